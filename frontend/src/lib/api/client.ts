@@ -1,0 +1,63 @@
+// The one door to the server. Types come from its own description; a refusal keeps its code, sentence and problems.
+import type { components } from './schema.generated';
+
+type Schemas = components['schemas'];
+export type CarView = Omit<Schemas['CarView'], 'plan' | 'corners'> & { plan: Plan; corners: Record<Corner, CornerView> };
+export type CarLine = Schemas['CarLineView'];
+export type MarkView = Schemas['MarkView'];
+export type AskView = Schemas['AskView'];
+export type CornerView = Schemas['CornerView'];
+export type AdjusterView = Schemas['AdjusterView'];
+export type PreviewView = Schemas['PreviewView'];
+export type LogLine = Schemas['LogLine'];
+export type Plan = Required<Schemas['PlanModel']>;
+export type EntryIn = Schemas['EntryIn'];
+export type What = EntryIn['what'];
+export type Corner = AskView['corner'];
+export type Quantity = AskView['quantity'];
+export type MarkWord = NonNullable<MarkView['state']>;
+export type Units = Required<Schemas['UnitsModel']>;
+export type FigureKind = Schemas['FigureIn']['kind'];
+export type Problem = Schemas['Problem'];
+
+const PATIENCE_MS = 8000;
+
+/** The server said no, in a sentence. */
+export class Refused extends Error {
+  constructor(readonly status: number, readonly code: string, sentence: string, readonly problems: Problem[]) {
+    super(sentence);
+  }
+}
+
+/** The server (or its database) is not there just now. */
+export class Away extends Error {}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let answer: Response;
+  try {
+    answer = await fetch(`/api${path}`, {
+      method,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+      signal: AbortSignal.timeout(PATIENCE_MS),
+    });
+  } catch {
+    throw new Away('The server is away.');
+  }
+  if (answer.ok) return (await answer.json()) as T;
+  const said = (await answer.json().catch(() => null)) as Schemas['Refusal'] | null;
+  if (answer.status >= 500 || !said) throw new Away(said?.sentence ?? 'The server is away.');
+  throw new Refused(answer.status, said.code, said.sentence, said.problems);
+}
+
+export const api = {
+  cars: () => call<CarLine[]>('GET', '/cars'),
+  car: (slug: string) => call<CarView>('GET', `/cars/${slug}`),
+  begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
+  record: (slug: string, entry: EntryIn) => call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),
+  preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
+  log: (slug: string, before?: number) => call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),
+  tools: (inches: boolean) => call<Plan['tools']>('GET', `/tools?inches=${inches}`),
+  read: (text: string, kind: FigureKind, units: Units) => call<Schemas['FigureView']>('POST', '/shop/read', { text, kind, units }),
+  say: (figures: { value: number; kind: FigureKind }[], units: Units) => call<string[]>('POST', '/shop/say', { figures, units }),
+};

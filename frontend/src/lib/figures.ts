@@ -1,0 +1,26 @@
+// Printing figures of a form: asked of the server in one go, however many fields want it at once.
+import { api, type FigureKind, type Units } from './api/client';
+
+type Asked = { value: number; kind: FigureKind; units: Units; tell: (said: string) => void };
+let asked: Asked[] = [];
+
+export function say(value: number, kind: FigureKind, units: Units): Promise<string> {
+  return new Promise((tell) => {
+    if (asked.length === 0) queueMicrotask(askAll);
+    asked.push({ value, kind, units, tell });
+  });
+}
+
+async function askAll(): Promise<void> {
+  const all = asked;
+  asked = [];
+  for (const units of new Set(all.map((a) => JSON.stringify(a.units)))) {
+    const same = all.filter((a) => JSON.stringify(a.units) === units);
+    try {
+      const said = await api.say(same.map(({ value, kind }) => ({ value, kind })), JSON.parse(units) as Units);
+      same.forEach((a, i) => a.tell(said[i] ?? ''));
+    } catch {
+      same.forEach((a) => a.tell(String(a.value)));
+    }
+  }
+}

@@ -1,0 +1,55 @@
+<script lang="ts">
+  // A field for a figure in shop notation; holds mm, degrees, turns or a plain number, prints it in the car's unit.
+  import { api, type FigureKind, Refused, type Units } from '$lib/api/client';
+  import { say } from '$lib/figures';
+
+  type Props = { label: string; value: number | null; kind: FigureKind | 'number'; units: Units; why?: string; problem?: string; bare?: boolean; onchange: (value: number | null) => void };
+  let { label, value, kind, units, why = '', problem = '', bare = false, onchange }: Props = $props();
+
+  let text = $state('');
+  let refusal = $state('');
+  let own = NaN; // the value this field gave out itself, whose text stays as typed
+
+  $effect(() => {
+    const [shown, as] = [value, { ...units }];
+    if (shown === own) return;
+    own = shown ?? NaN;
+    if (shown === null) text = '';
+    else if (kind === 'number') text = String(shown);
+    else void say(shown, kind, as).then((said) => (text = said));
+  });
+
+  async function read(): Promise<void> {
+    refusal = '';
+    if (!text.trim()) {
+      own = NaN;
+      return onchange(null);
+    }
+    if (kind === 'number') {
+      const number = Number(text.replace(',', '.'));
+      if (!Number.isFinite(number)) refusal = `“${text}” is not a number.`;
+      else onchange((own = number));
+      return;
+    }
+    try {
+      const found = await api.read(text, kind, units);
+      onchange((own = found.value));
+    } catch (error) {
+      refusal = error instanceof Refused ? error.message : '';
+    }
+  }
+</script>
+
+<label data-bare={bare || undefined}>
+  <span class:hidden={bare}>{label}</span>
+  <input class="fig" bind:value={text} onchange={read} aria-label={label} aria-invalid={refusal || problem ? 'true' : undefined} autocomplete="off" maxlength="60" />
+  {#if refusal || problem}<small class="no" role="alert">{refusal || problem}</small>{:else if why}<small>{why}</small>{/if}
+</label>
+
+<style>
+  label { display: grid; gap: 1px; align-content: start; min-width: 0; }
+  span, small { color: var(--ink-soft); font-size: 0.8125rem; line-height: 1.2; }
+  input { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; }
+  input[aria-invalid] { border: 2px solid var(--rust); }
+  .no { color: var(--rust); font-weight: 700; }
+</style>

@@ -1,0 +1,60 @@
+<script lang="ts">
+  // The car from above, to scale from its own figures, nose up; wheels stand at their toe, drawn larger. Marks out of place say so.
+  import type { CarView, Corner } from '$lib/api/client';
+  import { axle, CORNER_WORDS, CORNERS, isFront, isLeft, markOf } from '$lib/marks';
+  import { DRAWING } from './texts';
+  import Plate from './Plate.svelte';
+
+  type Props = { view: CarView; lit?: Corner | null; pads?: boolean; onpick?: (corner: Corner) => void };
+  let { view, lit = null, pads = false, onpick }: Props = $props();
+
+  const TIMES = 10;
+  const plan = $derived(view.plan);
+  const wide = $derived(Math.max(plan.front.track, plan.rear.track));
+  const box = $derived({ x: -wide / 2 - 330, y: -plan.front.tyre_diameter / 2 - 260, w: wide + 660, h: plan.wheelbase + (plan.front.tyre_diameter + plan.rear.tyre_diameter) / 2 + 520 });
+  const wheels = $derived(
+    CORNERS.map((corner) => {
+      const { track, tyre_diameter: tall, rim_flange_diameter: rim } = axle(view, corner);
+      const side = isLeft(corner) ? -1 : 1; // left of the car is left on the plate
+      const toe = markOf(view, `${corner}.toe`);
+      const out = ['height', 'camber', 'toe'].map((kind) => markOf(view, `${corner}.${kind}`)).filter((m) => m.state === 'out');
+      return { corner, side, x: (side * track) / 2, y: isFront(corner) ? 0 : plan.wheelbase, tall, rim, fat: rim * 0.45, turn: -side * (toe.value ?? 0) * TIMES, out };
+    }),
+  );
+  const frame = $derived(
+    (['LF', 'RF', 'RR', 'LR'] as Corner[])
+      .map((c) => plan.heights.find((h) => h.corner === c))
+      .filter((h) => h !== undefined)
+      .map((h) => [-h.offset, -h.station] as const),
+  );
+</script>
+
+<Plate label="{plan.name}, seen from above" {box} note={DRAWING.turned(TIMES)}>
+  {#snippet children(px)}
+    <path class="axis" d="M0 {box.y + 20}V{box.y + box.h - 20}" />
+    {#each [0, plan.wheelbase] as y, i (i)}
+      {@const half = (i ? plan.rear.track : plan.front.track) / 2}
+      <path class="dim" d="M{-half} {y}H{half}" />
+    {/each}
+    {#if frame.length > 2}<path class="thin" d="M{frame.map((p) => p.join(' ')).join('L')}Z" />{/if}
+    {#each frame as [x, y], i (i)}<circle class="thin" cx={x} cy={y} r={4 * px} />{/each}
+    {#each wheels as w (w.corner)}
+      <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions (the walk-round's own buttons do the same from the keyboard) -->
+      <g onclick={() => onpick?.(w.corner)} class:pick={onpick}>
+        <g transform="translate({w.x} {w.y}) rotate({w.turn})">
+          <rect class={lit === w.corner ? 'now' : 'line'} x={-w.fat / 2} y={-w.tall / 2} width={w.fat} height={w.tall} rx={w.fat * 0.25} />
+          <path class="dim" d="M0 {-w.rim / 2}V{w.rim / 2}" />
+        </g>
+        {#if pads}<circle class={lit === w.corner ? 'now' : 'thin'} cx={w.x} cy={w.y} r={14 * px} />{/if}
+        <text font-size={16 * px} text-anchor="middle" x={w.x} y={w.y + (isFront(w.corner) ? -w.tall / 2 - 14 * px : w.tall / 2 + 26 * px)}>{CORNER_WORDS[w.corner]}</text>
+        {#each w.out as mark, i (mark.mark)}
+          <text class="now-word" font-size={14 * px} text-anchor={w.side < 0 ? 'start' : 'end'} x={w.x - w.side * (w.fat / 2 + 10 * px)} y={w.y + (i - (w.out.length - 1) / 2) * 20 * px}>{mark.mark.split('.')[1]} {mark.reason}</text>
+        {/each}
+      </g>
+    {/each}
+  {/snippet}
+</Plate>
+
+<style>
+  .pick { cursor: pointer; }
+</style>

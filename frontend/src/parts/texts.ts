@@ -1,0 +1,26 @@
+// Words of the frame round every stage.
+export const STAGES = [
+  { name: 'Plan', path: 'plan', measures: 'what is wanted' },
+  { name: 'Jig', path: '', measures: '' },
+  { name: 'Links', path: '', measures: '' },
+  { name: 'Stance', path: '', measures: 'heights and rake' },
+  { name: 'Travel', path: '', measures: '' },
+  { name: 'Set', path: 'set', measures: 'camber, toe and thrust' },
+  { name: 'Sheet', path: '', measures: '' },
+] as const;
+
+export const FRAME = {
+  product: 'Ready Corner',
+  tagline: 'Every mark read, every corner ready',
+  rule: 'The job, stage by stage',
+  later: 'not built yet',
+  held: (part: number, what: string) => `${Math.round(part * 100)} % of ${what} hold`,
+  log: 'Log',
+  walk: 'Walk-round',
+  cars: 'All cars',
+  who: 'Measured by',
+  away: 'Server away',
+  kept: (n: number) => `${n} kept in this browser, handed over when it is back`,
+  refused: (n: number) => `${n} not taken`,
+  look: 'Look at the log',
+} as const;

@@ -1,0 +1,66 @@
+<script lang="ts">
+  // The adjusters of a car: tubes, rod ends, shims and perches, each with its thread and what is left of it.
+  import type { Units } from '$lib/api/client';
+  import { CORNER_WORDS, CORNERS } from '$lib/marks';
+  import FigureField from '$parts/FigureField.svelte';
+  import { type AdjusterDraft, type AdjusterKind, kindOf, newAdjuster } from './draft';
+  import { PLAN } from './texts';
+
+  type Props = { adjusters: AdjusterDraft[]; units: Units; at: (path: string) => string };
+  let { adjusters = $bindable(), units, at }: Props = $props();
+
+  const add = (kind: AdjusterKind) => adjusters.push(newAdjuster(kind, adjusters.map((a) => a.id)));
+  const counts = ['fitted', 'most'];
+</script>
+
+<section class="card">
+  <h2>{PLAN.adjusters}</h2><p class="soft">{PLAN.adjustersSoft}</p>
+  {#each adjusters as a (a.id)}
+    {@const path = `adjusters.${a.id}`}
+    <fieldset>
+      <legend>{PLAN.kind[kindOf(a)]}</legend>
+      <label>{PLAN.adjusterName}<input bind:value={a.name} maxlength="80" aria-invalid={at(`${path}.name`) ? 'true' : undefined} /></label>
+      <label>{PLAN.corner}<select bind:value={a.corner}>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label>
+      <button type="button" class="button" onclick={() => (adjusters = adjusters.filter((b) => b !== a))} aria-label="{PLAN.remove} {a.name}">{PLAN.remove}</button>
+      {#each a.ends ?? [] as end, i (i)}
+        <div class="end">
+          {#each ['diameter', 'pitch_mm_per_turn', 'engaged', 'exposed'] as const as part (part)}
+            <FigureField label={PLAN.end[part]} value={end[part]} kind="length" {units} problem={at(`${path}.ends.${i}.${part}`)} onchange={(v) => (end[part] = v)} />
+          {/each}
+          <label>{PLAN.hand}<select bind:value={end.hand} aria-invalid={at(`${path}.ends.${i}.hand`) ? 'true' : undefined}><option value="right">{PLAN.right}</option><option value="left">{PLAN.left}</option></select></label>
+          {#if at(`${path}.ends.${i}.hand`)}<small class="no">{at(`${path}.ends.${i}.hand`)}</small>{/if}
+        </div>
+      {/each}
+      {#if kindOf(a) === 'rod_end'}<label class="check"><input type="checkbox" bind:checked={a.half_turns_only} />{PLAN.half}</label>{/if}
+      {#if a.shims}
+        <div class="end">
+          {#each ['thickness', 'fitted', 'most'] as const as part (part)}
+            <FigureField label={PLAN.stack[part]} value={a.shims[part]} kind={counts.includes(part) ? 'number' : 'length'} {units} problem={at(`${path}.shims.${part}`)} onchange={(v) => (a.shims![part] = v)} />
+          {/each}
+        </div>
+      {/if}
+      {#if a.perch}
+        <div class="end">
+          {#each ['pitch_mm_per_turn', 'room_up', 'room_down', 'spring_per_wheel'] as const as part (part)}
+            <FigureField label={PLAN.perch[part]} value={a.perch[part]} kind={part === 'spring_per_wheel' ? 'number' : 'length'} {units} problem={at(`${path}.perch.${part}`)} onchange={(v) => (a.perch![part] = v)} />
+          {/each}
+        </div>
+      {/if}
+    </fieldset>
+  {/each}
+  <div class="add">{#each Object.entries(PLAN.add) as [kind, words] (kind)}<button type="button" class="button" onclick={() => add(kind as AdjusterKind)}>{words}</button>{/each}</div>
+</section>
+
+<style>
+  h2 { font-size: 1.0625rem; }
+  fieldset { border: 1px solid var(--edge); border-radius: var(--round); padding: 2px 10px 10px; margin: 8px 0; display: grid; grid-template-columns: minmax(160px, 1fr) 150px 100px; gap: 6px 10px; align-items: end; }
+  legend { font-weight: 700; padding: 0 4px; }
+  label { display: grid; gap: 1px; color: var(--ink-soft); font-size: 0.8125rem; }
+  input, select { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; color: var(--ink); font-size: 1rem; }
+  [aria-invalid] { border: 2px solid var(--rust); }
+  .end { grid-column: 1 / -1; display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); gap: 6px 10px; align-items: start; }
+  .check { display: flex; gap: 8px; align-items: center; grid-column: 1 / -1; min-height: var(--touch); }
+  .check input { width: 22px; min-height: 22px; }
+  .no { color: var(--rust); font-weight: 700; grid-column: 1 / -1; }
+  .add { display: flex; flex-wrap: wrap; gap: 8px; }
+</style>

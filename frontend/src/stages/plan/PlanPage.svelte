@@ -1,0 +1,189 @@
+<script lang="ts">
+  // What the builder wants of one car. Beginning a car and revising its plan are the same form.
+  import { untrack } from 'svelte';
+  import { api, Away, type Problem, Refused } from '$lib/api/client';
+  import { type Car, newEntry } from '$lib/car.svelte';
+  import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
+  import { router } from '$lib/router.svelte';
+  import FigureField from '$parts/FigureField.svelte';
+  import Adjusters from './Adjusters.svelte';
+  import { draftOf, markKind, planOf } from './draft';
+  import { PLAN } from './texts';
+
+  type Props = { car?: Car };
+  let { car }: Props = $props();
+
+  const before = untrack(() => car?.view?.plan ?? null);
+  const revises = untrack(() => car?.view?.plan_number ?? 0);
+  let draft = $state(draftOf(before));
+  let problems = $state.raw<Problem[]>([]);
+  let sentence = $state('');
+  const beginning = newEntry({ kind: 'note', version: 1, words: 'a' }).id; // one identity, however often it is sent
+  const at = (path: string) => problems.find((p) => p.path.replace(/^what\.(plan\.)*/, '') === path)?.sentence ?? '';
+  const axles = ['front', 'rear'] as const;
+
+  // The table of tools belongs to the units until somebody has changed it.
+  $effect(() => {
+    const inches = draft.units.system !== 'mm';
+    if (!before?.tools.length) api.tools(inches).then((tools) => (draft.tools = tools), () => {});
+  });
+
+  function copy(from: (c: string) => boolean, to: (c: string) => string): void {
+    for (const c of CORNERS.filter(from)) {
+      for (const kind of Object.keys(PLAN.kinds)) draft.aims[`${to(c)}.${kind}`] = { ...draft.aims[`${c}.${kind}`]! };
+    }
+  }
+
+  async function keep(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    (document.activeElement as HTMLElement | null)?.blur(); // a figure still in its field is read first
+    await new Promise((later) => setTimeout(later, 120));
+    sentence = '';
+    const made = planOf($state.snapshot(draft), before);
+    problems = 'problems' in made ? made.problems : [];
+    if ('problems' in made) sentence = `${made.problems.length} figure${made.problems.length === 1 ? ' is' : 's are'} still missing.`;
+    else await send(made.plan);
+    if (problems.length || sentence) requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid]')?.focus());
+  }
+
+  async function send(plan: NonNullable<typeof before>): Promise<void> {
+    try {
+      if (car) {
+        const fate = await car.record({ kind: 'plan', version: 1, plan, revises }, PLAN.revise(plan.name));
+        if (fate.fate === 'refused') sentence = fate.sentence;
+        else router.go(`/cars/${car.slug}`);
+      } else {
+        const { slug } = await api.begin({ ...newEntry({ kind: 'plan', version: 1, plan, revises: 0 }), id: beginning });
+        router.go(`/cars/${slug}`);
+      }
+    } catch (error) {
+      sentence = error instanceof Away ? PLAN.away : (error as Error).message;
+      if (error instanceof Refused) problems = error.problems;
+    }
+  }
+</script>
+
+<main>
+  <form onsubmit={keep} novalidate>
+    <section class="card">
+      <h1>{before ? PLAN.revise(before.name) : PLAN.begin} <span class="soft">{PLAN.soft}</span></h1>
+      <div class="grid four">
+        <label>{PLAN.name}<input bind:value={draft.name} maxlength="80" aria-invalid={at('name') ? 'true' : undefined} />{#if at('name')}<small class="no">{at('name')}</small>{/if}</label>
+        <label>{PLAN.about}<input bind:value={draft.about} maxlength="200" /></label>
+        <label>{PLAN.units}<select bind:value={draft.units.system}>{#each Object.entries(PLAN.unitNames) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+        {#if draft.units.system === 'inch_fraction'}<label>{PLAN.finest}<select bind:value={draft.units.finest}>{#each [16, 32, 64] as n (n)}<option value={n}>1/{n}</option>{/each}</select></label>{/if}
+      </div>
+    </section>
+
+    <section class="card">
+      <h2>{PLAN.dimensions}</h2>
+      <div class="grid five">
+        <FigureField label={PLAN.wheelbase} value={draft.wheelbase} kind="length" units={draft.units} problem={at('wheelbase')} onchange={(v) => (draft.wheelbase = v)} />
+        {#each axles as end (end)}
+          <h3>{PLAN.axles[end]}</h3>
+          {#each ['track', 'rim_flange_diameter', 'tyre_diameter', 'hub_width'] as const as part (part)}
+            <FigureField label={PLAN.axle[part]} why={PLAN.axleWhy[part]} value={draft[end][part]} kind="length" units={draft.units} problem={at(`${end}.${part}`)} onchange={(v) => (draft[end][part] = v)} />
+          {/each}
+        {/each}
+      </div>
+    </section>
+
+    <section class="card">
+      <h2>{PLAN.aims}</h2><p class="soft">{PLAN.aimsSoft}</p>
+      <table>
+        <thead><tr><th></th>{#each CORNERS as c (c)}<th scope="col">{CORNER_WORDS[c]}</th>{/each}</tr></thead>
+        <tbody>
+          {#each Object.entries(PLAN.kinds) as [kind, name] (kind)}
+            <tr><th scope="row">{name}</th>
+              {#each CORNERS as c (c)}
+                {@const mark = `${c}.${kind}`}
+                <td><div class="aim">
+                  <FigureField bare label="{CORNER_WORDS[c]} {kind} aim" value={draft.aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.aim`)} onchange={(v) => (draft.aims[mark]!.aim = v)} />
+                  <FigureField bare label="{CORNER_WORDS[c]} {kind} tolerance" value={draft.aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.tolerance`)} onchange={(v) => (draft.aims[mark]!.tolerance = v)} />
+                </div></td>
+              {/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <p><button type="button" class="button" onclick={() => copy((c) => isLeft(c as 'LF'), (c) => c.replace('L', 'R'))}>{PLAN.copy}</button>
+        <button type="button" class="button" onclick={() => copy((c) => c.endsWith('F'), (c) => c.replace('F', 'R'))}>{PLAN.copyRear}</button></p>
+      <div class="grid five">
+        {#each Object.entries(PLAN.whole) as [mark, name] (mark)}
+          <div><span class="soft">{name}</span><div class="aim">
+            <FigureField bare label="{name} aim" value={draft.aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.aim`)} onchange={(v) => (draft.aims[mark]!.aim = v)} />
+            <FigureField bare label="{name} tolerance" value={draft.aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.tolerance`)} onchange={(v) => (draft.aims[mark]!.tolerance = v)} />
+          </div></div>
+        {/each}
+      </div>
+    </section>
+
+    <section class="card">
+      <h2>{PLAN.places}</h2><p class="soft">{PLAN.placesSoft}</p>
+      <div class="grid four">
+        {#each CORNERS as c (c)}
+          <fieldset><legend>{CORNER_WORDS[c]}</legend>
+            <label>{PLAN.placeName}<input bind:value={draft.heights[c].name} maxlength="80" aria-label="{CORNER_WORDS[c]} height, feature" /></label>
+            <div class="aim">
+              <FigureField label={PLAN.station} value={draft.heights[c].station} kind="length" units={draft.units} problem={at(`heights.${c}.station`)} onchange={(v) => (draft.heights[c].station = v)} />
+              <FigureField label={PLAN.offset} value={draft.heights[c].offset} kind="length" units={draft.units} problem={at(`heights.${c}.offset`)} onchange={(v) => (draft.heights[c].offset = v)} />
+            </div>
+          </fieldset>
+        {/each}
+      </div>
+    </section>
+
+    <Adjusters bind:adjusters={draft.adjusters} units={draft.units} {at} />
+
+    <section class="card">
+      <h2>{PLAN.tools}</h2><p class="soft">{PLAN.toolsSoft}</p>
+      <div class="grid five">
+        {#each draft.tools as tool (tool.id)}
+          <fieldset><legend>{tool.name}</legend>
+            <div class="three">
+              {#each ['step', 'repeatability', 'zero'] as const as part (part)}
+                <FigureField label={PLAN.tool[part]} value={tool[part] ?? 0} kind={tool.measures} units={{ ...draft.units, system: draft.units.system === 'mm' ? 'mm' : 'inch_decimal' }} problem={at(`tools.${tool.id}.${part}`)} onchange={(v) => (tool[part] = v ?? 0)} />
+              {/each}
+            </div>
+          </fieldset>
+        {/each}
+      </div>
+      <h2>{PLAN.ways}</h2>
+      <div class="grid two">
+        <label>{PLAN.strings}<select bind:value={draft.ways.strings}>{#each Object.entries(PLAN.stringWays) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+        <label>{PLAN.reason}<input bind:value={draft.ways.strings_reason} maxlength="400" /></label>
+      </div>
+    </section>
+
+    <div class="keep">
+      <p role="alert">{sentence}</p>
+      {#if car}<a class="button" href="/cars/{car.slug}">{PLAN.cancel}</a>{/if}
+      <button class="button" data-main>{car ? PLAN.save : PLAN.start}</button>
+    </div>
+  </form>
+</main>
+
+<style>
+  main { padding: var(--gap-3); }
+  form { display: grid; gap: var(--gap-3); max-width: 1280px; margin: 0 auto; }
+  h1 { font-size: 1.25rem; }
+  h2 { font-size: 1.0625rem; }
+  h3 { font-size: 1rem; align-self: end; padding-bottom: 24px; grid-column: 1; }
+  .grid { display: grid; gap: var(--gap-2) var(--gap-3); margin: var(--gap-2) 0; align-items: start; }
+  .two { grid-template-columns: 1fr 1fr; } .four { grid-template-columns: repeat(4, minmax(0, 1fr)); } .five { grid-template-columns: repeat(5, minmax(0, 1fr)); }
+  .five > :global(label:first-child) { grid-column: 1 / 2; }
+  label { display: grid; gap: 1px; color: var(--ink-soft); font-size: 0.8125rem; }
+  input, select { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; color: var(--ink); font-size: 1rem; }
+  [aria-invalid] { border: 2px solid var(--rust); }
+  .no, [role='alert'] { color: var(--rust); font-weight: 700; }
+  fieldset { border: 1px solid var(--edge); border-radius: var(--round); padding: 4px 10px 10px; margin: 0; min-width: 0; display: grid; gap: 6px; }
+  legend { font-weight: 700; padding: 0 4px; }
+  .aim { display: grid; grid-template-columns: 3fr 2fr; gap: 4px; }
+  .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 4px; }
+  table { width: 100%; border-collapse: collapse; table-layout: fixed; }
+  th { text-align: left; font-weight: 400; font-size: var(--type-small); color: var(--ink-soft); }
+  tbody th { width: 96px; color: var(--ink); font-weight: 700; } thead th:first-child { width: 96px; }
+  td { padding: 3px 10px 3px 0; vertical-align: top; }
+  .keep { position: sticky; bottom: 0; background: var(--bench); padding: var(--gap-2) 0; display: flex; gap: var(--gap-3); justify-content: end; align-items: center; border-top: 2px solid var(--steel); }
+  .keep p { flex: 1; }
+</style>

@@ -1,0 +1,86 @@
+// A plan while it is being filled in: figures may still be missing. Keeping it turns missing ones into problems at their fields.
+import type { Corner, Plan, Problem, Units } from '$lib/api/client';
+import { CORNERS } from '$lib/marks';
+import { PLAN } from './texts';
+
+export type Figure = number | null;
+export interface AimDraft { aim: Figure; tolerance: Figure }
+export interface EndDraft { diameter: Figure; pitch_mm_per_turn: Figure; engaged: Figure; exposed: Figure; hand: 'left' | 'right'; least_engagement?: Figure }
+export interface AdjusterDraft {
+  id: string; name: string; corner: Corner; half_turns_only: boolean;
+  ends?: EndDraft[]; shims?: { thickness: Figure; fitted: Figure; most: Figure };
+  perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
+}
+export interface AxleDraft { track: Figure; rim_flange_diameter: Figure; tyre_diameter: Figure; hub_width: Figure }
+export interface Draft {
+  name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
+  aims: Record<string, AimDraft>; heights: Record<Corner, { name: string; station: Figure; offset: Figure }>;
+  adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string };
+}
+export type AdjusterKind = keyof typeof PLAN.add;
+
+export const MARKS = [...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)), ...Object.keys(PLAN.whole)];
+export const markKind = (mark: string): 'length' | 'angle' => (/(height|cross)$/.test(mark) ? 'length' : 'angle');
+
+const emptyAxle = (): AxleDraft => ({ track: null, rim_flange_diameter: null, tyre_diameter: null, hub_width: null });
+const everyCorner = <T>(make: (c: Corner) => T) => Object.fromEntries(CORNERS.map((c) => [c, make(c)])) as Record<Corner, T>;
+
+export function draftOf(plan: Plan | null): Draft {
+  return {
+    name: plan?.name ?? '', about: plan?.about ?? '', units: { system: plan?.units.system ?? 'mm', finest: plan?.units.finest ?? 32 }, wheelbase: plan?.wheelbase ?? null,
+    front: { ...emptyAxle(), ...plan?.front }, rear: { ...emptyAxle(), ...plan?.rear },
+    aims: Object.fromEntries(MARKS.map((mark) => {
+      const found = plan?.aims.find((a) => a.mark === mark);
+      return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null }];
+    })),
+    heights: everyCorner((c) => {
+      const found = plan?.heights.find((h) => h.corner === c);
+      return { name: found?.name ?? '', station: found?.station ?? null, offset: found?.offset ?? null };
+    }),
+    adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({ id: a.id, name: a.name, corner: a.corner, half_turns_only: a.half_turns_only ?? false,
+      ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}), ...(a.shims ? { shims: a.shims } : {}), ...(a.perch ? { perch: a.perch } : {}) })),
+    tools: structuredClone(plan?.tools ?? []),
+    ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '' },
+  };
+}
+
+export const kindOf = (a: AdjusterDraft): AdjusterKind => (a.shims ? 'shims' : a.perch ? 'perch' : a.ends?.length === 2 ? 'tube' : 'rod_end');
+
+export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft {
+  let n = 1;
+  while (taken.includes(`${kind}-${n}`)) n++;
+  const end = (hand: 'left' | 'right'): EndDraft => ({ diameter: null, pitch_mm_per_turn: null, engaged: null, exposed: null, hand });
+  const made: AdjusterDraft = { id: `${kind}-${n}`, name: '', corner: 'LF', half_turns_only: false };
+  if (kind === 'shims') made.shims = { thickness: null, fitted: 0, most: null };
+  else if (kind === 'perch') made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
+  else made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
+  return made;
+}
+
+/** Return the plan of a draft, or what is still missing, each at its path. */
+export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { problems: Problem[] } {
+  const problems: Problem[] = [];
+  const need = (value: Figure | undefined, path: string): number => {
+    if (value === null || value === undefined) problems.push({ path, sentence: PLAN.missing, numbers: {} });
+    return value ?? 0;
+  };
+  const all = <T extends object>(row: T, path: string, optional: string[] = []) =>
+    Object.fromEntries(Object.entries(row).map(([key, value]) => [key, value === null && !optional.includes(key) ? need(null, `${path}.${key}`) : value]));
+  if (!draft.name.trim()) problems.push({ path: 'name', sentence: PLAN.missing, numbers: {} });
+  const plan = {
+    format: 'ready-corner plan', version: 1, name: draft.name.trim(), about: draft.about, units: draft.units, wheelbase: need(draft.wheelbase, 'wheelbase'),
+    front: all(draft.front, 'front', ['hub_width']), rear: all(draft.rear, 'rear', ['hub_width']),
+    aims: Object.entries(draft.aims).filter(([, a]) => a.aim !== null || a.tolerance !== null).map(([mark, a]) => ({
+      mark, aim: need(a.aim, `aims.${mark}.aim`), tolerance: need(a.tolerance, `aims.${mark}.tolerance`), source: before?.aims.find((b) => b.mark === mark)?.source ?? '' })),
+    heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({ corner: c, name: draft.heights[c].name.trim(), station: need(draft.heights[c].station, `heights.${c}.station`), offset: need(draft.heights[c].offset, `heights.${c}.offset`) })),
+    adjusters: draft.adjusters.map((a) => {
+      const path = `adjusters.${a.id}`;
+      if (!a.name.trim()) problems.push({ path: `${path}.name`, sentence: PLAN.missing, numbers: {} });
+      return { id: a.id, name: a.name.trim() || a.id, corner: a.corner, half_turns_only: a.half_turns_only,
+        ...(a.ends ? { ends: a.ends.map((e, i) => all(e, `${path}.ends.${i}`, ['least_engagement'])) } : {}),
+        ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}), ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}) };
+    }),
+    tools: draft.tools, tool_for: before?.tool_for ?? {}, ways: draft.ways,
+  };
+  return problems.length ? { problems } : { plan: plan as unknown as Plan };
+}

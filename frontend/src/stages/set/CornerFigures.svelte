@@ -1,0 +1,42 @@
+<script lang="ts">
+  // Height, camber and toe of the corner in hand, and the axle it stands on.
+  import type { CarView, Corner } from '$lib/api/client';
+  import { isFront, markOf, wordFor } from '$lib/marks';
+  import Witness from '$parts/Witness.svelte';
+  import { SET } from './texts';
+
+  type Props = { view: CarView; corner: Corner };
+  let { view, corner }: Props = $props();
+
+  const marks = $derived(['height', 'camber', 'toe'].map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })));
+  const whole = $derived([isFront(corner) ? 'front.total_toe' : 'rear.total_toe', 'car.thrust', 'car.rake', 'car.cross'].map((m) => markOf(view, m)));
+  const NAMES: Record<string, string> = { total_toe: 'total toe', thrust: 'thrust', rake: 'rake', cross: 'cross heights' };
+</script>
+
+<div class="corner">
+  {#each marks as { kind, mark } (kind)}
+    <div class="cell">
+      <Witness state={mark.state} />
+      <div><small>{kind}</small><b class="fig">{mark.say}</b><small>{mark.say_u} · {wordFor(mark.state)}</small></div>
+    </div>
+  {/each}
+</div>
+{#if view.corners[corner].toe.length}
+  <p class="soft">toe = {view.corners[corner].toe.slice(1).join(' = ')}</p>
+{/if}
+<div class="whole" aria-label={SET.wholeCar}>
+  {#each whole as mark (mark.mark)}
+    {#if mark.value !== null}<span>{NAMES[mark.mark.split('.')[1] ?? '']} <b class="fig">{mark.say}</b> {mark.say_u}{mark.aim ? ` · ${wordFor(mark.state)}` : ''}</span>{/if}
+  {/each}
+  {#if view.steer_ahead}<span>{view.steer_ahead}</span>{/if}
+</div>
+
+<style>
+  .corner { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; }
+  .cell { display: flex; gap: 8px; align-items: center; min-width: 0; }
+  .cell b { display: block; font-weight: 400; font-size: 1.25rem; line-height: 1.15; white-space: nowrap; }
+  small { color: var(--ink-soft); font-size: 0.8125rem; display: block; line-height: 1.25; }
+  p { margin-top: 6px; }
+  .whole { display: flex; flex-wrap: wrap; gap: 0 16px; font-size: 0.8125rem; color: var(--ink-soft); margin-top: 4px; }
+  .whole b { color: var(--ink); font-weight: 400; }
+</style>

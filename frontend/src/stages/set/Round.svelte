@@ -1,0 +1,38 @@
+<script lang="ts">
+  // The round as four corners of small ticks: what is read, what is wanted, where one is. Any of them may be picked.
+  import type { Corner } from '$lib/api/client';
+  import { CORNER_WORDS, CORNERS } from '$lib/marks';
+  import type { Desk } from './desk.svelte';
+  import { SET } from './texts';
+
+  type Props = { desk: Desk };
+  let { desk }: Props = $props();
+
+  const asksAt = (corner: Corner) => desk.asks.filter((a) => a.corner === corner);
+</script>
+
+<nav aria-label={SET.round}>
+  {#each CORNERS as corner (corner)}
+    <div data-here={corner === desk.corner || undefined}>
+      <span>{CORNER_WORDS[corner]}</span>
+      <div class="ticks">
+        {#each asksAt(corner) as ask (ask.quantity)}
+          <button type="button" title="{ask.title}{ask.readings.length ? `: ${ask.readings.at(-1)}` : ''}" aria-label="{ask.title}, {ask.wanted ? 'to read' : 'read'}" data-wanted={ask.wanted || undefined}
+            aria-current={!desk.turning && ask === desk.ask ? 'step' : undefined} onclick={() => desk.openAsk(ask)}></button>
+        {/each}
+      </div>
+    </div>
+  {/each}
+</nav>
+
+<style>
+  nav { display: grid; grid-template-columns: repeat(4, 1fr); gap: 10px; border-bottom: 1px solid var(--edge); padding-bottom: 4px; }
+  span { font-size: var(--type-small); color: var(--ink-soft); }
+  [data-here] span { color: var(--ink); font-weight: 700; }
+  .ticks { display: flex; }
+  button { flex: 1; height: 30px; border: 0; background: none; padding: 0; cursor: pointer; position: relative; }
+  button::after { content: ''; position: absolute; inset: 9px 2px; border-radius: 2px; background: var(--steel-dark); border: 1.5px solid var(--steel-dark); }
+  button[data-wanted]::after { background: none; border-style: dashed; }
+  button[aria-current]::after { background: var(--paint); border-color: var(--ink); border-style: solid; inset: 5px 2px; }
+  @media (pointer: coarse) { button { height: var(--touch); } button::after { inset: 15px 2px; } }
+</style>

@@ -1,0 +1,84 @@
+<script lang="ts">
+  // Stage Set: the drawing of what is read now, the corner in hand, and the tape.
+  import type { Car } from '$lib/car.svelte';
+  import { CORNER_WORDS } from '$lib/marks';
+  import { router } from '$lib/router.svelte';
+  import AxleBehind from '$parts/drawing/AxleBehind.svelte';
+  import CarAbove from '$parts/drawing/CarAbove.svelte';
+  import SideView from '$parts/drawing/SideView.svelte';
+  import WheelAbove from '$parts/drawing/WheelAbove.svelte';
+  import Tape from '$parts/Tape.svelte';
+  import CornerFigures from './CornerFigures.svelte';
+  import { Desk } from './desk.svelte';
+  import Round from './Round.svelte';
+  import { SET } from './texts';
+  import Turns from './Turns.svelte';
+
+  type Props = { car: Car };
+  let { car }: Props = $props();
+
+  // svelte-ignore state_referenced_locally (a new car makes a new page)
+  const desk = new Desk(car, () => router.parts.slice(3));
+  const view = $derived(desk.view);
+  const ask = $derived(desk.ask);
+  const answer = $derived(view.corners[desk.corner]);
+  const left = $derived(view.round.filter((a) => a.wanted).length);
+  const typed = $derived(desk.preview?.said ?? desk.typed);
+  const mine = $derived(
+    view.round.filter((a) => a.corner === ask.corner && a.quantity.slice(0, 3) === ask.quantity.slice(0, 3)).map((a) => ({
+      name: a.title.split(',')[1]?.trim().replace(' to the string', '') ?? a.title.split(' ').slice(2).join(' '),
+      say: a.readings.length ? `${a.readings.at(-1)}${a.readings.length > 1 ? ` ×${a.readings.length}` : ''}${a.wanted ? ' ?' : ''}` : '…',
+      now: a.quantity === ask.quantity,
+    })),
+  );
+  const caution = $derived(desk.turning ? (desk.preview?.caution ?? answer.turns.find((t) => t.adjuster === desk.adjuster?.id)?.caution ?? '') : '');
+  const common = $derived([{ key: SET.keys.strike, does: SET.strike, act: () => void desk.strike() }]);
+  const readHooks = $derived([
+    { key: SET.keys.enter, does: SET.next, act: () => void desk.enter() },
+    { key: SET.keys.again, does: SET.again, act: () => void desk.enter(true) },
+    { key: SET.keys.skip, does: SET.skip, act: () => desk.step(1) },
+    ...common,
+    { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
+    { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
+    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: SET.settled, act: () => void desk.settled() }]),
+  ]);
+  const turnHooks = $derived([
+    { key: SET.keys.enter, does: SET.turnKeys, act: () => void desk.enter() },
+    { key: SET.keys.skip, does: SET.otherAdjuster, act: () => desk.step(1) },
+    ...common,
+    { key: SET.keys.measure, does: SET.measure, act: () => desk.startMeasuring() },
+  ]);
+</script>
+
+<main>
+  {#if desk.turning || ask.quantity === 'pad'}<CarAbove {view} lit={desk.corner} pads={!desk.turning} />
+  {:else if ask.quantity === 'camber'}<AxleBehind {view} corner={ask.corner} {typed} />
+  {:else if ask.quantity === 'height'}<SideView {view} corner={ask.corner} {typed} />
+  {:else}<WheelAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />{/if}
+
+  <div class="card side">
+    <Round {desk} />
+    <CornerFigures {view} corner={desk.corner} />
+    <Turns {answer} slug={car.slug} title="{CORNER_WORDS[desk.corner]}: adjusters" now={desk.turning ? desk.adjuster?.id : undefined}
+      onpick={(id) => { if (!desk.turning) desk.startTurning(); desk.open(`${desk.corner}/turn/${id}`); }} />
+  </div>
+
+  {#if desk.turning && desk.adjuster}
+    <Tape title={SET.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster.name)} how={SET.turnHow(desk.adjuster.say_how, desk.adjuster.say_room)} {caution}
+      label={SET.turned} value={desk.typed} placeholder={desk.amountTold?.say ?? `1t2f ${desk.adjuster.ways[0]}`} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''}
+      refusal={desk.refusal} note={desk.note || (desk.amountTold ? SET.asTold : '')} hooks={turnHooks}
+      oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} />
+  {:else if desk.turning}
+    <Tape title={SET.noAdjusters} how="" label={SET.turned} value="" hooks={turnHooks} oninput={() => {}} onenter={() => {}} onstep={() => {}} onkey={(k) => desk.key(k)} />
+  {:else}
+    <Tape title={ask.title} how={ask.how} label={SET.figure} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null}
+      refusal={desk.refusal} note={desk.note || (view.condition.settled ? `${SET.of(desk.index + 1, desk.asks.length)} · ${SET.toRead(left)}` : SET.settleFirst)} hooks={readHooks} readings={mine}
+      oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} />
+  {/if}
+</main>
+
+<style>
+  main { display: grid; grid-template-columns: minmax(0, 47fr) minmax(0, 53fr); grid-template-rows: minmax(0, 1fr) auto; gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 600px; }
+  main > :global(.tape) { grid-column: 1 / -1; }
+  .side { overflow: auto; display: grid; gap: 10px; align-content: start; padding-top: 10px; }
+</style>

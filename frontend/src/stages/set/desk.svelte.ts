@@ -1,0 +1,217 @@
+// What the tape at stage Set is doing: which place or adjuster is asked, what is typed, what it would mean.
+import { api, type AskView, type Corner, type PreviewView, Refused, type What } from '$lib/api/client';
+import type { Car } from '$lib/car.svelte';
+import { CORNER_WORDS } from '$lib/marks';
+import { router } from '$lib/router.svelte';
+import { SET } from './texts';
+
+const PAUSE_MS = 40; // between the last key and asking what it would mean
+
+export class Desk {
+  typed = $state('');
+  preview = $state.raw<PreviewView | null>(null);
+  refusal = $state('');
+  unusual = $state(false);
+  note = $state('');
+  told = $state.raw<{ adjuster: string; say: string; amount: number }[]>([]);
+  #tools = $state.raw<Record<string, string>>({});
+  #timer = 0;
+  #asked = 0;
+  #busy: Promise<void> = Promise.resolve();
+
+  constructor(
+    readonly car: Car,
+    readonly place: () => string[], // the address after /cars/NAME/set
+  ) {}
+
+  get view() {
+    if (!this.car.view) throw new Error('the desk needs a car that has been loaded');
+    return this.car.view;
+  }
+
+  get asks(): AskView[] {
+    return this.place()[1] === 'pad' && !this.view.round.some((a) => a.quantity === 'pad') ? [...this.view.pads, ...this.view.round] : this.view.round;
+  }
+
+  get index(): number {
+    const [corner, quantity] = this.place();
+    const at = this.asks.findIndex((a) => a.corner === corner && a.quantity === quantity);
+    return at >= 0 ? at : Math.max(this.asks.findIndex((a) => a.wanted), 0);
+  }
+
+  get ask(): AskView {
+    return this.asks[this.index]!;
+  }
+
+  get turning(): boolean {
+    return this.place()[1] === 'turn';
+  }
+
+  get corner(): Corner {
+    const [corner] = this.place();
+    return this.turning ? (corner as Corner) : this.ask.corner;
+  }
+
+  get adjusters() {
+    return this.view.corners[this.corner].adjusters;
+  }
+
+  get adjuster() {
+    return this.adjusters.find((a) => a.id === this.place()[2]) ?? this.adjusters[0];
+  }
+
+  get amountTold() {
+    return this.told.find((t) => t.adjuster === this.adjuster?.id && t.amount !== 0);
+  }
+
+  get tool() {
+    const measures = this.ask.quantity === 'camber' ? 'angle' : 'length';
+    const fitting = this.view.plan.tools.filter((t) => t.measures === measures);
+    const id = this.#tools[this.ask.quantity] ?? this.ask.tool;
+    return { id, name: fitting.find((t) => t.id === id)?.name ?? id, fitting };
+  }
+
+  nextTool(): void {
+    const { fitting, id } = this.tool;
+    const following = fitting[(fitting.findIndex((t) => t.id === id) + 1) % fitting.length];
+    if (following) this.#tools = { ...this.#tools, [this.ask.quantity]: following.id };
+    this.ask_();
+  }
+
+  open(path: string): void {
+    this.clear();
+    router.go(`/cars/${this.car.slug}/set/${path}`);
+  }
+
+  openAsk(ask: AskView): void {
+    this.open(`${ask.corner}/${ask.quantity}`);
+  }
+
+  step(by: 1 | -1): void {
+    if (this.turning) {
+      const at = this.adjusters.findIndex((a) => a.id === this.adjuster?.id);
+      const other = this.adjusters[(at + by + this.adjusters.length) % this.adjusters.length];
+      if (other) this.open(`${this.corner}/turn/${other.id}`);
+    } else this.openAsk(this.asks[(this.index + by + this.asks.length) % this.asks.length]!);
+  }
+
+  /** To the next place that is wanted after this one, else simply the next. */
+  onward(): void {
+    const after = [...this.asks.slice(this.index + 1), ...this.asks.slice(0, this.index)];
+    const next = after.find((a) => a.wanted && a !== this.ask) ?? after[0];
+    if (next) this.openAsk(next);
+  }
+
+  startTurning(): void {
+    if (!this.turning) this.told = this.view.corners[this.corner].turns;
+    const first = this.told.find((t) => t.amount !== 0)?.adjuster ?? this.view.corners[this.corner].adjusters[0]?.id;
+    this.open(`${this.corner}/turn/${first ?? ''}`);
+  }
+
+  startMeasuring(): void {
+    const here = this.view.round.find((a) => a.corner === this.corner && a.wanted) ?? this.view.round.find((a) => a.corner === this.corner)!;
+    this.openAsk(here);
+  }
+
+  clear(): void {
+    this.typed = '';
+    this.preview = null;
+    this.refusal = '';
+    this.unusual = false;
+    this.#asked++;
+    clearTimeout(this.#timer);
+  }
+
+  type(text: string): void {
+    this.typed = text;
+    this.unusual = false;
+    this.refusal = '';
+    this.note = '';
+    this.ask_();
+  }
+
+  private ask_(): void {
+    clearTimeout(this.#timer);
+    const mine = ++this.#asked;
+    if (!this.typed.trim()) {
+      this.preview = null;
+      return;
+    }
+    this.#timer = window.setTimeout(async () => {
+      try {
+        const found = await api.preview(this.car.slug, this.#what(this.typed));
+        if (mine === this.#asked) [this.preview, this.refusal] = [found, ''];
+      } catch (error) {
+        if (mine === this.#asked) [this.preview, this.refusal] = [null, error instanceof Refused ? error.message : ''];
+      }
+    }, PAUSE_MS);
+  }
+
+  #what(typed: string): What {
+    if (this.turning) return { kind: 'turned', version: 1, adjuster: this.adjuster?.id ?? '', typed };
+    return { kind: 'reading', version: 1, corner: this.ask.corner, quantity: this.ask.quantity, typed, tool: this.tool.id, confirmed: this.unusual };
+  }
+
+  /** Enter: record what is typed; `again` stays at the place for a repeat. One after the other, however fast the keys come. */
+  enter(again = false): Promise<void> {
+    this.#busy = this.#busy.then(() => this.#enter(again));
+    return this.#busy;
+  }
+
+  async #enter(again: boolean): Promise<void> {
+    const told = this.turning ? this.amountTold : undefined;
+    const typed = this.typed.trim() || (again && !this.turning ? (this.ask.readings.at(-1) ?? '') : (told?.say ?? ''));
+    if (!typed) {
+      if (!this.turning) this.onward();
+      return;
+    }
+    const title = this.turning ? SET.turnTitle(CORNER_WORDS[this.corner], this.adjuster?.name ?? '') : `${this.ask.title}: ${typed}`;
+    const [corner, wasTurning, adjuster] = [this.corner, this.turning, this.adjuster?.id];
+    const result = await this.car.record(this.#what(typed), title);
+    if (result.fate === 'refused') {
+      this.refusal = result.sentence;
+      this.unusual = result.code === 'unusual_value';
+      return;
+    }
+    this.note = result.fate === 'kept' ? SET.kept : '';
+    this.clear();
+    if (wasTurning) {
+      this.told = this.told.filter((t) => t.adjuster !== adjuster);
+      const more = this.told.find((t) => t.amount !== 0);
+      if (more) this.open(`${corner}/turn/${more.adjuster}`);
+      else this.startMeasuring();
+    } else if (!again) this.onward();
+  }
+
+  async strike(): Promise<void> {
+    const last = this.view.last;
+    const id = this.car.last || last?.id;
+    if (!id) return;
+    const result = await this.car.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, SET.strike);
+    this.car.last = '';
+    if (result.fate === 'refused') this.refusal = result.sentence;
+    else {
+      this.note = last && last.id === id ? `Struck out: ${last.sentence}` : SET.strike;
+      if (last?.corner && last.quantity && last.id === id) this.open(`${last.corner}/${last.quantity}`);
+    }
+  }
+
+  async settled(): Promise<void> {
+    await this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '' }, SET.settled);
+  }
+
+  /** Keys that mean something at an empty field; figures never begin with a letter. True where the key was taken. */
+  key(key: string): boolean {
+    if (this.typed) return false;
+    const does: Record<string, () => unknown> = {
+      t: () => this.startTurning(),
+      m: () => this.startMeasuring(),
+      s: () => this.settled(),
+      u: () => this.nextTool(),
+      Backspace: () => this.strike(),
+    };
+    const act = does[key.length === 1 ? key.toLowerCase() : key];
+    if (act) void act();
+    return act !== undefined;
+  }
+}

@@ -1,0 +1,29 @@
+<script lang="ts">
+  // One mark: its witness mark, figure, and the reason it stands as it does.
+  import type { MarkView } from '$lib/api/client';
+  import { wordFor } from '$lib/marks';
+  import Witness from '$parts/Witness.svelte';
+  import { WALK } from './texts';
+
+  type Props = { mark: MarkView; label: string; onpick?: () => void };
+  let { mark, label, onpick }: Props = $props();
+
+  const word = $derived(mark.state === 'holds' ? mark.say_aim : mark.state === 'unread' ? mark.reason : mark.state ? `${mark.state}: ${mark.reason}` : mark.reason);
+</script>
+
+<button type="button" data-state={wordFor(mark.state)} aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}" title={[mark.say_aim, mark.reason, mark.settle].filter(Boolean).join(' · ')} onclick={onpick} disabled={!onpick}>
+  <Witness state={mark.state} size={34} />
+  <span>
+    <b class="fig">{mark.say}</b>
+    <small>{word}{mark.provisional ? ` · ${WALK.provisional}` : ''}{mark.odd ? ` · ${WALK.odd(mark.odd)}` : ''}</small>
+  </span>
+</button>
+
+<style>
+  button { width: 100%; min-height: var(--touch); border: 0; background: none; padding: 2px; display: flex; gap: 7px; align-items: center; text-align: left; cursor: pointer; }
+  button:disabled { cursor: default; }
+  span { min-width: 0; }
+  b { display: block; font-weight: 400; font-size: 1.1875rem; line-height: 1.15; white-space: nowrap; }
+  small { color: var(--ink-soft); font-size: 0.8125rem; line-height: 1.2; display: -webkit-box; -webkit-line-clamp: 3; line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; }
+  [data-state='out'] small { color: var(--rust); }
+</style>

@@ -1,0 +1,219 @@
+"""A plan as it stands in files, requests and the database. Lengths in mm, angles in degrees; unknown fields are refused."""
+
+from collections.abc import Callable
+from dataclasses import asdict
+from typing import Annotated, Literal, Self, TypeVar
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from ready_corner.core import plan as core
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.metrology.tools import Tool
+from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.shop import Units
+
+T = TypeVar("T")
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+Id = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9._-]+$")]
+Words = Annotated[str, Field(max_length=2000)]
+PLAN_VERSION: Literal[1] = 1
+
+
+class PlanProblemsError(PlannedError):
+    """Everything that is wrong with a plan at once; ``problems`` are the single refusals with their paths."""
+
+    code = "plan_refused"
+
+    def __init__(self, problems: list[PlannedError]) -> None:
+        self.problems = problems
+        super().__init__(" ".join(p.sentence for p in problems), path=problems[0].path)
+
+
+class Model(BaseModel):
+    """Base of every model at the border: no unknown fields, no infinite numbers."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True, from_attributes=True)
+
+
+class UnitsModel(Model):
+    """How the car says its lengths."""
+
+    system: Literal["mm", "inch_fraction", "inch_decimal"] = "mm"
+    finest: Literal[16, 32, 64] = 32
+
+
+class AxleModel(Model):
+    """One axle, in mm."""
+
+    track: float
+    rim_flange_diameter: float
+    tyre_diameter: float
+    hub_width: float | None = None
+
+
+class AimModel(Model):
+    """What is wanted of one mark, in mm or degrees, with its tolerance either side."""
+
+    mark: Id
+    aim: float
+    tolerance: float
+    source: Words = ""
+
+
+class HeightPlaceModel(Model):
+    """Where the ride height of one corner is read."""
+
+    corner: core.Corner
+    name: Name
+    station: float
+    offset: float
+
+
+class ThreadedEndModel(Model):
+    """One threaded end of a link, in mm."""
+
+    diameter: float
+    pitch_mm_per_turn: float
+    engaged: float
+    exposed: float
+    hand: Literal["right", "left"] = "right"
+    least_engagement: float | None = None
+
+
+class StackModel(Model):
+    """A shim stack; thickness in mm."""
+
+    thickness: float
+    fitted: int
+    most: int
+
+
+class PerchModel(Model):
+    """A spring perch, in mm."""
+
+    pitch_mm_per_turn: float
+    room_up: float
+    room_down: float
+    spring_per_wheel: float
+
+
+class AdjusterModel(Model):
+    """An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``."""
+
+    id: Id
+    name: Name
+    corner: core.Corner
+    ends: list[ThreadedEndModel] | None = None
+    shims: StackModel | None = None
+    perch: PerchModel | None = None
+    half_turns_only: bool = False
+
+    @model_validator(mode="after")
+    def _one_way(self) -> Self:
+        if sum(way is not None for way in (self.ends, self.shims, self.perch)) != 1:
+            raise ValueError(f"{self.name}: give its threaded ends, or its shims, or its perch, and only one of them.")
+        return self
+
+    def to_core(self) -> core.Adjuster:
+        """Return the core's adjuster; raises PlannedError."""
+        by: tuple[core.ThreadedEnd, ...] | core.Stack | core.Perch
+        if self.shims:
+            by = core.Stack(**self.shims.model_dump())
+        elif self.perch:
+            by = core.Perch(**self.perch.model_dump())
+        else:
+            by = tuple(core.ThreadedEnd(**end.model_dump()) for end in self.ends or ())
+        return core.Adjuster(self.id, self.name, self.corner, by, self.half_turns_only)
+
+    @classmethod
+    def from_core(cls, adjuster: core.Adjuster) -> Self:
+        """Return the open form of an adjuster."""
+        way = {"shims": "shims", "perch": "perch"}.get(adjuster.kind, "ends")
+        by = [asdict(end) for end in adjuster.by] if isinstance(adjuster.by, tuple) else asdict(adjuster.by)
+        return cls.model_validate(
+            {
+                "id": adjuster.id,
+                "name": adjuster.name,
+                "corner": adjuster.corner,
+                "half_turns_only": adjuster.half_turns_only,
+                way: by,
+            }
+        )
+
+
+class ToolModel(Model):
+    """A tool; step, repeatability and zero in mm or degrees."""
+
+    id: Id
+    name: Name
+    measures: Literal["length", "angle"]
+    step: float
+    repeatability: float
+    zero: float = 0.0
+
+
+class WaysModel(Model):
+    """Ways of working with the reason beside each."""
+
+    strings: Literal["each", "box"] = "each"
+    strings_reason: Words = ""
+
+
+class PlanModel(Model):
+    """A plan, version 1."""
+
+    format: Literal["ready-corner plan"] = "ready-corner plan"
+    version: Literal[1] = PLAN_VERSION
+    name: Name
+    about: Words = ""
+    units: UnitsModel = UnitsModel()
+    wheelbase: float
+    front: AxleModel
+    rear: AxleModel
+    aims: list[AimModel] = Field(default=[], max_length=100)
+    heights: list[HeightPlaceModel] = Field(default=[], max_length=4)
+    adjusters: list[AdjusterModel] = Field(default=[], max_length=100)
+    tools: list[ToolModel] = Field(default=[], max_length=50)
+    tool_for: dict[Id, Id] = {}
+    ways: WaysModel = WaysModel()
+
+    def to_core(self) -> core.Plan:
+        """Return the core's plan; raises PlanProblemsError with everything that is wrong."""
+        problems: list[PlannedError] = []
+
+        def each(make: Callable[[], T]) -> T | None:
+            try:
+                return make()
+            except PlannedError as wrong:
+                problems.append(wrong)
+                return None
+
+        aims = [each(lambda a=a: Aim(**a.model_dump())) for a in self.aims]  # type: ignore[misc]
+        adjusters = [each(a.to_core) for a in self.adjusters]
+        tools = [each(lambda t=t: Tool(**t.model_dump())) for t in self.tools]  # type: ignore[misc]
+        plan = each(
+            lambda: core.Plan(
+                self.name,
+                Units(**self.units.model_dump()),
+                self.wheelbase,
+                core.Axle(**self.front.model_dump()),
+                core.Axle(**self.rear.model_dump()),
+                tuple(a for a in aims if a),
+                tuple(core.HeightPlace(**h.model_dump()) for h in self.heights),
+                tuple(a for a in adjusters if a),
+                tuple(t for t in tools if t),
+                dict(self.tool_for),
+                core.Ways(**self.ways.model_dump()),
+                self.about,
+            )
+        )
+        if problems or plan is None:
+            raise PlanProblemsError(problems)
+        return plan
+
+    @classmethod
+    def from_core(cls, plan: core.Plan) -> Self:
+        """Return the open form of a plan."""
+        plain = asdict(plan)
+        plain["adjusters"] = [AdjusterModel.from_core(a).model_dump() for a in plan.adjusters]
+        return cls.model_validate(plain)

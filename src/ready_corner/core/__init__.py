@@ -1,0 +1,1 @@
+"""The job itself: pure numbers in, pure numbers out. No web, database, file or clock."""

@@ -1,0 +1,1 @@
+"""String, gauge, sweep and floor readings to camber, caster and toe."""

@@ -1,0 +1,398 @@
+"""The logbook: immutable entries, and folding them into the state of a car.
+
+Nothing here judges. Folding strikes out what was corrected, counts what every adjuster was turned, and sorts the readings by
+place and *spell*: the stretch of the log between two changes that could move what is read there.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Literal, get_args
+
+from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, Adjuster, Corner, Plan
+from ready_corner.core.shop import Kind, say_angle, say_length, say_turns
+
+Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad"]
+GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub")
+Place = tuple[Corner, Quantity]
+
+
+@dataclass(frozen=True)
+class QuantityFacts:
+    """What is asked of a reading: kind of figure, what no reading can be under, and what no car has (low, high)."""
+
+    kind: Kind
+    words: str
+    never_under: float | None
+    usual: tuple[float, float]
+    tool: str
+
+
+# Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles.
+QUANTITIES: Mapping[Quantity, QuantityFacts] = {
+    "height": QuantityFacts("length", "ride height", 0.0, (5.0, 900.0), "tape"),
+    "camber": QuantityFacts("angle", "camber", None, (-15.0, 15.0), "digital"),
+    "gap_front": QuantityFacts("length", "gap to the rim's front edge", 0.0, (0.0, 600.0), "rule"),
+    "gap_back": QuantityFacts("length", "gap to the rim's back edge", 0.0, (0.0, 600.0), "rule"),
+    "gap_hub": QuantityFacts("length", "gap to the hub centre", 0.0, (0.0, 600.0), "rule"),
+    "pad": QuantityFacts("length", "height of the floor under the tyre", None, (-150.0, 150.0), "rule"),
+}
+UPRIGHT_READS = (60.0, 120.0)  # degrees; a block that shows this was zeroed lying down, and reads 90 for upright
+
+
+@dataclass(frozen=True)
+class PlanRevised:
+    """A new plan, made from the one of entry ``revises`` (0 for the first)."""
+
+    plan: Plan
+    revises: int = 0
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One number as read off one tool: mm or degrees.
+
+    ``upright_deg`` is what the gauge shows for upright (0 or 90). ``confirmed`` keeps a value no car should have.
+    """
+
+    quantity: Quantity
+    corner: Corner
+    value: float
+    tool: str
+    typed: str = ""
+    denominator: int = 0
+    upright_deg: float = 0.0
+    confirmed: bool = False
+
+    @property
+    def place(self) -> Place:
+        """Where it was read."""
+        return self.corner, self.quantity
+
+    @property
+    def figure(self) -> float:
+        """The value counted from its own zero: mm or degrees."""
+        return self.value - self.upright_deg
+
+
+@dataclass(frozen=True)
+class Turned:
+    """An adjuster was turned (or shimmed): ``amount`` in turns or shims, plus being longer, out, added, up."""
+
+    adjuster: str
+    amount: float
+    typed: str = ""
+
+
+Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "knock"]
+HAPPENING_WORDS: Mapping[Happening, str] = {
+    "settled": "car rolled and bounced until it settled",
+    "bar_off": "anti-roll bar links taken off",
+    "bar_on": "anti-roll bar links put back on",
+    "string": "string moved",
+    "tyre": "tyre or pressure changed",
+    "load": "load changed",
+    "level": "floor or pads changed",
+    "weld": "welded",
+    "knock": "knocked or dropped",
+}
+# What a happening leaves alone is not listed: settling and the bar change the condition of the car, not its marks' readings.
+_MOVES: Mapping[Happening, tuple[Quantity, ...]] = {
+    "settled": (),
+    "bar_off": (),
+    "bar_on": (),
+    "string": GAPS,
+    "tyre": get_args(Quantity),
+    "load": ("height", "camber", *GAPS),
+    "level": get_args(Quantity),
+    "weld": ("height", "camber", *GAPS),
+    "knock": ("height", "camber", *GAPS),
+}
+_BREAKS_RIG: tuple[Happening, ...] = ("string", "level", "knock")
+_UNSETTLES: tuple[Happening, ...] = ("tyre", "load", "level", "knock")
+
+
+@dataclass(frozen=True)
+class Happened:
+    """Something else happened to the car, at one corner or (None) to all of it."""
+
+    what: Happening
+    corner: Corner | None = None
+    words: str = ""
+
+
+@dataclass(frozen=True)
+class Correction:
+    """Strikes out another entry; striking out a correction brings back what it struck."""
+
+    strikes: str
+    reason: str = ""
+
+
+@dataclass(frozen=True)
+class Note:
+    """Words, with nothing computed from them."""
+
+    words: str
+    corner: Corner | None = None
+
+
+What = PlanRevised | Reading | Turned | Happened | Correction | Note
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One line of the logbook. ``number`` runs without gaps from 1; ``at`` is the browser's time, kept as written."""
+
+    id: str
+    number: int
+    what: What
+    at: str = ""
+    who: str = ""
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A reading in its place in the log: entry number, spell, and whether the car had settled."""
+
+    number: int
+    spell: int
+    reading: Reading
+    settled: bool
+
+
+@dataclass(frozen=True)
+class Move:
+    """A change as far as readings are concerned: what it moved, by what, in which spell it ended.
+
+    ``adjuster`` is empty where it was no turn; ``unknown``: its effect on the marks cannot be computed. ``breaks_rig``: hub gaps
+    read before it say nothing of the strings after it. Moving a string moves its readings but no mark.
+    """
+
+    number: int
+    adjuster: str
+    amount: float
+    moves: frozenset[Place]
+    words: str
+    unknown: bool
+    breaks_rig: bool = False
+
+
+@dataclass(frozen=True)
+class Condition:
+    """Whether the car has been settled since it last moved on its springs, and whether its anti-roll bar is connected."""
+
+    settled: bool = False
+    bar_connected: bool = True
+
+
+@dataclass(frozen=True)
+class CarState:
+    """What plan and logbook come to.
+
+    ``moved``: turns of each adjuster since its thread was last measured for the plan. ``taken``: unstruck readings by place,
+    oldest first. ``moves``: unstruck changes, oldest first. ``spells``: how many changes each place has seen.
+    """
+
+    plan: Plan
+    plan_number: int = 0
+    entries: tuple[Entry, ...] = ()
+    struck: Mapping[str, str] = field(default_factory=dict)
+    moved: Mapping[str, float] = field(default_factory=dict)
+    taken: Mapping[Place, tuple[Taken, ...]] = field(default_factory=dict)
+    moves: tuple[Move, ...] = ()
+    spells: Mapping[Place, int] = field(default_factory=dict)
+    condition: Condition = Condition()
+
+    @property
+    def number(self) -> int:
+        """Number of the latest entry."""
+        return self.entries[-1].number if self.entries else 0
+
+    def latest(self, place: Place) -> tuple[Taken, ...]:
+        """Return the repeats of the latest spell in which a place was read, oldest first."""
+        taken = self.taken.get(place, ())
+        return tuple(t for t in taken if t.spell == taken[-1].spell) if taken else ()
+
+
+def fold(plan: Plan | None, entries: Sequence[Entry]) -> CarState:
+    """Return the state that a plan and entries in order of their numbers come to.
+
+    ``plan`` may be None where the entries begin with one. Raises CalledError where there is none at all.
+    """
+    first = plan or next((e.what.plan for e in entries if isinstance(e.what, PlanRevised)), None)
+    if first is None:
+        raise CalledError("This logbook has no plan. Begin the car with one.")
+    return _folded(CarState(first), entries)
+
+
+def fold_on(state: CarState, entries: Sequence[Entry]) -> CarState:
+    """Return the state after some more entries; the same as folding all of them at once."""
+    if any(isinstance(e.what, Correction) for e in entries):
+        return _folded(CarState(fold_plan(state)), (*state.entries, *entries))
+    return _folded(state, entries)
+
+
+def fold_plan(state: CarState) -> Plan:
+    """Return the plan a car began with."""
+    return next((e.what.plan for e in state.entries if isinstance(e.what, PlanRevised)), state.plan)
+
+
+def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
+    struck = dict(state.struck)
+    by_id = {e.id: e for e in entries}
+    for entry in reversed(entries):  # a correction strikes what is earlier, so later corrections are settled first
+        if isinstance(entry.what, Correction) and entry.id not in struck and entry.what.strikes in by_id:
+            struck[entry.what.strikes] = entry.id
+    taken = {place: list(rows) for place, rows in state.taken.items()}
+    moves, spells, moved = list(state.moves), dict(state.spells), dict(state.moved)
+    plan, plan_number, condition = state.plan, state.plan_number, state.condition
+    for entry in entries:
+        what = entry.what
+        if entry.id in struck:
+            continue
+        if isinstance(what, PlanRevised):
+            for adjuster in what.plan.adjusters:
+                before = next((a for a in plan.adjusters if a.id == adjuster.id), None)
+                if before is None or before.by != adjuster.by:
+                    moved[adjuster.id] = 0.0
+            plan, plan_number = what.plan, entry.number
+        elif isinstance(what, Reading):
+            row = Taken(entry.number, spells.get(what.place, 0), what, condition.settled)
+            taken.setdefault(what.place, []).append(row)
+        elif isinstance(what, Turned | Happened):
+            move, condition = _move(entry.number, what, plan, condition)
+            moves.append(move)
+            for place in move.moves:
+                spells[place] = spells.get(place, 0) + 1
+            if isinstance(what, Turned):
+                moved[what.adjuster] = moved.get(what.adjuster, 0.0) + what.amount
+    return replace(
+        state,
+        plan=plan,
+        plan_number=plan_number,
+        entries=(*state.entries, *entries),
+        struck=struck,
+        moved=moved,
+        taken={place: tuple(rows) for place, rows in taken.items()},
+        moves=tuple(moves),
+        spells=spells,
+        condition=condition,
+    )
+
+
+def _places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozenset[Place]:
+    corners = tuple(corners)
+    return frozenset((corner, quantity) for quantity in quantities for corner in corners)
+
+
+def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition) -> tuple[Move, Condition]:
+    if isinstance(what, Happened):
+        moves = _places(_MOVES[what.what], (what.corner,) if what.corner else CORNERS)
+        settled = what.what == "settled" or (condition.settled and what.what not in _UNSETTLES)
+        bar = what.what == "bar_on" or (condition.bar_connected and what.what != "bar_off")
+        words = what.words or HAPPENING_WORDS[what.what]
+        unknown = bool(moves) and what.what != "string"
+        return Move(number, "", 0.0, moves, words, unknown, what.what in _BREAKS_RIG), Condition(settled, bar)
+    adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
+    if adjuster is None:  # taken out of the plan since: what it moved cannot be told
+        return Move(
+            number, "", 0.0, _places(("height", "camber", *GAPS), CORNERS), "an adjuster no longer in the plan was turned", True
+        ), condition
+    corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,)
+    moves = _places(("height", "camber", *GAPS), corners)
+    settled = condition.settled and adjuster.kind != "perch"
+    return Move(
+        number, adjuster.id, what.amount, moves, f"{place_words(adjuster)} {turn_words(adjuster, what.amount)}", False
+    ), replace(condition, settled=settled)
+
+
+def place_words(adjuster: Adjuster) -> str:
+    """Return an adjuster with its corner, as the builder says it."""
+    return f"{CORNER_WORDS[adjuster.corner]} {adjuster.name}"
+
+
+def turn_words(adjuster: Adjuster, amount: float) -> str:
+    """Return an amount with its direction: “1 turn 2 flats longer”, “2 shims added”."""
+    if adjuster.kind == "shims":
+        return f"{abs(amount):g} shim{'s' * (abs(amount) != 1)} {adjuster.way(amount)}"
+    return f"{say_turns(amount)} {adjuster.way(amount)}"
+
+
+def upright_of(quantity: Quantity, value: float) -> float:
+    """Return what a gauge that shows ``value`` shows for upright: 90 degrees where it was zeroed lying down, else 0."""
+    return 90.0 if quantity == "camber" and UPRIGHT_READS[0] <= value <= UPRIGHT_READS[1] else 0.0
+
+
+def check(state: CarState, what: What) -> None:
+    """Refuse what cannot go into the log after this state.
+
+    Raises MeasuredError for a reading no tool can give or a turn past its thread, UnusualError for one no car has unless it is
+    confirmed, CalledError for names the plan does not know.
+    """
+    if isinstance(what, Reading):
+        _check_reading(state, what)
+    elif isinstance(what, Turned):
+        check_turn(state, what.adjuster, what.amount)
+    elif isinstance(what, Correction):
+        target = next((e for e in state.entries if e.id == what.strikes), None)
+        if target is None:
+            raise CalledError("There is no such entry in this logbook to strike out.", path="strikes")
+        if isinstance(target.what, PlanRevised):
+            raise CalledError("A plan is not struck out; revise it, and the earlier one stays in the log.", path="strikes")
+        if target.id in state.struck:
+            raise CalledError(f"Entry {target.number} is struck out already.", path="strikes", numbers={"entry": target.number})
+
+
+def _check_reading(state: CarState, reading: Reading) -> None:
+    facts, units = QUANTITIES[reading.quantity], state.plan.units
+    tool = state.plan.tool(reading.tool)
+    if tool.measures != facts.kind:
+        raise CalledError(f"A {tool.name.lower()} does not read {facts.words}. Choose another tool.", path="tool")
+    value = reading.figure
+    said = say_angle(value) if facts.kind == "angle" else say_length(value, units, denominator=0, unit=True)
+    if facts.never_under is not None and value < facts.never_under:
+        why = (
+            "The string would cut through the wheel: move it out and read again."
+            if reading.quantity in GAPS
+            else "Read it again."
+        )
+        raise MeasuredError(f"A {facts.words} of {said} cannot be. {why}", path="typed", numbers={"value": value})
+    low, high = facts.usual
+    if not low <= value <= high and not reading.confirmed:
+        raise UnusualError(
+            f"A {facts.words} of {said} is on no car. Type it again, or press Enter once more to keep it, marked.",
+            path="typed",
+            numbers={"value": value, "low": low, "high": high},
+        )
+
+
+class OutOfThreadError(MeasuredError):
+    """An adjuster asked past its thread; ``numbers`` hold the turns asked and the room either way."""
+
+    code = "out_of_thread"
+
+
+def check_turn(state: CarState, adjuster_id: str, amount: float) -> None:
+    """Raise OutOfThreadError where an adjuster would be sent past its thread, MeasuredError where it is not turned at all."""
+    adjuster = state.plan.adjuster(adjuster_id)
+    if amount == 0:
+        raise MeasuredError(
+            f"{adjuster.name} was not turned. Type how far, such as 1t2f, or −1t for {adjuster.way(-1)}.", path="typed"
+        )
+    if adjuster.kind == "shims" and amount != round(amount):
+        raise MeasuredError(f"{adjuster.name} goes by whole shims. Type how many.", path="typed", numbers={"amount": amount})
+    low, high = adjuster.room(state.moved.get(adjuster_id, 0.0))
+    left = high if amount > 0 else -low
+    if not low - 1e-9 <= amount <= high + 1e-9:  # 1e-9 of a turn: turns come from flats, which are no binary fractions
+        whole = int(left * 6 + 1e-9) / 6 if adjuster.kind != "shims" else int(left)
+        can = (
+            f"only {turn_words(adjuster, whole if amount > 0 else -whole)} is left"
+            if whole
+            else f"nothing is left that way ({adjuster.way(amount)})"
+        )
+        raise OutOfThreadError(
+            f"{adjuster.name} would go past its thread: {can}. Turn less, or fit a {'longer' if amount > 0 else 'shorter'} part and revise the plan.",
+            path="typed",
+            numbers={"amount": amount, "low": low, "high": high},
+        )

@@ -1,0 +1,1 @@
+"""Tools, uncertainty and verdicts."""

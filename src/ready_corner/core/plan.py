@@ -1,0 +1,305 @@
+"""What the builder wants of one car: its main dimensions, aims, adjusters, tools and ways of working.
+
+Lengths in mm, angles in degrees, stations forward of the front axle line, offsets positive to the left.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields
+from typing import Literal, get_args
+
+from ready_corner.core.errors import CalledError, PlannedError
+from ready_corner.core.metrology.tools import Tool, default_tools
+from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.shop import FLATS_PER_TURN, Units
+
+Corner = Literal["LF", "RF", "LR", "RR"]
+End = Literal["front", "rear"]
+CORNERS: tuple[Corner, ...] = get_args(Corner)
+CORNER_WORDS: Mapping[Corner, str] = {"LF": "left front", "RF": "right front", "LR": "left rear", "RR": "right rear"}
+SIDE: Mapping[Corner, int] = {"LF": 1, "RF": -1, "LR": 1, "RR": -1}
+END_OF: Mapping[Corner, End] = {"LF": "front", "RF": "front", "LR": "rear", "RR": "rear"}
+
+LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unless the plan says otherwise
+
+
+def positive(value: float, what: str, path: str) -> None:
+    """Raise PlannedError unless ``value`` is finite and more than zero."""
+    if not (math.isfinite(value) and value > 0):
+        raise PlannedError(f"{what} of {value:g} cannot be. Type what the tape says.", path=path, numbers={"value": value})
+
+
+@dataclass(frozen=True)
+class Axle:
+    """One axle: ``track`` between the wheel centre planes, ``rim_flange_diameter`` over the flanges as measured, in mm.
+
+    ``tyre_diameter`` is the outside of the tyre. ``hub_width`` is from hub centre to hub centre where the string gaps are
+    read; None takes the track for it.
+    """
+
+    track: float
+    rim_flange_diameter: float
+    tyre_diameter: float
+    hub_width: float | None = None
+
+    @property
+    def half_width(self) -> float:
+        """From the centreline to where the hub gap is read, in mm."""
+        return (self.track if self.hub_width is None else self.hub_width) / 2
+
+
+@dataclass(frozen=True)
+class HeightPlace:
+    """Where the ride height of one corner is read: a named feature at a station and an offset, in mm."""
+
+    corner: Corner
+    name: str
+    station: float
+    offset: float
+
+
+@dataclass(frozen=True)
+class ThreadedEnd:
+    """One threaded end: ``engaged`` is screwed in, ``exposed`` is thread that could still go in; in mm when the plan was made."""
+
+    diameter: float
+    pitch_mm_per_turn: float
+    engaged: float
+    exposed: float
+    hand: Literal["right", "left"] = "right"
+    least_engagement: float | None = None
+
+    @property
+    def must_stay(self) -> float:
+        """Least engagement in mm."""
+        return LEAST_ENGAGEMENT_DIAMETERS * self.diameter if self.least_engagement is None else self.least_engagement
+
+
+@dataclass(frozen=True)
+class Stack:
+    """A shim stack: thickness of one shim, how many are in, how many the bolt has room for."""
+
+    thickness: float
+    fitted: int
+    most: int
+
+
+@dataclass(frozen=True)
+class Perch:
+    """A spring perch: pitch, room left on the thread each way in mm, and spring travel over wheel travel."""
+
+    pitch_mm_per_turn: float
+    room_up: float
+    room_down: float
+    spring_per_wheel: float
+
+
+AdjusterKind = Literal["tube", "rod_end", "shims", "perch"]
+WAY_WORDS: Mapping[AdjusterKind, tuple[str, str]] = {
+    "tube": ("longer", "shorter"), "rod_end": ("out", "in"), "shims": ("added", "removed"), "perch": ("up", "down"),
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Adjuster:
+    """A part that can be turned or shimmed. Plus is longer, out, added, or raising its corner; ``by`` says how it works.
+
+    ``half_turns_only``: a rod end in a fork goes by half turns.
+    """
+
+    id: str
+    name: str
+    corner: Corner
+    by: tuple[ThreadedEnd, ...] | Stack | Perch
+    half_turns_only: bool = False
+
+    def __post_init__(self) -> None:
+        here = f"adjusters.{self.id}"
+        ends = self.by if isinstance(self.by, tuple) else ()
+        for i, end in enumerate(ends):
+            positive(end.diameter, f"{self.name}: a thread diameter", f"{here}.ends.{i}.diameter")
+            positive(end.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.ends.{i}.pitch_mm_per_turn")
+        if isinstance(self.by, Perch):
+            positive(self.by.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.perch.pitch_mm_per_turn")
+            positive(self.by.spring_per_wheel, f"{self.name}: a spring ratio", f"{here}.perch.spring_per_wheel")
+        if isinstance(self.by, Stack):
+            positive(self.by.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
+            if not 0 <= self.by.fitted <= self.by.most:
+                raise PlannedError(
+                    f"{self.name}: {self.by.fitted} shims are fitted but the stack takes 0 to {self.by.most}. Count them again.",
+                    path=f"{here}.shims.fitted",
+                    numbers={"fitted": self.by.fitted, "most": self.by.most},
+                )
+        if isinstance(self.by, tuple) and not 1 <= len(ends) <= 2:
+            raise PlannedError(
+                f"{self.name}: a link has one threaded end, or a tube between two. Give one or two.", path=f"{here}.ends"
+            )
+        if self.kind == "tube" and self.length_per_step == 0:
+            raise PlannedError(
+                f"{self.name}: both ends have the same hand and pitch, so turning the tube changes nothing. Look which end is left-hand.",
+                path=f"{here}.ends.1.hand",
+            )
+
+    @property
+    def kind(self) -> AdjusterKind:
+        """What sort of adjuster it is, in one word."""
+        if isinstance(self.by, Stack):
+            return "shims"
+        if isinstance(self.by, Perch):
+            return "perch"
+        return "tube" if len(self.by) == 2 else "rod_end"
+
+    @property
+    def ends_out(self) -> tuple[tuple[ThreadedEnd, float], ...]:
+        """Each end with how much of it comes out of its thread in one plus turn, in mm."""
+        assert isinstance(self.by, tuple)
+        if len(self.by) == 1 or self.by[0].hand != self.by[1].hand:
+            return tuple((end, end.pitch_mm_per_turn) for end in self.by)
+        coarse, fine = sorted(self.by, key=lambda end: -end.pitch_mm_per_turn)
+        return ((coarse, coarse.pitch_mm_per_turn), (fine, -fine.pitch_mm_per_turn))
+
+    @property
+    def length_per_step(self) -> float:
+        """Millimetres of link, stack or perch for one turn (or one shim), plus being longer, thicker, higher."""
+        if isinstance(self.by, Stack):
+            return self.by.thickness
+        if isinstance(self.by, Perch):
+            return self.by.pitch_mm_per_turn
+        return sum(out for _, out in self.ends_out)
+
+    @property
+    def flats_per_step(self) -> int:
+        """Smallest step it is turned by, in flats; whole shims count as whole turns."""
+        return FLATS_PER_TURN if self.kind == "shims" else FLATS_PER_TURN // 2 if self.half_turns_only else 1
+
+    def room(self, moved: float) -> tuple[float, float]:
+        """Return how far it may still go, minus way and plus way, in turns (shims); ``moved`` turns since the plan was made.
+
+        Least engagement and exposed thread are kept at every end. An end already past its limit gives no room that way.
+        """
+        if isinstance(self.by, Stack):
+            low, high = -self.by.fitted - moved, self.by.most - self.by.fitted - moved
+        elif isinstance(self.by, Perch):
+            pitch = self.by.pitch_mm_per_turn
+            low, high = -self.by.room_down / pitch - moved, self.by.room_up / pitch - moved
+        else:
+            low, high = -math.inf, math.inf
+            for end, out in self.ends_out:
+                loose, tight = (end.engaged - end.must_stay) / out, -end.exposed / out
+                low, high = max(low, min(loose, tight) - moved), min(high, max(loose, tight) - moved)
+        return min(low, 0.0), max(high, 0.0)
+
+    def way(self, amount: float) -> str:
+        """Return the word for the direction of a movement."""
+        return WAY_WORDS[self.kind][0 if amount >= 0 else 1]
+
+
+@dataclass(frozen=True)
+class Ways:
+    """Ways of working, each with the reason written beside it.
+
+    ``strings``: each on its own (its angle from its two hub gaps and the half widths), or a parallel box (yaw from all four hub
+    gaps, half widths not needed).
+    """
+
+    strings: Literal["each", "box"] = "each"
+    strings_reason: str = ""
+
+
+MARK_WORDS: Mapping[str, str] = {
+    "height": "ride height", "camber": "camber", "toe": "toe", "total_toe": "total toe", "thrust": "thrust angle",
+    "rake": "rake", "cross": "cross difference of heights",
+}  # fmt: skip
+CORNER_MARKS = ("height", "camber", "toe")
+WHOLE_MARKS = ("front.total_toe", "rear.total_toe", "car.thrust", "car.rake", "car.cross")
+MARKS = tuple(f"{corner}.{kind}" for kind in CORNER_MARKS for corner in CORNERS) + WHOLE_MARKS
+
+
+def is_length(mark: str) -> bool:
+    """Whether a mark is in mm; the others are in degrees."""
+    return mark.endswith((".height", ".cross"))
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The plan of one car. Aims are at most one to a mark; adjusters and tools have names of their own."""
+
+    name: str
+    units: Units
+    wheelbase: float
+    front: Axle
+    rear: Axle
+    aims: tuple[Aim, ...] = ()
+    heights: tuple[HeightPlace, ...] = ()
+    adjusters: tuple[Adjuster, ...] = ()
+    tools: tuple[Tool, ...] = ()
+    tool_for: Mapping[str, str] = field(default_factory=dict)
+    ways: Ways = Ways()
+    about: str = ""
+
+    def __post_init__(self) -> None:
+        if not self.name.strip():
+            raise PlannedError("The car has no name yet. Type one.", path="name")
+        positive(self.wheelbase, "A wheelbase", "wheelbase")
+        for end in get_args(End):
+            axle = self.axle(end)
+            for part in fields(axle):
+                value = getattr(axle, part.name)
+                if value is not None:
+                    positive(value, f"{end.capitalize()}: a {part.name.replace('_', ' ')}", f"{end}.{part.name}")
+            if axle.rim_flange_diameter >= axle.tyre_diameter:
+                raise PlannedError(
+                    f"{end.capitalize()}: the rim ({axle.rim_flange_diameter:g} mm) is not smaller than its tyre ({axle.tyre_diameter:g} mm). Measure both again.",
+                    path=f"{end}.rim_flange_diameter",
+                    numbers={"rim": axle.rim_flange_diameter, "tyre": axle.tyre_diameter},
+                )
+        for rows, what in ((self.aims, "mark"), (self.adjusters, "id"), (self.tools, "id"), (self.heights, "corner")):
+            names = [getattr(row, what) for row in rows]
+            if twice := next((n for n in names if names.count(n) > 1), None):
+                kind = {"mark": "aims", "id": "adjusters", "corner": "heights"}[what]
+                raise PlannedError(f"“{twice}” is in the plan twice. Give each its own.", path=kind)
+        if unknown := next((aim.mark for aim in self.aims if aim.mark not in MARKS), None):
+            raise PlannedError(f"“{unknown}” is no mark of a car.", path=f"aims.{unknown}")
+        ids = {tool.id for tool in self.toolbox}
+        if missing := next((t for t in self.tool_for.values() if t not in ids), None):
+            raise PlannedError(f"“{missing}” is not among the tools of this car.", path="tool_for")
+
+    @property
+    def toolbox(self) -> tuple[Tool, ...]:
+        """The tools of this car; the table a new car begins with where the plan has none."""
+        return self.tools or default_tools(self.units.inches)
+
+    def tool(self, id_: str) -> Tool:
+        """Return a tool by its name; CalledError where this car has none such."""
+        for tool in self.toolbox:
+            if tool.id == id_:
+                return tool
+        raise CalledError(f"This car has no tool “{id_}”. Choose one of {', '.join(t.id for t in self.toolbox)}.", path="tool")
+
+    def axle(self, end: End) -> Axle:
+        """Return the front or the rear axle."""
+        return self.front if end == "front" else self.rear
+
+    def axle_of(self, corner: Corner) -> Axle:
+        """Return the axle a corner stands on."""
+        return self.axle(END_OF[corner])
+
+    def aim(self, mark: str) -> Aim | None:
+        """Return the aim of a mark, if the plan has one."""
+        return next((aim for aim in self.aims if aim.mark == mark), None)
+
+    def adjuster(self, id_: str) -> Adjuster:
+        """Return an adjuster by its name; CalledError where the plan has none such."""
+        for adjuster in self.adjusters:
+            if adjuster.id == id_:
+                return adjuster
+        raise CalledError(f"The plan has no adjuster “{id_}”. Name it in the plan first.", path="adjuster")
+
+    def height_place(self, corner: Corner) -> HeightPlace:
+        """Return where the ride height of a corner is read; over the wheel centre where the plan names no place."""
+        for place in self.heights:
+            if place.corner == corner:
+                return place
+        axle = self.axle_of(corner)
+        station = 0.0 if END_OF[corner] == "front" else -self.wheelbase
+        return HeightPlace(corner, "chassis at the axle line", station, SIDE[corner] * axle.track / 2)

@@ -1,0 +1,1 @@
+"""Marks, what a change does to them, what to do next."""

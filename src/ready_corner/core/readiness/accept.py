@@ -1,0 +1,113 @@
+"""Taking one more entry into the log, and what it would mean before it is taken."""
+
+from dataclasses import dataclass
+
+from ready_corner.core.alignment.string import toe_as_length
+from ready_corner.core.errors import MeasuredError
+from ready_corner.core.logbook import CarState, Entry, Reading, Turned, check, fold_on, turn_words
+from ready_corner.core.plan import CORNER_MARKS, END_OF
+from ready_corner.core.readiness.marks import Evaluation, State, evaluate
+from ready_corner.core.readiness.rounds import MARKS_OF, say_reading
+from ready_corner.core.readiness.words import say_value
+from ready_corner.core.setting.corner import caution_of, say_worth_line
+from ready_corner.core.shop import say_angle, say_length
+
+
+def accept(state: CarState, entry: Entry) -> CarState:
+    """Return the state with one more entry; raises what keeps it out, and then nothing has changed.
+
+    Raises as :func:`logbook.check`, and StringError where a reading makes a pair of gaps that no straight string can give.
+    """
+    check(state, entry.what)
+    after = fold_on(state, [entry])
+    if isinstance(entry.what, Reading) and entry.what.quantity in ("gap_front", "gap_back", "gap_hub"):
+        figures = evaluate(after).figures
+        figures.figure("toe", entry.what.corner)
+        if refusal := figures.refusals.get(("toe", entry.what.corner)):
+            raise refusal
+    return after
+
+
+@dataclass(frozen=True)
+class Preview:
+    """What an entry would mean: the figure as read, the mark in words, and what is still to go in large letters."""
+
+    said: str
+    means: str
+    state: State | None = None
+    large: str = ""
+    caution: str = ""
+
+
+def preview(state: CarState, what: Reading | Turned) -> Preview:
+    """Return what a reading or a turn would mean, without taking it; raises what would keep it out."""
+    after = accept(state, Entry("preview", state.number + 1, what))
+    if isinstance(what, Turned):
+        return _preview_turn(state, what)
+    evaluation = evaluate(after)
+    said = say_reading(evaluation, what.quantity, what.value, what.denominator)
+    mark = evaluation.mark(f"{what.corner}.{MARKS_OF[what.quantity]}")
+    if what.quantity == "pad":
+        return Preview(said, _floor_words(evaluation))
+    if mark.value is None:
+        return Preview(said, _against_string(evaluation, what) or mark.reason)
+    large = say_worth_line(evaluation, what.corner, mark.value) if what.quantity == "height" else ""
+    means = f"{mark.mark.split('.')[1]} would be {mark.say} {mark.say_u}"
+    zero = f" · counted from {say_angle(what.upright_deg, 0)} upright" if what.upright_deg else ""
+    odd = " · does not agree with the last one here" if mark.odd is not None else ""
+    return Preview(said, f"{means} · {mark.say_aim or 'no aim'}{zero}{odd}", mark.state, large)
+
+
+def _against_string(evaluation: Evaluation, what: Reading) -> str:
+    if not evaluation.figures.spells(what.corner, ("gap_front", "gap_back")):
+        return ""
+    groups = tuple(
+        evaluation.figures.group((what.corner, q), evaluation.figures.spells(what.corner, ("gap_front", "gap_back"))[-1])
+        for q in ("gap_front", "gap_back")
+    )
+    try:
+        toe = evaluation.figures.against_string(what.corner, groups)
+    except MeasuredError:
+        return ""
+    said = say_value(f"{what.corner}.toe", toe.value, evaluation.state.plan.units)
+    return f"{said} against the string; the hub gaps will tell the string's own angle"
+
+
+def _floor_words(evaluation: Evaluation) -> str:
+    floor = evaluation.figures.floor
+    if floor is None:
+        return "the floor counts as level until all four pads are read"
+    nose, left = floor.slope_deg
+    return f"floor {say_angle(abs(nose))} {'nose down' if nose > 0 else 'nose up'}, left side {say_angle(abs(left))} {'up' if left > 0 else 'down'}; taken out of camber"
+
+
+def _preview_turn(state: CarState, what: Turned) -> Preview:
+    adjuster = state.plan.adjuster(what.adjuster)
+    evaluation = evaluate(state)
+    length = say_length(abs(what.amount * adjuster.length_per_step), state.plan.units, denominator=0, unit=True)
+    words = []
+    for kind in CORNER_MARKS:
+        mark = evaluation.mark(f"{adjuster.corner}.{kind}")
+        worth = evaluation.worth(mark.mark).of(adjuster.id)
+        if mark.value is not None and worth is not None and kind != "height":
+            words.append(f"{kind} would read {say_value(mark.mark, mark.value + worth * what.amount, state.plan.units, 0)}")
+    means = ", ".join(words) or "what it does is not known yet: read camber and toe after it"
+    return Preview(
+        turn_words(adjuster, what.amount), f"{length} {adjuster.way(what.amount)} · {means}", None, "", caution_of(adjuster)
+    )
+
+
+def toe_every_way(evaluation: Evaluation, corner: str) -> tuple[str, ...]:
+    """Return the toe of a corner in degrees, mm at the rim and inches at the tyre, each with its span; empty where unread."""
+    mark = evaluation.mark(f"{corner}.toe")
+    if mark.value is None:
+        return ()
+    axle = evaluation.state.plan.axle(next(end for c, end in END_OF.items() if c == corner))
+    way = mark.say.split(" ", 1)[1] if " " in mark.say else ""
+    at_rim = abs(float(toe_as_length(mark.value, axle.rim_flange_diameter)))
+    at_tyre = abs(float(toe_as_length(mark.value, axle.tyre_diameter))) / 25.4
+    return (
+        mark.say,
+        f"{at_rim:.1f} mm {way} over the rim's {axle.rim_flange_diameter:.0f} mm".replace("  ", " "),
+        f'{at_tyre:.3f}" {way} over the tyre\'s {axle.tyre_diameter / 25.4:.1f}"'.replace("  ", " "),
+    )

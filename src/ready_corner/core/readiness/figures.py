@@ -1,0 +1,212 @@
+"""The figures of a car from its readings, each with the uncertainty of what it came from.
+
+A figure belongs to a spell: the repeats at its places between two changes. Toe needs front and back gap of the same spell, and
+the hub gaps of the same rig of the strings.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from ready_corner.core.alignment import camber as camber_of
+from ready_corner.core.alignment import string
+from ready_corner.core.errors import MeasuredError
+from ready_corner.core.logbook import QUANTITIES, CarState, Place, Quantity, Taken
+from ready_corner.core.metrology.measured import Measured, combine, propagate
+from ready_corner.core.metrology.tools import Tool, odd_repeat
+from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, Plan
+from ready_corner.core.stance.heights import rake_deg
+
+OWN_PLACES: dict[str, tuple[Quantity, ...]] = {"height": ("height",), "camber": ("camber",), "toe": ("gap_front", "gap_back")}
+
+
+@dataclass(frozen=True)
+class Group:
+    """Repeats at one place in one spell, with the tool of the latest of them; other tools' repeats are set aside.
+
+    ``odd``: entry number of a repeat that does not agree with the rest, or None.
+    """
+
+    place: Place
+    spell: int
+    rows: tuple[Taken, ...]
+    tool: Tool
+
+    @property
+    def estimate(self) -> Measured:
+        """Mean of the repeats in mm or degrees."""
+        return self.tool.estimate([t.reading.figure for t in self.rows], f"{self.place[0]}.{self.place[1]}.{self.spell}")
+
+    @property
+    def odd(self) -> int | None:
+        """Entry number of the repeat that disagrees, if one does."""
+        i = odd_repeat([t.reading.figure for t in self.rows], self.tool)
+        return None if i is None else self.rows[i].number
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A figure of one corner: what it is, and the groups of repeats read for it."""
+
+    measured: Measured
+    groups: tuple[Group, ...]
+
+    @property
+    def number(self) -> int:
+        """Entry number of the latest reading in it."""
+        return max(g.rows[-1].number for g in self.groups)
+
+    @property
+    def settled(self) -> bool:
+        """Whether the car had settled at every reading in it."""
+        return all(t.settled for g in self.groups for t in g.rows)
+
+
+def default_tool(plan: Plan, quantity: Quantity) -> Tool:
+    """Return the tool a quantity is read with unless another is chosen."""
+    facts = QUANTITIES[quantity]
+    wanted = plan.tool_for.get(quantity, facts.tool)
+    fitting = [t for t in plan.toolbox if t.measures == facts.kind]
+    return next((t for t in fitting if t.id == wanted), fitting[0])
+
+
+class Figures:
+    """All figures of one state of a car; computed when asked for, kept while it lasts."""
+
+    def __init__(self, state: CarState) -> None:
+        self.state, self.plan = state, state.plan
+        self.refusals: dict[tuple[str, Corner], MeasuredError] = {}  # why a figure cannot be made of what was read
+
+    def spells(self, corner: Corner, quantities: Sequence[Quantity]) -> list[int]:
+        """Return the spells in which all these places of a corner were read, oldest first."""
+        common = [{t.spell for t in self.state.taken.get((corner, q), ())} for q in quantities]
+        return sorted(set.intersection(*common))
+
+    def group(self, place: Place, spell: int) -> Group:
+        """Return the repeats at a place in a spell in which it was read."""
+        rows = [t for t in self.state.taken[place] if t.spell == spell]
+        id_ = rows[-1].reading.tool
+        tool = next((t for t in self.plan.toolbox if t.id == id_), None) or default_tool(self.plan, place[1])
+        return Group(place, spell, tuple(t for t in rows if t.reading.tool == id_), tool)
+
+    def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
+        """Return height (mm), camber or toe (degrees) of a corner in a spell, the latest where None; None where not all is read."""
+        spells = self.spells(corner, OWN_PLACES[kind])
+        if not spells:
+            return None
+        groups = tuple(self.group((corner, q), spells[-1] if spell is None else spell) for q in OWN_PLACES[kind])
+        try:
+            measured = getattr(self, f"_{kind}")(corner, groups)
+        except MeasuredError as refusal:
+            self.refusals[kind, corner] = refusal
+            return None
+        return None if measured is None else Figure(measured, groups)
+
+    def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        estimate = groups[0].estimate
+        return combine([estimate], [1], float(self.floor.residual[CORNERS.index(corner)]) if self.floor else 0.0)
+
+    def _camber(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        estimate = groups[0].estimate
+        if not self.floor:
+            return estimate
+        toe = self.figure("toe", corner)
+        value = camber_of.camber_from_gravity_deg(
+            estimate.value, SIDE[corner], self.floor.up, toe.measured.value if toe else 0.0
+        )
+        return propagate(float(value), [estimate], [1])  # d(camber)/d(reading) is 1 to the square of the floor's slope
+
+    def _toe(self, corner: Corner, groups: tuple[Group, ...]) -> Measured | None:
+        against = self.against_string(corner, groups)
+        opening = self.opening(corner, groups[0].rows[-1].number)
+        return None if opening is None else combine([against, opening], [1, -1])
+
+    def against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        """Return toe against the string as it stands, in degrees, from the groups of front and back gap."""
+        span = self.plan.axle_of(corner).rim_flange_diameter
+        front, back = (g.estimate for g in groups)
+        string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
+        toe = float(string.toe_against_string_deg(front.value, back.value, span))
+        by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
+        return propagate(toe, [front, back], [by, -by])
+
+    def hub_gap(self, corner: Corner, number: int) -> Measured | None:
+        """Return the hub gap that belongs to a reading: the latest taken on the same rig of the strings."""
+        breaks = self._rig_breaks
+        start = max((b for b in breaks if b < number), default=0)
+        end = min((b for b in breaks if b > number), default=math.inf)
+        rows = [t for t in self.state.taken.get((corner, "gap_hub"), ()) if start < t.number < end]
+        return self.group((corner, "gap_hub"), rows[-1].spell).estimate if rows else None
+
+    @cached_property
+    def _rig_breaks(self) -> tuple[int, ...]:
+        return tuple(m.number for m in self.state.moves if m.breaks_rig)
+
+    def opening(self, corner: Corner, number: int) -> Measured | None:
+        """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""
+        plan = self.plan
+        left: tuple[Corner, Corner] = ("LF", "LR")
+        right: tuple[Corner, Corner] = ("RF", "RR")
+        if plan.ways.strings == "box":
+            gaps = [self.hub_gap(c, number) for c in (*left, *right)]
+            if any(g is None for g in gaps):
+                return None
+            lf, lr, rf, rr = (g for g in gaps if g is not None)
+            yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
+            by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
+            side = -SIDE[corner]
+            return propagate(side * yaw, [lf, lr, rf, rr], [-side * by, side * by, side * by, -side * by])
+        front, rear = (self.hub_gap(c, number) for c in (left if corner in left else right))
+        if front is None or rear is None:
+            return None
+        found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
+        tool = next((t for t in plan.toolbox if t.id == "tape"), default_tool(plan, "height"))
+        widths = [Measured(0.0, {f"{end} width": tool.estimate([0.0], "").u / 2}) for end in ("front", "rear")]
+        return propagate(
+            found.opening_deg,
+            [front, rear, *widths],
+            [found.by_front_gap, -found.by_front_gap, found.by_front_half_width, found.by_rear_half_width],
+        )
+
+    @cached_property
+    def floor(self) -> camber_of.Floor | None:
+        """The floor from the four pads; None until all four are read, and the floor is then taken as level."""
+        groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
+        if not all(groups):
+            return None
+        heights = [sum(t.reading.figure for t in rows) / len(rows) for rows in groups]
+        places = camber_of.pad_places(self.plan.wheelbase, self.plan.front.track, self.plan.rear.track)
+        return camber_of.floor_from_pads([places[c] for c in CORNERS], heights)
+
+    def whole(self, mark: str) -> tuple[tuple[str, float], ...]:
+        """Return which corner marks a whole-car mark is made of, with the weight of each at the present figures."""
+        if mark.endswith("total_toe"):
+            return tuple((f"{c}.toe", 1.0) for c in CORNERS if END_OF[c] == mark.split(".", maxsplit=1)[0])
+        if mark == "car.thrust":
+            return ("LR.toe", -0.5), ("RR.toe", 0.5)
+        if mark == "car.cross":
+            return tuple((f"{c}.height", w) for c, w in zip(CORNERS, (1.0, -1.0, -1.0, 1.0), strict=True))
+        heights = [self.figure("height", c) for c in CORNERS]
+        front = sum(h.measured.value for h in heights[:2] if h) / 2
+        rear = sum(h.measured.value for h in heights[2:] if h) / 2
+        by = math.degrees(self.between_heights / (self.between_heights**2 + (rear - front) ** 2)) / 2
+        return tuple((f"{c}.height", by if END_OF[c] == "rear" else -by) for c in CORNERS)
+
+    @cached_property
+    def between_heights(self) -> float:
+        """Distance in mm between the stations at which front and rear heights are read, each the middle of its two."""
+        at = {c: self.plan.height_place(c).station for c in CORNERS}
+        return max((at["LF"] + at["RF"] - at["LR"] - at["RR"]) / 2, 1.0)
+
+    def whole_value(self, mark: str) -> Measured | None:
+        """Return the value of a whole-car mark with its uncertainty; None until all it is made of is read."""
+        parts = [(self.figure(name.split(".")[1], name.split(".")[0]), weight) for name, weight in self.whole(mark)]  # type: ignore[arg-type]
+        if any(f is None for f, _ in parts):
+            return None
+        figures, weights = [f.measured for f, _ in parts if f], [w for _, w in parts]
+        plain = combine(figures, weights)
+        if mark != "car.rake":
+            return plain
+        lf, rf, lr, rr = (f.value for f in figures)
+        return Measured(rake_deg((lf + rf) / 2, (lr + rr) / 2, self.between_heights), plain.parts)

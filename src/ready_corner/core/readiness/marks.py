@@ -1,0 +1,248 @@
+"""Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason in words."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from typing import Literal
+
+from ready_corner.core.logbook import CarState, Move, Taken
+from ready_corner.core.metrology.measured import Measured
+from ready_corner.core.metrology.verdict import Aim, Settle, can_hold, judge, what_settles
+from ready_corner.core.plan import CORNER_MARKS, CORNERS, MARKS, Corner
+from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
+from ready_corner.core.readiness.words import kind_of, say_mark, say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.setting.learn import Observation, Worth, learn
+
+State = Literal["unread", "out", "too close to call", "holds", "moved since"]
+SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
+
+
+@dataclass(frozen=True)
+class MarkState:
+    """One mark with its verdict. Value, U and deviation in mm or degrees; None where there is none yet.
+
+    ``state`` is None for a figure the plan has no aim for. ``say`` is the value in words, ``reason`` why the mark stands as it
+    does, ``settle`` what would decide it. ``odd`` is the entry number of a repeat that disagrees with its fellows.
+    """
+
+    mark: str
+    state: State | None
+    value: float | None = None
+    expanded: float | None = None
+    deviation: float | None = None
+    aim: Aim | None = None
+    say: str = "—"
+    say_u: str = ""
+    say_aim: str = ""
+    reason: str = ""
+    settle: str = ""
+    number: int = 0
+    repeats: int = 0
+    odd: int | None = None
+    provisional: bool = False
+
+
+@dataclass(frozen=True)
+class _Effect:
+    """What changes after a reading come to: their computed sum, and the words of the first whose effect is not known."""
+
+    total: float = 0.0
+    words: tuple[str, ...] = ()
+    unknown: str = ""
+
+
+@dataclass(frozen=True)
+class Evaluation:
+    """A state of a car judged: every figure and mark, computed when asked for and kept while it lasts."""
+
+    state: CarState
+    figures: Figures = field(init=False)
+    _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
+    _worth: dict[str, Worth] = field(default_factory=dict, init=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "figures", Figures(self.state))
+
+    def mark(self, mark: str) -> MarkState:
+        """Return one mark; see :class:`MarkState`."""
+        if mark not in self._cache:
+            self._cache[mark] = self._corner_mark(mark) if kind_of(mark) in CORNER_MARKS else self._whole_mark(mark)
+        return self._cache[mark]
+
+    @cached_property
+    def marks(self) -> tuple[MarkState, ...]:
+        """All marks, in the order of the walk-round."""
+        return tuple(self.mark(m) for m in MARKS)
+
+    @cached_property
+    def _turns(self) -> tuple[tuple[int, Mapping[str, float]], ...]:
+        """Cumulative turns of every adjuster after each change, by entry number."""
+        sums: dict[str, float] = {}
+        rows: list[tuple[int, Mapping[str, float]]] = [(0, {})]
+        for move in self.state.moves:
+            if move.adjuster:
+                sums[move.adjuster] = sums.get(move.adjuster, 0.0) + move.amount
+            rows.append((move.number, dict(sums)))
+        return tuple(rows)
+
+    def _touching(self, corner: Corner, kind: str) -> list[Move]:
+        places = {(corner, q) for q in OWN_PLACES[kind]}
+        return [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
+
+    def worth(self, mark: str) -> Worth:
+        """Return what turns are worth to a corner mark, learned from its readings before and after them."""
+        if mark not in self._worth:
+            corner, kind = split(mark)
+            moves = self._touching(corner, kind)
+            self._worth[mark] = learn(self._observations(corner, kind, moves)) if moves else Worth()
+        return self._worth[mark]
+
+    def _observations(self, corner: Corner, kind: str, moves: Sequence[Move]) -> list[Observation]:
+        rows = []
+        for spell in self.figures.spells(corner, OWN_PLACES[kind]):
+            figure = self.figures.figure(kind, corner, spell)
+            if figure is None:
+                continue
+            own = [name for g in figure.groups for name in g.estimate.parts if not name.endswith(" zero")]
+            u = Measured(0.0, {n: figure.measured.parts[n] for n in own}).u
+            stretch = sum(1 for m in moves if m.unknown and m.number < figure.number)
+            turned = next(sums for number, sums in reversed(self._turns) if number < figure.number)
+            rows.append(
+                Observation(
+                    figure.measured.value, u, stretch, {m.adjuster: turned.get(m.adjuster, 0.0) for m in moves if m.adjuster}
+                )
+            )
+        return rows
+
+    def _effect(self, mark: str, number: int) -> _Effect:
+        """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
+        total = 0.0
+        words: list[str] = []
+        for move in self._touching(*split(mark)):
+            if move.number <= number:
+                continue
+            worth = None if move.unknown else self.worth(mark).of(move.adjuster)
+            if worth is None:
+                return _Effect(total, tuple(words), move.words)
+            total += worth * move.amount
+            words.append(move.words)
+        return _Effect(total, tuple(words))
+
+    def _corner_mark(self, mark: str) -> MarkState:
+        corner, kind = split(mark)
+        figure = self.figures.figure(kind, corner)
+        if figure is None:
+            return MarkState(
+                mark, "unread", aim=self.state.plan.aim(mark), say_aim=self._say_aim(mark), reason=self._missing(corner, kind)
+            )
+        return self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
+
+    def _whole_mark(self, mark: str) -> MarkState:
+        parts = [(self.mark(name), weight) for name, weight in self.figures.whole(mark)]
+        measured = self.figures.whole_value(mark)
+        unread = [m for m, _ in parts if m.value is None]
+        if measured is None or unread:
+            reason = f"{say_mark(unread[0].mark)}: {unread[0].reason}" if unread else ""
+            return MarkState(
+                mark,
+                "unread" if self.state.plan.aim(mark) else None,
+                aim=self.state.plan.aim(mark),
+                say_aim=self._say_aim(mark),
+                reason=reason,
+            )
+        effects = [(self._effect(m.mark, m.number), weight) for m, weight in parts]
+        unknown = next((e.unknown for e, _ in effects if e.unknown), "")
+        total = sum(e.total * weight for e, weight in effects)
+        figures = [f for m, _ in parts if (f := self.figures.figure(kind_of(m.mark), split(m.mark)[0]))]
+        whole = Figure(measured, tuple(g for f in figures for g in f.groups))
+        return self._judged(mark, measured, whole, _Effect(total, effects[0][0].words, unknown))
+
+    def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
+        aim, units = self.state.plan.aim(mark), self.state.plan.units
+        denominator = 0 if any(t.reading.denominator == 0 for t in _latest(figure.groups)) else None
+        row = MarkState(
+            mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
+            say=say_value(mark, measured.value, units, denominator), say_u=say_uncertainty(mark, measured.expanded, units),
+            say_aim=self._say_aim(mark), number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
+            odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=not figure.settled,
+        )  # fmt: skip
+        if effect.unknown or (effect.words and aim is None and effect.total):
+            return _with(row, state="moved since" if aim else None, reason=f"{effect.unknown or effect.words[-1]} since")
+        if aim is None:
+            return _with(row, reason="no aim in the plan")
+        if abs(effect.total) > SPOILS * aim.tolerance:
+            return _with(
+                row,
+                state="moved since",
+                reason=f"{effect.words[-1]} since, worth about {say_size(mark, effect.total, units, 0)}",
+            )
+        judgement = judge(measured, aim)
+        if judgement.verdict == "holds":
+            if row.provisional:
+                return _with(
+                    row,
+                    state="too close to call",
+                    reason="read before the car had settled",
+                    settle="Roll and bounce the car, say it has settled, and read again.",
+                )
+            return _with(row, state="holds", reason="within tolerance beyond doubt")
+        if judgement.verdict == "out":
+            return _with(row, state="out", reason=say_need(mark, judgement.deviation, units))
+        return _with(
+            row,
+            state="too close to call",
+            reason=f"{say_need(mark, judgement.deviation, units)}, sure only to {row.say_u}",
+            settle=self._say_settle(measured, aim, figure.groups),
+        )
+
+    def _say_settle(self, measured: Measured, aim: Aim, groups: tuple[Group, ...]) -> str:
+        tool = groups[0].tool
+        weight = (
+            max(abs(part) for name, part in measured.parts.items() if name.endswith(" step"))
+            / tool.estimate([0.0], "a").parts["a step"]
+        )
+        found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
+        if found.repeats:
+            return f"Read it {found.repeats} times in all to settle it."
+        if found.tool:
+            return f"A {found.tool.lower()} would settle it."
+        if not can_hold(measured.expanded, aim):
+            return f"No reading with these tools can hold ± {say_size(aim.mark, aim.tolerance, self.state.plan.units, 0)}. Widen the tolerance or use a finer tool."
+        return "It lies on the edge: move it nearer to the aim."
+
+    def _say_aim(self, mark: str) -> str:
+        aim, units = self.state.plan.aim(mark), self.state.plan.units
+        return f"aim {say_value(mark, aim.aim, units)} ± {say_size(mark, aim.tolerance, units)}" if aim else ""
+
+    def _missing(self, corner: Corner, kind: str) -> str:
+        if refusal := self.figures.refusals.get((kind, corner)):
+            return refusal.sentence
+        if kind != "toe":
+            return "not read yet"
+        read = [q for q in OWN_PLACES[kind] if self.state.taken.get((corner, q))]
+        if len(read) == 1:
+            return f"{'front' if read[0] == 'gap_front' else 'back'} edge read, {'back' if read[0] == 'gap_front' else 'front'} edge still to read"
+        if not read:
+            return "not read yet"
+        if not self.figures.spells(corner, OWN_PLACES[kind]):
+            return "the two edges were read with a change between: read both again"
+        return "the string's own angle is not known: read the hub gaps"
+
+
+def split(mark: str) -> tuple[Corner, str]:
+    """Return corner and kind of a corner mark."""
+    place, kind = mark.rsplit(".", 1)
+    return next(c for c in CORNERS if c == place), kind
+
+
+def _latest(groups: Sequence[Group]) -> list[Taken]:
+    return [g.rows[-1] for g in groups]
+
+
+def _with(row: MarkState, *, state: State | None = None, reason: str = "", settle: str = "") -> MarkState:
+    return replace(row, state=state, reason=reason, settle=settle)
+
+
+def evaluate(state: CarState) -> Evaluation:
+    """Return the judged state of a car."""
+    return Evaluation(state)

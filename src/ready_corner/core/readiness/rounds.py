@@ -1,0 +1,226 @@
+"""What to measure, in the order one walks round the car, and what to do next."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ready_corner.core.logbook import QUANTITIES, Place, Quantity
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.readiness.figures import default_tool
+from ready_corner.core.readiness.marks import Evaluation, MarkState
+from ready_corner.core.readiness.words import say_mark
+from ready_corner.core.setting.corner import perch_turn, set_corner
+from ready_corner.core.shop import say_angle, say_length
+
+WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
+_ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
+PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
+ROUND: tuple[Place, ...] = (
+    *((c, "height") for c in _ALL_ROUND),
+    *((c, "camber") for c in _ALL_ROUND),
+    *((c, q) for c in WALK for q in ("gap_front", "gap_back", "gap_hub")),
+)  # fmt: skip
+MARKS_OF: dict[Quantity, str] = {
+    "height": "height", "camber": "camber", "gap_front": "toe", "gap_back": "toe", "gap_hub": "toe", "pad": "height",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Ask:
+    """One place of the round: what to read, with what, what was read, and whether it is wanted now.
+
+    ``unit``: kind of figure, ``tool``: its usual tool, ``readings``: the repeats as said, ``numbers``: their entries.
+    """
+
+    corner: Corner
+    quantity: Quantity
+    title: str
+    how: str
+    tool: str
+    wanted: bool
+    readings: tuple[str, ...]
+    numbers: tuple[int, ...]
+
+
+_TITLES: dict[Quantity, str] = {
+    "height": "{Corner} ride height",
+    "camber": "{Corner} camber",
+    "gap_front": "{Corner} rim, front edge to the string",
+    "gap_back": "{Corner} rim, back edge to the string",
+    "gap_hub": "{Corner} hub centre to the string",
+    "pad": "{Corner} pad, height of the floor",
+}
+_HOW: dict[Quantity, str] = {
+    "height": "{tool} from the floor to {place}.",
+    "camber": "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.",
+    "gap_front": "{tool} square to the string, level, at the height of the wheel centre.",
+    "gap_back": "{tool} square to the string, level, at the height of the wheel centre.",
+    "gap_hub": "{tool} square to the string. It tells the string's own angle.",
+    "pad": "Water level or laser: this pad over or under the left front one.",
+}
+
+
+def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
+    """Return every place of the round in walking order; pads first where one of them was ever read."""
+    pads = PADS if any(p in evaluation.state.taken for p in PADS) else ()
+    return tuple(_ask(evaluation, place) for place in (*pads, *ROUND))
+
+
+def ask_of(evaluation: Evaluation, place: Place) -> Ask:
+    """Return one place of the round, whether or not it is among those walked."""
+    return _ask(evaluation, place)
+
+
+def _ask(evaluation: Evaluation, place: Place) -> Ask:
+    corner, quantity = place
+    state = evaluation.state
+    rows, tool = state.latest(place), default_tool(state.plan, quantity)
+    if rows:
+        tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
+    where = state.plan.height_place(corner).name
+    return Ask(
+        corner, quantity, _TITLES[quantity].format(Corner=CORNER_WORDS[corner].capitalize()), _HOW[quantity].format(tool=tool.name, place=where),
+        tool.id, _is_wanted(evaluation, place), tuple(say_reading(evaluation, t.reading.quantity, t.reading.value, t.reading.denominator) for t in rows),
+        tuple(t.number for t in rows),
+    )  # fmt: skip
+
+
+def say_reading(evaluation: Evaluation, quantity: Quantity, value: float, denominator: int) -> str:
+    """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one."""
+    if QUANTITIES[quantity].kind == "angle":
+        return say_angle(value)
+    return say_length(value, evaluation.state.plan.units, denominator=None if denominator else 0)
+
+
+def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
+    """Whether a place is to be read now: never read, or its mark is unread or moved and the place not read since."""
+    corner, quantity = place
+    state, rows = evaluation.state, evaluation.state.latest(place)
+    if not rows:
+        return True
+    if quantity == "pad":
+        return state.spells.get(place, 0) > rows[-1].spell
+    if quantity == "gap_hub":  # the strings' own angle outlives a turn of a link, not a move of the strings
+        return any(m.breaks_rig and m.number > rows[-1].number for m in state.moves)
+    mark = evaluation.mark(f"{corner}.{MARKS_OF[quantity]}")
+    behind = state.spells.get(place, 0) > rows[-1].spell
+    return (mark.state == "moved since" and behind) or (mark.state == "unread" and behind) or (mark.aim is None and behind)
+
+
+StepKind = Literal["settle", "read", "perch", "turn", "try", "reconnect", "done", "plan"]
+
+
+@dataclass(frozen=True)
+class Step:
+    """What to do next: a sentence, its reason, and where to go for it."""
+
+    kind: StepKind
+    sentence: str
+    reason: str
+    corner: Corner | None = None
+    quantity: Quantity | None = None
+
+
+def next_step(evaluation: Evaluation) -> Step:
+    """Return the next thing to do: settle, read, heights, then camber with toe, corner by corner; heights reopen the rest."""
+    state = evaluation.state
+    if not state.plan.aims:
+        return Step(
+            "plan",
+            "Say what is wanted first",
+            "The plan has no aims yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
+        )
+    if not state.condition.settled:
+        return Step(
+            "settle",
+            "Roll the car and bounce each end",
+            "Readings of a car that has not settled are provisional. Say so when it has.",
+        )
+    marks = evaluation.marks
+    judged = [m for m in marks if m.state is not None]
+    order = [m for kind in ("height", "camber", "toe") for m in judged if m.mark.endswith(f".{kind}")]
+    if fresh := _to_read(evaluation, [m for m in order if m.mark.endswith(".height")]):
+        return fresh
+    for mark in order:
+        if mark.mark.endswith(".height") and mark.state == "out":
+            return _height_step(evaluation, mark)
+    if fresh := _to_read(evaluation, order):
+        return fresh
+    for corner in CORNERS:
+        off = [m for m in order if m.mark.startswith(corner) and m.state == "out"]
+        if off:
+            return _corner_step(evaluation, corner, off)
+    unsure = next((m for m in judged if m.state == "too close to call"), None)
+    if unsure:
+        at = next((c for c in CORNERS if unsure.mark.startswith(c)), None)
+        return Step(
+            "read",
+            f"{say_mark(unsure.mark).capitalize()} is too close to call",
+            f"{unsure.reason.capitalize()}. {unsure.settle}",
+            at,
+            _first_quantity(unsure),
+        )
+    if not state.condition.bar_connected:
+        return Step(
+            "reconnect",
+            "Put the anti-roll bar links back on",
+            "Without preload, car at rest. It is not ready while they are off.",
+        )
+    rest = next((m for m in judged if m.state != "holds"), None)
+    if rest:
+        return Step(
+            "read",
+            f"{say_mark(rest.mark).capitalize()}: {rest.reason}",
+            "The corners hold one by one; this one is about the car as a whole.",
+        )
+    return Step("done", "Every mark holds", "Lock every jam nut, check steering and brakes, and keep the sheet with the car.")
+
+
+def _first_quantity(mark: MarkState) -> Quantity | None:
+    kind = mark.mark.rsplit(".", 1)[1]
+    return "height" if kind == "height" else "camber" if kind == "camber" else "gap_front" if kind == "toe" else None
+
+
+def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
+    waiting = [m for m in marks if m.state in ("unread", "moved since")]
+    if not waiting:
+        return None
+    asks = [
+        a for a in round_of(evaluation) if a.wanted and any(m.mark == f"{a.corner}.{MARKS_OF[a.quantity]}" for m in waiting)
+    ]
+    if not asks:
+        return None
+    first = asks[0]
+    left = f"{len(asks)} places to read on this round." if len(asks) > 1 else "The last place of this round."
+    moved = next((m for m in waiting if m.state == "moved since"), None)
+    reason = f"{say_mark(moved.mark).capitalize()}: {moved.reason}. {left}" if moved else left
+    return Step("read", f"Read {first.title[0].lower()}{first.title[1:]}", reason, first.corner, first.quantity)
+
+
+def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:
+    corner = next(c for c in CORNERS if mark.mark.startswith(c))
+    turn = perch_turn(evaluation, corner)
+    where = CORNER_WORDS[corner]
+    if turn:
+        return Step(
+            "perch",
+            f"Wind the {where} perch {turn.say.rsplit(' ', 1)[1]} {turn.say.rsplit(' ', 1)[0]}",
+            f"It stands {mark.reason}. Height carries camber and toe with it, so it comes first. {turn.caution}",
+            corner,
+            "height",
+        )
+    return Step(
+        "perch",
+        f"Bring the {where} to its height first: {mark.reason}",
+        "Height carries camber and toe with it. No perch with thread left is named at this corner.",
+        corner,
+        "height",
+    )
+
+
+def _corner_step(evaluation: Evaluation, corner: Corner, off: list[MarkState]) -> Step:
+    answer = set_corner(evaluation, corner)
+    said = "; ".join(f"{m.mark.split('.')[1]} {m.reason}" for m in off)
+    if answer.why_not:
+        return Step("try", f"{CORNER_WORDS[corner].capitalize()}: {said}", answer.why_not, corner)
+    turns = ", ".join(f"{t.name} {t.say}" for t in answer.turns if t.amount)
+    return Step("turn", answer.sentence, f"{turns or answer.reason}. Now {said}.", corner)

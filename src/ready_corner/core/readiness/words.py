@@ -1,0 +1,75 @@
+"""How figures of marks are said: units, digits and the words for either way, in one table."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ready_corner.core.plan import CORNER_WORDS, MARK_WORDS, is_length
+from ready_corner.core.shop import Units, say_angle, say_length, say_small_length
+
+
+@dataclass(frozen=True)
+class KindWords:
+    """Words for one kind of mark: what plus and minus values are called, and what it needs when it is under or over its aim.
+
+    Where ``plus`` is empty the figure keeps its sign. ``under`` and ``over`` take the size of the miss.
+    """
+
+    plus: str
+    minus: str
+    under: str
+    over: str
+
+
+KINDS: Mapping[str, KindWords] = {
+    "height": KindWords("", "", "{} too low", "{} too high"),
+    "camber": KindWords("", "", "needs {} less lean in", "needs {} more lean in"),
+    "toe": KindWords("in", "out", "needs {} more in", "needs {} more out"),
+    "total_toe": KindWords("in", "out", "needs {} more in", "needs {} more out"),
+    "thrust": KindWords("to the left", "to the right", "needs {} more to the left", "needs {} more to the right"),
+    "rake": KindWords("nose down", "nose up", "needs {} more nose down", "needs {} more nose up"),
+    "cross": KindWords(
+        "", "", "left front and right rear {} too low together", "left front and right rear {} too high together"
+    ),
+}
+
+
+def kind_of(mark: str) -> str:
+    """Return the kind of a mark: its last word."""
+    return mark.rsplit(".", 1)[1]
+
+
+def say_value(mark: str, value: float, units: Units, denominator: int | None = None) -> str:
+    """Return a value as the builder says it: “0.10° in”, “−1.25°”, “4 1/2"”."""
+    words = KINDS[kind_of(mark)]
+    if is_length(mark):
+        return say_length(value, units, denominator=denominator, unit=True)
+    if not words.plus:
+        return say_angle(value)
+    said = say_angle(abs(value))
+    return said if float(said[:-1]) == 0 else f"{said} {words.plus if value > 0 else words.minus}"
+
+
+def say_size(mark: str, size: float, units: Units, denominator: int | None = None) -> str:
+    """Return the size of a difference, without a way."""
+    return say_length(abs(size), units, denominator=denominator, unit=True) if is_length(mark) else say_angle(abs(size))
+
+
+def say_uncertainty(mark: str, expanded: float, units: Units) -> str:
+    """Return U as “± 0.12°”."""
+    return f"± {say_small_length(expanded, units) if is_length(mark) else say_angle(expanded)}"
+
+
+def say_need(mark: str, deviation: float, units: Units) -> str:
+    """Return what a mark off its aim needs: “3.5 mm too high”, “needs 0.90° more lean in”."""
+    words = KINDS[kind_of(mark)]
+    size = say_size(mark, deviation, units)
+    if is_length(mark) and size in ('0"', "0.0 mm"):
+        size = say_small_length(abs(deviation), units)
+    return (words.under if deviation < 0 else words.over).format(size)
+
+
+def say_mark(mark: str) -> str:
+    """Return a mark with its place: “left front camber”, “front total toe”, “thrust angle”."""
+    place, kind = mark.rsplit(".", 1)
+    where = next((words for corner, words in CORNER_WORDS.items() if corner == place), "" if place == "car" else place)
+    return f"{where} {MARK_WORDS[kind]}".strip()

@@ -1,0 +1,1 @@
+"""Which adjusters to turn, by how much; learning from what the car did."""

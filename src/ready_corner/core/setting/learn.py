@@ -1,0 +1,91 @@
+"""What a turn of each adjuster is worth on this car, learned from readings before and after it was turned.
+
+One mark is read several times while its adjusters are turned between the readings. Within a *stretch* in which nothing else
+happened, reading = level of the stretch + Σ (worth of adjuster x turns so far). Weighted least squares over all stretches gives
+the worths with their covariance; an adjuster that the readings cannot tell from another is left out and named.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+FloatArray = NDArray[np.float64]
+
+# An adjuster counts as determined when its unit vector leaves less than this in the null space of the design.
+DETERMINED = 1e-7
+
+
+@dataclass(frozen=True)
+class Observation:
+    """A figure of one mark with its own standard uncertainty, in its stretch, at so many turns of each adjuster so far."""
+
+    value: float
+    u: float
+    stretch: int
+    turned: Mapping[str, float]
+
+
+@dataclass(frozen=True)
+class Worth:
+    """What one turn (or shim) of each adjuster adds to one mark, in its unit.
+
+    ``per_turn`` and ``covariance`` (n, n) run with ``adjusters``; ``alike`` names those moved only together.
+    """
+
+    adjusters: tuple[str, ...] = ()
+    per_turn: tuple[float, ...] = ()
+    covariance: tuple[tuple[float, ...], ...] = ()
+    alike: tuple[str, ...] = ()
+
+    def of(self, adjuster: str) -> float | None:
+        """Return what a turn of one adjuster is worth, or None where it was not tried."""
+        return self.per_turn[self.adjusters.index(adjuster)] if adjuster in self.adjusters else None
+
+    def u(self, adjuster: str) -> float:
+        """Return the standard uncertainty of what a turn of one adjuster is worth."""
+        i = self.adjusters.index(adjuster)
+        return float(np.sqrt(max(self.covariance[i][i], 0.0)))
+
+    def covariance_of(self, adjusters: Sequence[str]) -> FloatArray:
+        """Return the covariance of some of the worths, in the order asked for."""
+        rows = [self.adjusters.index(a) for a in adjusters]
+        return np.asarray(self.covariance, dtype=float)[np.ix_(rows, rows)]
+
+
+def learn(observations: Sequence[Observation]) -> Worth:
+    """Return what the turns between these observations were worth; an empty Worth where nothing was turned between two."""
+    turned = sorted({a for o in observations for a in o.turned})
+    stretches = sorted({o.stretch for o in observations})
+    if not turned or len(observations) < 2:
+        return Worth()
+    design = np.array([[o.turned.get(a, 0.0) for a in turned] for o in observations])
+    values, weights = np.array([o.value for o in observations]), np.array([1 / max(o.u, 1e-9) for o in observations])
+    place = np.array([stretches.index(o.stretch) for o in observations])
+    # Taking each stretch's weighted mean off rows and values is the same as carrying its level as an unknown.
+    for s in range(len(stretches)):
+        rows = place == s
+        share = weights[rows] ** 2 / np.sum(weights[rows] ** 2)
+        design[rows] -= share @ design[rows]
+        values[rows] -= share @ values[rows]
+    size = np.max(np.abs(design), axis=0)
+    moved = size > 1e-9  # turns; below that the adjuster was not turned between two readings
+    names = [a for a, m in zip(turned, moved, strict=True) if m]
+    if not names:
+        return Worth()
+    scaled = (design[:, moved] / size[moved]) * weights[:, None]
+    _, singular, rows_of_v = np.linalg.svd(scaled, full_matrices=True)
+    rank = int(np.sum(singular > 1e-9 * singular[0]))
+    null = rows_of_v[rank:]
+    known = np.linalg.norm(null, axis=0) < DETERMINED if len(null) else np.ones(len(names), dtype=bool)
+    inverse = np.linalg.pinv(scaled, rcond=1e-9)
+    worths = (inverse @ (values * weights)) / size[moved]
+    covariance = (inverse @ inverse.T) / np.outer(size[moved], size[moved])
+    keep = np.flatnonzero(known)
+    return Worth(
+        tuple(names[i] for i in keep),
+        tuple(float(worths[i]) for i in keep),
+        tuple(tuple(float(covariance[i, j]) for j in keep) for i in keep),
+        tuple(n for n, k in zip(names, known, strict=True) if not k),
+    )

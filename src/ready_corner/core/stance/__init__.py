@@ -1,0 +1,1 @@
+"""Tyres, ride heights, springs, corner loads, dummy struts."""

@@ -1,0 +1,18 @@
+"""Rake and cross difference of four ride heights, and what a spring perch is worth."""
+
+import math
+
+
+def rake_deg(front_height: float, rear_height: float, between: float) -> float:
+    """Return rake in degrees, positive when the nose is lower: atan((rear − front) / distance between the stations), in mm."""
+    return math.degrees(math.atan2(rear_height - front_height, between))
+
+
+def cross_difference(lf: float, rf: float, lr: float, rr: float) -> float:
+    """Return (LF + RR) − (RF + LR) in mm: how far one diagonal stands over the other; nothing in pure heave, pitch or roll."""
+    return (lf + rr) - (rf + lr)
+
+
+def corner_per_perch_turn(pitch_mm_per_turn: float, spring_per_wheel: float) -> float:
+    """Return mm that one turn of a perch raises its corner at unchanged load: pitch / (spring travel / wheel travel)."""
+    return pitch_mm_per_turn / spring_per_wheel

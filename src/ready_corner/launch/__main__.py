@@ -1,0 +1,96 @@
+"""``python -m ready_corner.launch``: database, migrations, demo cars, server; Ctrl-C ends them cleanly."""
+
+import argparse
+import contextlib
+import fcntl
+import os
+import socket
+import sys
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+
+import uvicorn
+
+from ready_corner.demo import load_demo
+from ready_corner.launch.database import DatabaseStartError, LocalDatabase, Urls, given_urls
+from ready_corner.storage.logbooks import Logbooks, engine_for
+from ready_corner.storage.migrate import upgrade
+from ready_corner.web.app import make_app
+from ready_corner.workshop import Workshop
+
+DEFAULT_PORT = 8642
+
+
+class AlreadyRunningError(RuntimeError):
+    """Another start holds this folder."""
+
+
+@contextlib.contextmanager
+def only_one(folder: Path, address: str) -> Iterator[None]:
+    """Hold the folder while running; raises AlreadyRunningError with the other's address."""
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    with (folder / "running").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            lock.seek(0)
+            raise AlreadyRunningError(
+                f"Ready Corner is running already, at {lock.read().strip()}. Open that, or end it there with Ctrl-C."
+            ) from None
+        lock.truncate(0)
+        lock.write(address)
+        lock.flush()
+        yield
+
+
+def port_is_free(port: int) -> bool:
+    """Whether nothing listens on a port of this machine yet."""
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            return False
+    return True
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Start everything and serve until told to stop."""
+    parser = argparse.ArgumentParser(prog="./start", description="Start Ready Corner on this machine.")
+    parser.add_argument("--port", type=int, default=DEFAULT_PORT, help=f"port to serve on (default {DEFAULT_PORT})")
+    parser.add_argument("--no-demo", action="store_true", help="do not load the demo cars")
+    parser.add_argument("--folder", type=Path, default=Path("var"), help="where the database keeps its files (default var)")
+    parser.add_argument("--front-end", type=Path, default=Path("frontend/dist"), help="the built front end")
+    asked = parser.parse_args(arguments)
+    address = f"http://127.0.0.1:{asked.port}"
+    try:
+        with only_one(asked.folder, address), contextlib.ExitStack() as stack:
+            if not port_is_free(asked.port):
+                print(
+                    f"Something else listens on port {asked.port}. Choose another: ./start --port {asked.port + 1}",
+                    file=sys.stderr,
+                )
+                return 1
+            urls = given_urls(os.environ) or stack.enter_context(LocalDatabase(asked.folder / "db"))
+            serve(urls, asked.port, asked.front_end, demo=not asked.no_demo)
+    except (AlreadyRunningError, DatabaseStartError) as refusal:
+        print(refusal, file=sys.stderr)
+        return 1
+    return 0
+
+
+def serve(urls: Urls, port: int, front_end: Path, *, demo: bool) -> None:
+    """Migrate, load the demo cars and serve until SIGINT or SIGTERM."""
+    upgrade(urls.owner)
+    workshop = Workshop(Logbooks(engine_for(urls.app)))
+    if demo:
+        load_demo(workshop)
+    config = uvicorn.Config(make_app(workshop, front_end), host="127.0.0.1", port=port, log_level="warning", access_log=False)
+    server = uvicorn.Server(config)
+    print(f"Ready Corner is at http://127.0.0.1:{port}  (Ctrl-C ends it)", flush=True)
+    with contextlib.suppress(KeyboardInterrupt):
+        server.run()
+
+
+if __name__ == "__main__":
+    sys.exit(main())

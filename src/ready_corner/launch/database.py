@@ -1,0 +1,206 @@
+"""A MariaDB server with a data folder of its own, on loopback only, with generated passwords nobody else can read.
+
+``READY_CORNER_DATABASE_URL`` points at another server instead; then nothing is started here.
+"""
+
+import ctypes
+import os
+import secrets
+import shutil
+import signal
+import socket
+import subprocess
+import tempfile
+import time
+from collections.abc import Mapping
+from dataclasses import dataclass
+from getpass import getuser
+from pathlib import Path
+
+import pymysql
+
+DATABASE, OWNER, APP = "ready_corner", "ready_corner_owner", "ready_corner_app"
+PATIENCE_S = 60.0  # a cold start that has to recover its log took a few seconds here; ten times that is not coming
+PR_SET_PDEATHSIG = 1  # linux/prctl.h
+
+
+class DatabaseStartError(RuntimeError):
+    """The database did not come up; the sentence says where its own words are."""
+
+
+@dataclass(frozen=True)
+class Urls:
+    """Addresses of the database: ``app`` may read and add rows, ``owner`` may change tables."""
+
+    app: str
+    owner: str
+
+
+def given_urls(environment: Mapping[str, str]) -> Urls | None:
+    """Return the database the environment points at, if it does. The owner is the same unless it is given too."""
+    app = environment.get("READY_CORNER_DATABASE_URL")
+    return Urls(app, environment.get("READY_CORNER_OWNER_URL", app)) if app else None
+
+
+class LocalDatabase:
+    """One data folder and the server on it; a context manager that stops what it started."""
+
+    def __init__(self, folder: Path) -> None:
+        self._folder = folder.absolute()
+        self._process: subprocess.Popen[bytes] | None = None
+        self._run = Path()
+        self.port = 0
+
+    def __enter__(self) -> Urls:
+        """Start the server and return its addresses."""
+        self._folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+        passwords = self._passwords()
+        self._stop_left_over()
+        data = self._folder / "data"
+        if not (data / "mysql").is_dir():
+            self._make(data)
+        self._run = Path(tempfile.mkdtemp(prefix="ready-corner-"))
+        self.port = _free_port()
+        self._process = self._start(data, passwords)
+        try:
+            self._wait(passwords)
+        except BaseException:
+            self.__exit__()
+            raise
+        at = f"127.0.0.1:{self.port}/{DATABASE}?charset=utf8mb4"
+        return Urls(f"mysql+pymysql://{APP}:{passwords[APP]}@{at}", f"mysql+pymysql://{OWNER}:{passwords[OWNER]}@{at}")
+
+    def __exit__(self, *_: object) -> None:
+        """Stop the server cleanly and wait until its files are closed."""
+        if self._process and self._process.poll() is None:
+            self._process.terminate()
+            try:
+                self._process.wait(PATIENCE_S)
+            except subprocess.TimeoutExpired:
+                self._process.kill()
+                self._process.wait()
+        shutil.rmtree(self._run, ignore_errors=True)
+
+    @property
+    def process_id(self) -> int:
+        """Process of the running server; tests pull its plug."""
+        assert self._process
+        return self._process.pid
+
+    def _passwords(self) -> dict[str, str]:
+        path = self._folder / "passwords"
+        if not path.exists():
+            with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
+                out.writelines(f"{user} {secrets.token_urlsafe(24)}\n" for user in (OWNER, APP))
+        return dict(line.split() for line in path.read_text().splitlines())
+
+    def _stop_left_over(self) -> None:
+        """Stop a server left on this data folder by a start that was killed."""
+        path = self._folder / "mariadbd.pid"
+        try:
+            pid = int(path.read_text())
+            if b"mariadbd" not in Path(f"/proc/{pid}/cmdline").read_bytes():
+                return
+            os.kill(pid, signal.SIGTERM)
+            until = time.monotonic() + PATIENCE_S
+            while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
+                time.sleep(0.05)
+        except (OSError, ValueError):
+            return
+
+    def _make(self, data: Path) -> None:
+        made = subprocess.run(
+            [
+                _find("mariadb-install-db"),
+                "--no-defaults",
+                f"--datadir={data}",
+                f"--user={getuser()}",
+                "--auth-root-authentication-method=socket",
+                "--skip-test-db",
+            ],
+            capture_output=True,
+            text=True,
+            check=False,
+        )
+        if made.returncode:
+            shutil.rmtree(data, ignore_errors=True)
+            raise DatabaseStartError(f"The database folder could not be made: {(made.stderr or made.stdout).strip()[-400:]}")
+
+    def _start(self, data: Path, passwords: dict[str, str]) -> subprocess.Popen[bytes]:
+        first = self._run / "users.sql"
+        first.touch(mode=0o600)
+        first.write_text("".join(f"{line};\n" for line in _users(passwords)))
+        log = (self._folder / "mariadbd.log").open("ab")
+        libc = ctypes.CDLL("libc.so.6")
+
+        def with_parent() -> None:  # a server whose starter was killed goes down cleanly by itself
+            os.setsid()
+            libc.prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
+
+        return subprocess.Popen(
+            [
+                _find("mariadbd"),
+                "--no-defaults",
+                f"--datadir={data}",
+                f"--user={getuser()}",
+                "--bind-address=127.0.0.1",
+                f"--port={self.port}",
+                f"--socket={self._run / 's'}",
+                f"--pid-file={self._folder / 'mariadbd.pid'}",
+                f"--init-file={first}",
+                "--character-set-server=utf8mb4",
+                "--skip-name-resolve",
+                "--innodb-flush-log-at-trx-commit=1",
+                "--innodb-buffer-pool-size=128M",
+                "--skip-log-bin",
+            ],
+            stdin=subprocess.DEVNULL,
+            stdout=log,
+            stderr=log,
+            preexec_fn=with_parent,  # noqa: PLW1509 - no thread has been started yet when the database is
+        )
+
+    def _wait(self, passwords: dict[str, str]) -> None:
+        until = time.monotonic() + PATIENCE_S
+        said = ""
+        while time.monotonic() < until:
+            assert self._process
+            if self._process.poll() is not None:
+                break
+            try:
+                pymysql.connect(
+                    host="127.0.0.1", port=self.port, user=OWNER, password=passwords[OWNER], database=DATABASE
+                ).close()
+            except pymysql.MySQLError as not_yet:
+                said = str(not_yet)
+                time.sleep(0.05)
+            else:
+                (self._run / "users.sql").unlink()
+                return
+        raise DatabaseStartError(f"The database did not start ({said}). Its own words are in {self._folder / 'mariadbd.log'}.")
+
+
+def _users(passwords: dict[str, str]) -> list[str]:
+    """Return what makes the database and its two users; the application's may read and add, and nothing else."""
+    lines = [f"CREATE DATABASE IF NOT EXISTS {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin"]
+    for user, rights in ((OWNER, "ALL PRIVILEGES"), (APP, "SELECT, INSERT")):
+        name = f"'{user}'@'127.0.0.1'"
+        lines += [
+            f"CREATE USER IF NOT EXISTS {name} IDENTIFIED BY '{passwords[user]}'",
+            f"ALTER USER {name} IDENTIFIED BY '{passwords[user]}'",
+            f"GRANT {rights} ON {DATABASE}.* TO {name}",
+        ]
+    return lines
+
+
+def _find(program: str) -> str:
+    found = shutil.which(program) or shutil.which(program, path="/usr/sbin:/usr/bin:/usr/local/sbin:/usr/local/bin")
+    if not found:
+        raise DatabaseStartError(f"{program} is not installed. Run ./start, which installs it.")
+    return found
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

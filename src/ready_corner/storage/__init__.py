@@ -1,0 +1,1 @@
+"""Cars and their logbooks in MariaDB: rows are added, never changed."""

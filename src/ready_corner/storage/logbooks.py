@@ -1,0 +1,116 @@
+"""The repository of logbooks: gives and takes the open form of entries, holds no rule of the job."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from sqlalchemy import Engine, create_engine, func, select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from ready_corner.border.entries import EntryKept
+from ready_corner.storage.tables import CarRow, EntryRow
+
+
+class TakenError(Exception):
+    """A number, an identity or a short name is taken already; ``constraint`` is the database's word for it."""
+
+    def __init__(self, constraint: str) -> None:
+        self.constraint = constraint
+        super().__init__(constraint)
+
+
+@dataclass(frozen=True)
+class CarKey:
+    """A car as the database knows it."""
+
+    id: str
+    slug: str
+
+
+@dataclass(frozen=True)
+class CarLine:
+    """A car in the list of cars: its latest plan's name, and how many entries it has."""
+
+    slug: str
+    name: str
+    about: str
+    entries: int
+
+
+def engine_for(url: str) -> Engine:
+    """Return an engine that sees what is committed and asks a lost connection anew."""
+    return create_engine(url, pool_pre_ping=True, pool_size=10, isolation_level="READ COMMITTED")
+
+
+class Logbooks:
+    """Cars and their entries."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def find(self, slug: str) -> CarKey | None:
+        """Return the car with a short name, if there is one."""
+        with Session(self._engine) as session:
+            row = session.scalar(select(CarRow).where(CarRow.slug == slug))
+            return CarKey(row.id, row.slug) if row else None
+
+    def cars(self) -> list[CarLine]:
+        """Return all cars, the first begun first; two queries for however many."""
+        with Session(self._engine) as session:
+            counts = (
+                select(
+                    EntryRow.car_id,
+                    func.max(EntryRow.number).label("entries"),
+                    func.max(func.if_(EntryRow.kind == "plan", EntryRow.number, 0)).label("plan"),
+                )
+                .group_by(EntryRow.car_id)
+                .subquery()
+            )
+            rows = session.execute(
+                select(CarRow.slug, EntryRow.payload, counts.c.entries)
+                .join(counts, counts.c.car_id == CarRow.id)
+                .join(EntryRow, (EntryRow.car_id == CarRow.id) & (EntryRow.number == counts.c.plan))
+                .order_by(CarRow.begun_at, CarRow.slug)
+            )
+            return [CarLine(slug, payload["plan"]["name"], payload["plan"]["about"], count) for slug, payload, count in rows]
+
+    def after(self, car_id: str, number: int) -> list[EntryKept]:
+        """Return the entries of a car after a number, in order."""
+        with Session(self._engine) as session:
+            rows = session.scalars(
+                select(EntryRow).where(EntryRow.car_id == car_id, EntryRow.number > number).order_by(EntryRow.number)
+            )
+            return [
+                EntryKept.model_validate({"id": r.id, "number": r.number, "at": r.at, "who": r.who, "what": r.payload})
+                for r in rows
+            ]
+
+    def begin(self, car: CarKey, first: EntryKept) -> None:
+        """Keep a new car with its first entry, durably; raises TakenError."""
+        self._add([CarRow(id=car.id, slug=car.slug)], car.id, [first])
+
+    def append(self, car_id: str, entries: Sequence[EntryKept]) -> None:
+        """Keep entries, all or none, durably; raises TakenError where a number or an identity is taken."""
+        self._add([], car_id, entries)
+
+    def _add(self, first: list[CarRow], car_id: str, entries: Sequence[EntryKept]) -> None:
+        with Session(self._engine) as session:
+            try:
+                session.add_all(first)
+                session.flush()
+                session.add_all(
+                    EntryRow(
+                        car_id=car_id,
+                        number=e.number,
+                        id=str(e.id),
+                        kind=e.what.kind,
+                        version=e.what.version,
+                        at=e.at,
+                        who=e.who,
+                        payload=e.what.model_dump(mode="json"),
+                    )
+                    for e in entries
+                )
+                session.commit()
+            except IntegrityError as taken:
+                raise TakenError(str(taken.orig)) from taken

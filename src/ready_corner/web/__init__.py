@@ -1,0 +1,1 @@
+"""HTTP: one router a stage, one error format, the built front end."""

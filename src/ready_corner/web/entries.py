@@ -1,0 +1,46 @@
+"""The logbook: recording, what a reading would mean, and the log itself."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+
+from ready_corner.border.entries import EntryIn, ReadingIn, TurnedIn
+from ready_corner.web.views import CarView, LogLine, PreviewView, View, car_view, log_lines
+from ready_corner.web.workshop import TheWorkshop
+
+router = APIRouter()
+
+
+class Recorded(View):
+    """The number an entry got, and the car as it is now."""
+
+    number: int
+    new: bool
+    car: CarView
+
+
+@router.post("/cars/{slug}/entries", status_code=201)
+def record(slug: str, entry: EntryIn, response: Response, workshop: TheWorkshop) -> Recorded:
+    """Take one entry, durably; an entry sent twice is kept once and answered with 200."""
+    kept, new = workshop.record(slug, entry)
+    response.status_code = 201 if new else 200
+    return Recorded(number=kept.number, new=new, car=car_view(slug, workshop.state(slug)))
+
+
+@router.post("/cars/{slug}/preview")
+def preview(slug: str, what: ReadingIn | TurnedIn, workshop: TheWorkshop) -> PreviewView:
+    """Return what a reading or a turn would mean before it is recorded."""
+    return PreviewView.model_validate(workshop.preview(slug, what))
+
+
+@router.get("/cars/{slug}/log")
+def log(
+    slug: str,
+    workshop: TheWorkshop,
+    before: Annotated[int | None, Query(gt=0)] = None,
+    limit: Annotated[int, Query(gt=0, le=500)] = 100,
+) -> list[LogLine]:
+    """Return the log, newest first, from before a number on."""
+    state, kept = workshop.state(slug), workshop.kept(slug)
+    last = len(kept) if before is None else before - 1
+    return log_lines(state, kept, last, limit)

@@ -1,0 +1,317 @@
+"""What the browser is shown of a car: the core's answers in the shapes of the API. No arithmetic, no judging."""
+
+from collections.abc import Sequence
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ready_corner.border.entries import (
+    CorrectionModel,
+    EntryKept,
+    HappenedModel,
+    NoteModel,
+    PlanRevisedModel,
+    ReadingKept,
+    TurnedKept,
+    WhatKept,
+    what_from_core,
+)
+from ready_corner.border.plan import AimModel, PlanModel
+from ready_corner.core import logbook as core
+from ready_corner.core.logbook import HAPPENING_WORDS, CarState, Quantity, place_words, turn_words
+from ready_corner.core.metrology.verdict import Verdict
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner
+from ready_corner.core.readiness.accept import toe_every_way
+from ready_corner.core.readiness.marks import Evaluation, State, evaluate
+from ready_corner.core.readiness.progress import share_held, steer_ahead
+from ready_corner.core.readiness.rounds import PADS, StepKind, ask_of, next_step, round_of, say_reading
+from ready_corner.core.setting.corner import CornerSetting, set_corner
+
+
+class View(BaseModel):
+    """Base of what is shown."""
+
+    model_config = ConfigDict(from_attributes=True, json_schema_serialization_defaults_required=True)
+
+
+class MarkView(View):
+    """One mark with its state, figure and reason."""
+
+    mark: str
+    state: State | None
+    value: float | None
+    expanded: float | None
+    deviation: float | None
+    aim: AimModel | None
+    say: str
+    say_u: str
+    say_aim: str
+    reason: str
+    settle: str
+    number: int
+    repeats: int
+    odd: int | None
+    provisional: bool
+
+
+class AskView(View):
+    """One place of the round."""
+
+    corner: Corner
+    quantity: Quantity
+    title: str
+    how: str
+    tool: str
+    wanted: bool
+    readings: list[str]
+    numbers: list[int]
+
+
+class StepView(View):
+    """What to do next."""
+
+    kind: StepKind
+    sentence: str
+    reason: str
+    corner: Corner | None
+    quantity: Quantity | None
+
+
+class WorthView(View):
+    """What a turn was found to be worth."""
+
+    mark: str
+    per_turn: float
+    expanded: float
+    say: str
+
+
+class AdjusterView(View):
+    """An adjuster as it stands."""
+
+    id: str
+    name: str
+    kind: AdjusterKind
+    ways: tuple[str, str]
+    moved: float
+    low: float
+    high: float
+    say_how: str
+    say_room: str
+    engagement: float | None
+    worth: list[WorthView]
+
+
+class TurnView(View):
+    """One thing to turn."""
+
+    adjuster: str
+    name: str
+    amount: float
+    say: str
+    caution: str
+
+
+class ExpectedView(View):
+    """What a mark would read afterwards."""
+
+    mark: str
+    value: float
+    expanded: float
+    verdict: Verdict
+    say: str
+    say_u: str
+    say_aim: str
+
+
+class CornerView(View):
+    """A corner's adjusters and turns."""
+
+    corner: Corner
+    adjusters: list[AdjusterView]
+    turns: list[TurnView]
+    expected: list[ExpectedView]
+    sentence: str
+    reason: str
+    why_not: str
+    why_not_code: str
+    toe: list[str]
+
+
+class ConditionView(View):
+    """The condition of the car."""
+
+    settled: bool
+    bar_connected: bool
+
+
+class LastView(View):
+    """The entry that one key strikes out."""
+
+    id: str
+    sentence: str
+    corner: Corner | None
+    quantity: Quantity | None
+
+
+class CarView(View):
+    """All that is shown of a car at one entry of its logbook."""
+
+    slug: str
+    number: int
+    plan_number: int
+    plan: PlanModel
+    condition: ConditionView
+    marks: list[MarkView]
+    round: list[AskView]
+    pads: list[AskView]
+    next: StepView
+    corners: dict[Corner, CornerView]
+    holding: int
+    judged: int
+    progress: dict[str, float]
+    steer_ahead: str
+    last: LastView | None
+
+
+def car_view(slug: str, state: CarState) -> CarView:
+    """Return all that is shown of a car."""
+    evaluation = evaluate(state)
+    judged = [m for m in evaluation.marks if m.state is not None]
+    return CarView(
+        slug=slug,
+        number=state.number,
+        plan_number=state.plan_number,
+        plan=PlanModel.from_core(state.plan),
+        condition=ConditionView.model_validate(state.condition),
+        marks=[MarkView.model_validate(m) for m in evaluation.marks],
+        round=[AskView.model_validate(a) for a in round_of(evaluation)],
+        pads=[AskView.model_validate(ask_of(evaluation, p)) for p in PADS],
+        next=StepView.model_validate(next_step(evaluation)),
+        corners={c: corner_view(evaluation, set_corner(evaluation, c)) for c in CORNERS},
+        holding=sum(m.state == "holds" for m in judged),
+        judged=len(judged),
+        progress=share_held(evaluation),
+        steer_ahead=steer_ahead(evaluation),
+        last=_last(evaluation),
+    )
+
+
+def _last(evaluation: Evaluation) -> LastView | None:
+    """Return the latest entry that is neither struck out, nor a plan, nor itself a correction."""
+    state = evaluation.state
+    for entry in reversed(state.entries):
+        if entry.id not in state.struck and not isinstance(entry.what, core.PlanRevised | core.Correction):
+            place = entry.what.place if isinstance(entry.what, core.Reading) else (None, None)
+            return LastView(
+                id=entry.id, sentence=_sentence(evaluation, what_from_core(entry.what)), corner=place[0], quantity=place[1]
+            )
+    return None
+
+
+def corner_view(evaluation: Evaluation, answer: CornerSetting) -> CornerView:
+    """Return the turns of a corner as shown."""
+    adjusters = [
+        AdjusterView(
+            id=s.adjuster.id,
+            name=s.adjuster.name,
+            kind=s.adjuster.kind,
+            ways=(s.adjuster.way(1), s.adjuster.way(-1)),
+            moved=s.moved,
+            low=s.low,
+            high=s.high,
+            say_how=s.say_how,
+            say_room=s.say_room,
+            engagement=s.engagement,
+            worth=[WorthView.model_validate(w) for w in s.worth],
+        )
+        for s in answer.adjusters
+    ]
+    return CornerView(
+        corner=answer.corner,
+        adjusters=adjusters,
+        turns=[TurnView.model_validate(t) for t in answer.turns],
+        expected=[ExpectedView.model_validate(e) for e in answer.expected],
+        sentence=answer.sentence,
+        reason=answer.reason,
+        why_not=answer.why_not,
+        why_not_code=answer.why_not_code,
+        toe=list(toe_every_way(evaluation, answer.corner)),
+    )
+
+
+class PreviewView(View):
+    """What an entry would mean."""
+
+    said: str
+    means: str
+    state: State | None
+    large: str
+    caution: str
+
+
+class LogLine(View):
+    """One line of the log: the entry, its sentence, and the entry that struck it out, if one did."""
+
+    entry: EntryKept
+    kind: Literal["plan", "reading", "turned", "happened", "correction", "note"]
+    sentence: str
+    struck_by: int | None
+    strikable: bool
+
+
+def log_lines(state: CarState, kept: Sequence[EntryKept], last: int, limit: int) -> list[LogLine]:
+    """Return at most ``limit`` lines of the log from entry ``last`` back, newest first, each with its sentence."""
+    evaluation = evaluate(state)
+    numbers = {e.id: e.number for e in state.entries}
+    by_id = {str(e.id): e for e in kept}
+    lines = []
+    for entry in reversed(kept[max(last - limit, 0) : last]):
+        by = state.struck.get(str(entry.id))
+        sentence = (
+            _first_sentence(entry) or _struck_sentence(evaluation, entry, numbers, by_id) or _sentence(evaluation, entry.what)
+        )
+        strikable = by is None and entry.what.kind != "plan"
+        lines.append(
+            LogLine(
+                entry=entry, kind=entry.what.kind, sentence=sentence, struck_by=numbers[by] if by else None, strikable=strikable
+            )
+        )
+    return lines
+
+
+def _first_sentence(entry: EntryKept) -> str:
+    return f"Plan of {entry.what.plan.name}" if isinstance(entry.what, PlanRevisedModel) and entry.number == 1 else ""
+
+
+def _struck_sentence(evaluation: Evaluation, entry: EntryKept, numbers: dict[str, int], by_id: dict[str, EntryKept]) -> str:
+    if not isinstance(entry.what, CorrectionModel):
+        return ""
+    target = by_id.get(str(entry.what.strikes))
+    if target is None:
+        return ""
+    again = _struck_sentence(evaluation, target, numbers, by_id)
+    said = again or _sentence(evaluation, target.what)
+    return f"{'Brought back by striking' if again else 'Struck out'} entry {target.number}: {said}"
+
+
+def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
+    """Return an entry as a sentence for the log."""
+    plan = evaluation.state.plan
+    if isinstance(what, PlanRevisedModel):
+        return f"Plan revised, from that of entry {what.revises}"
+    if isinstance(what, ReadingKept):
+        ask = ask_of(evaluation, (what.corner, what.quantity))
+        unusual = " (unusual, confirmed)" if what.confirmed else ""
+        tool = next((t.name.lower() for t in plan.toolbox if t.id == what.tool), what.tool)
+        return f"{ask.title}: {say_reading(evaluation, what.quantity, what.value, what.denominator)}, {tool}{unusual}"
+    if isinstance(what, TurnedKept):
+        adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
+        if adjuster is None:
+            return f"{what.adjuster}: {what.typed}"
+        said = place_words(adjuster)
+        return f"{said[0].upper()}{said[1:]}: {turn_words(adjuster, what.amount)}"
+    if isinstance(what, HappenedModel):
+        said = what.words or HAPPENING_WORDS[what.what]
+        return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
+    return what.words if isinstance(what, NoteModel) else what.reason

@@ -1,0 +1,176 @@
+"""The service layer: takes what a browser sends, asks the core, keeps what was taken, and never changes what is kept.
+
+Entries never change, so the folded state of a car is a cache that only ever needs what came after it.
+"""
+
+import re
+import threading
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ready_corner.border.entries import (
+    EntryIn,
+    EntryKept,
+    PlanRevisedModel,
+    WhatIn,
+    kept_to_core,
+    same_as_sent,
+    what_from_core,
+    what_to_core,
+)
+from ready_corner.core.errors import CalledError, SavedFirstError
+from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Turned, fold, fold_on
+from ready_corner.core.readiness.accept import Preview, accept, preview
+from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
+
+TRIES = 8  # other processes may take the next number first; each try asks what they took
+
+
+class NoSuchCarError(CalledError):
+    """There is no car with this short name."""
+
+    code = "no_such_car"
+
+
+@dataclass
+class _Bench:
+    """One car being worked on: its folded state and the entries by identity."""
+
+    key: CarKey
+    lock: threading.Lock
+    state: CarState | None
+    kept: dict[str, EntryKept]
+
+
+class Workshop:
+    """All cars of one database."""
+
+    def __init__(self, logbooks: Logbooks) -> None:
+        self._logbooks = logbooks
+        self._benches: dict[str, _Bench] = {}
+        self._lock = threading.Lock()
+
+    def cars(self) -> list[CarLine]:
+        """Return all cars."""
+        return self._logbooks.cars()
+
+    def state(self, slug: str) -> CarState:
+        """Return the present state of a car."""
+        bench = self._bench(slug)
+        with bench.lock:
+            return self._fresh(bench)
+
+    def kept(self, slug: str) -> Sequence[EntryKept]:
+        """Return all entries of a car as kept, in order."""
+        bench = self._bench(slug)
+        with bench.lock:
+            self._fresh(bench)
+            return list(bench.kept.values())
+
+    def begin(self, entry: EntryIn) -> str:
+        """Begin a car with its first plan; return its short name. Sent twice, it is begun once."""
+        if not isinstance(entry.what, PlanRevisedModel):
+            raise CalledError("A car begins with a plan.", path="what.kind")
+        what = what_to_core(entry.what, None)
+        assert isinstance(what, PlanRevised)
+        car_id = str(uuid.uuid5(entry.id, "car"))
+        first = EntryKept(id=entry.id, number=1, at=entry.at, who=entry.who, what=what_from_core(PlanRevised(what.plan)))
+        base = re.sub(r"[^a-z0-9]+", "-", what.plan.name.lower()).strip("-")[:60] or "car"
+        for n in range(1, 1000):
+            slug = base if n == 1 else f"{base}-{n}"
+            found = self._logbooks.find(slug)
+            if found is None:
+                try:
+                    self._logbooks.begin(CarKey(car_id, slug), first)
+                except TakenError:
+                    continue
+                return slug
+            if found.id == car_id:
+                return slug
+        raise SavedFirstError(f"There are a thousand cars called {what.plan.name}. Choose another name.", path="what.plan.name")
+
+    def record(self, slug: str, sent: EntryIn) -> tuple[EntryKept, bool]:
+        """Take one entry; return it as kept and whether it is new. Sent twice, it is kept once.
+
+        Raises what the core refuses it for, SavedFirstError where its identity is used for something else or its plan was made
+        from an outdated one.
+        """
+        bench = self._bench(slug)
+        with bench.lock:
+            for _ in range(TRIES):
+                state = self._fresh(bench)
+                if already := bench.kept.get(str(sent.id)):
+                    return self._again(already, sent), False
+                kept = self._judged(state, sent)
+                try:
+                    self._logbooks.append(bench.key.id, [kept])
+                except TakenError as taken:
+                    if "uq_entries_id" in taken.constraint and str(sent.id) not in {
+                        str(e.id) for e in self._logbooks.after(bench.key.id, 0)
+                    }:
+                        raise SavedFirstError(
+                            "This entry was recorded in another car. Record it anew here.", path="id"
+                        ) from taken
+                    continue
+                self._fresh(bench)
+                return kept, True
+        raise SavedFirstError("Others are recording faster than this can follow. Send it again.")
+
+    def preview(self, slug: str, what: WhatIn) -> Preview:
+        """Return what a reading or a turn would mean, keeping nothing."""
+        state = self.state(slug)
+        found = what_to_core(what, state.plan)
+        if not isinstance(found, Reading | Turned):
+            raise CalledError("Only a reading or a turn has a meaning before it is recorded.", path="kind")
+        return preview(state, found)
+
+    def load(self, slug: str, entries: Sequence[EntryKept]) -> None:
+        """Keep a logbook as told in a file, if the car is not there yet."""
+        if self._logbooks.find(slug) is None:
+            fold(None, [kept_to_core(e) for e in entries])
+            key = CarKey(str(uuid.uuid5(entries[0].id, "car")), slug)
+            self._logbooks.begin(key, entries[0])
+            self._logbooks.append(key.id, entries[1:])
+
+    def _bench(self, slug: str) -> _Bench:
+        with self._lock:
+            if slug not in self._benches:
+                key = self._logbooks.find(slug)
+                if key is None:
+                    raise NoSuchCarError(f"There is no car “{slug}” in this workshop. Choose one from the list, or begin it.")
+                self._benches[slug] = _Bench(key, threading.Lock(), None, {})
+            return self._benches[slug]
+
+    def _fresh(self, bench: _Bench) -> CarState:
+        """Return the state with whatever was kept since it was last looked at, here or by another process."""
+        number = bench.state.number if bench.state else 0
+        if more := self._logbooks.after(bench.key.id, number):
+            entries = [kept_to_core(e) for e in more]
+            bench.state = fold_on(bench.state, entries) if bench.state else fold(None, entries)
+            bench.kept.update({str(e.id): e for e in more})
+        assert bench.state is not None
+        return bench.state
+
+    @staticmethod
+    def _again(already: EntryKept, sent: EntryIn) -> EntryKept:
+        if not same_as_sent(already.what, sent.what):
+            raise SavedFirstError(
+                f"Entry {already.number} has this identity already and says something else. Record it anew.",
+                path="id",
+                numbers={"entry": already.number},
+            )
+        return already
+
+    @staticmethod
+    def _judged(state: CarState, sent: EntryIn) -> EntryKept:
+        what = what_to_core(sent.what, state.plan)
+        if isinstance(what, PlanRevised) and what.revises != state.plan_number:
+            raise SavedFirstError(
+                f"This plan was made from that of entry {what.revises}, but entry {state.plan_number} has revised it since. Look at it and make the change again.",
+                path="what.revises",
+                numbers={"revises": what.revises, "latest": state.plan_number},
+            )
+        number = state.number + 1
+        accept(state, Entry(str(sent.id), number, what, sent.at.isoformat(), sent.who))
+        return EntryKept(id=sent.id, number=number, at=sent.at, who=sent.who, what=what_from_core(what))
