@@ -79,6 +79,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return 0
 
 
+class _Announced(uvicorn.Server):
+    """A server that says where it is once it answers there."""
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        await super().startup(sockets)
+        print(f"Ready Corner is at http://127.0.0.1:{self.config.port}  (Ctrl-C ends it)", flush=True)
+
+
 def serve(urls: Urls, port: int, front_end: Path, *, demo: bool) -> None:
     """Migrate, load the demo cars and serve until SIGINT or SIGTERM."""
     upgrade(urls.owner)
@@ -86,8 +94,7 @@ def serve(urls: Urls, port: int, front_end: Path, *, demo: bool) -> None:
     if demo:
         load_demo(workshop)
     config = uvicorn.Config(make_app(workshop, front_end), host="127.0.0.1", port=port, log_level="warning", access_log=False)
-    server = uvicorn.Server(config)
-    print(f"Ready Corner is at http://127.0.0.1:{port}  (Ctrl-C ends it)", flush=True)
+    server = _Announced(config)
     with contextlib.suppress(KeyboardInterrupt):
         server.run()
 

@@ -47,6 +47,7 @@ class MarkView(View):
     say_u: str
     say_aim: str
     reason: str
+    do: str
     settle: str
     number: int
     repeats: int

@@ -674,6 +674,8 @@ export interface components {
             say_aim: string;
             /** Reason */
             reason: string;
+            /** Do */
+            do: string;
             /** Settle */
             settle: string;
             /** Number */

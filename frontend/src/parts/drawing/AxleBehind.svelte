@@ -13,7 +13,7 @@
   const pair = $derived<Corner[]>(isFront(corner) ? ['LF', 'RF'] : ['LR', 'RR']);
   const fat = $derived(wheel.rim_flange_diameter * 0.42);
   const r = $derived(wheel.tyre_diameter / 2);
-  const box = $derived({ x: -wheel.track / 2 - fat - 180, y: -wheel.tyre_diameter - 330, w: wheel.track + 2 * fat + 360, h: wheel.tyre_diameter + 480 });
+  const box = $derived({ x: -wheel.track / 2 - fat - 60, y: -wheel.tyre_diameter - 380, w: wheel.track + 2 * fat + 120, h: wheel.tyre_diameter + 520 });
   const wheels = $derived(
     pair.map((c) => {
       const mark = markOf(view, `${c}.camber`);
@@ -37,9 +37,9 @@
           <rect class="now" x={w.side > 0 ? fat / 2 + 3 * px : -fat / 2 - 17 * px} y={-wheel.rim_flange_diameter / 2} width={14 * px} height={wheel.rim_flange_diameter} rx={3 * px} />
         {/if}
       </g>
-      <path class="dim" d="M{w.x} {-r * 2 - 30}V-6" stroke-dasharray="3 5" />
-      <text font-size={17 * px} text-anchor="middle" x={w.x} y={-2 * r - 92}>{CORNER_WORDS[w.c]}</text>
-      <text class="fig" class:now-word={w.now} style:font-family="Figure" font-size={(w.now ? 26 : 20) * px} text-anchor="middle" x={w.x} y={-2 * r - 92 + (w.now ? 32 : 28) * px - (w.now ? 92 : 92) * 0}>{w.text}</text>
+      <path class="dim" d="M{w.x} {-r * 2 - 20 * px}V-6" stroke-dasharray="3 5" />
+      <text font-size={17 * px} text-anchor="middle" x={w.x} y={-2 * r - 78 * px}>{CORNER_WORDS[w.c]}</text>
+      <text class="fig" class:now-word={w.now} style:font-family="Figure" font-size={(w.now ? 30 : 21) * px} text-anchor="middle" x={w.x} y={-2 * r - 42 * px}>{w.text}</text>
     {/each}
   {/snippet}
 </Plate>

@@ -48,7 +48,7 @@
         {#if pads}<circle class={lit === w.corner ? 'now' : 'thin'} cx={w.x} cy={w.y} r={14 * px} />{/if}
         <text font-size={16 * px} text-anchor="middle" x={w.x} y={w.y + (isFront(w.corner) ? -w.tall / 2 - 14 * px : w.tall / 2 + 26 * px)}>{CORNER_WORDS[w.corner]}</text>
         {#each w.out as mark, i (mark.mark)}
-          <text class="now-word" font-size={14 * px} text-anchor={w.side < 0 ? 'start' : 'end'} x={w.x - w.side * (w.fat / 2 + 10 * px)} y={w.y + (i - (w.out.length - 1) / 2) * 20 * px}>{mark.mark.split('.')[1]} {mark.reason}</text>
+          <text class="now-word" font-size={15 * px} text-anchor={w.side < 0 ? 'end' : 'start'} x={w.x + w.side * (w.fat / 2 + 16 * px)} y={w.y + (5 + (i - (w.out.length - 1) / 2) * 22) * px}>{mark.do}</text>
         {/each}
       </g>
     {/each}

@@ -16,7 +16,8 @@
     { x: 0, d: plan.front.tyre_diameter, rim: plan.front.rim_flange_diameter },
     { x: -way * plan.wheelbase, d: plan.rear.tyre_diameter, rim: plan.rear.rim_flange_diameter },
   ]);
-  const box = $derived({ x: left ? -500 : -plan.wheelbase - 500, y: -900, w: plan.wheelbase + 1000, h: 1000 });
+  const high = $derived(Math.max(plan.front.tyre_diameter, plan.rear.tyre_diameter));
+  const box = $derived({ x: left ? -430 : -plan.wheelbase - 430, y: -high - 200, w: plan.wheelbase + 860, h: high + 600 });
   const places = $derived(
     CORNERS.filter((c) => isLeft(c) === left).map((c) => {
       const place = plan.heights.find((h) => h.corner === c);
@@ -33,7 +34,7 @@
 <Plate label={DRAWING.place(corner, 'height')} {box} note={DRAWING.side(left)}>
   {#snippet children(px)}
     <path class="line" d="M{box.x} 0H{box.x + box.w}" />
-    <text class="dim-word" font-size={14 * px} x={box.x + 10 * px} y={20 * px}>{DRAWING.floor}</text>
+    <text class="dim-word" font-size={14 * px} x={box.x + box.w / 2} y={20 * px} text-anchor="middle">{DRAWING.floor}</text>
     {#each wheels as w (w.x)}
       <circle class="line" cx={w.x} cy={-w.d / 2} r={w.d / 2} /><circle class="thin" cx={w.x} cy={-w.d / 2} r={w.rim / 2} />
       <path class="dim" d="M{w.x} {-w.d / 2 - 12 * px}v{24 * px}M{w.x - 12 * px} {-w.d / 2}h{24 * px}" />
@@ -42,9 +43,11 @@
       <path class="thin" d="M{ends[0][0] + over} {ends[0][1] - 20}L{ends[0][0]} {ends[0][1]}L{ends[1][0]} {ends[1][1]}L{ends[1][0] - over} {ends[1][1] - 20}" />
     {/if}
     {#each places as p (p.c)}
-      <Dimension x1={p.x} y1={0} x2={p.x} y2={-p.h} {px} text={p.text} now={p.now} side={isFront(p.c) === left ? 1 : -1} />
-      <text class:now-word={p.now} class:dim-word={!p.now} font-size={15 * px} text-anchor="middle" x={p.x} y={-p.h - 22 * px}>{p.name}</text>
-      <text font-size={17 * px} text-anchor="middle" x={isFront(p.c) ? wheels[0]?.x : wheels[1]?.x} y={box.y + 150}>{CORNER_WORDS[p.c]}</text>
+      <Dimension x1={p.x} y1={0} x2={p.x} y2={-p.h} {px} now={p.now} />
+      <path class="dim" d="M{p.x} 4V{18 * px}" />
+      <text class="fig" class:now-word={p.now} style:font-family="Figure" font-size={(p.now ? 32 : 22) * px} text-anchor="middle" x={p.x} y={48 * px}>{p.text || '…'}</text>
+      <text class:now-word={p.now} class:dim-word={!p.now} font-size={15 * px} text-anchor="middle" x={p.x} y={72 * px}>{p.name}</text>
+      <text font-size={17 * px} text-anchor="middle" x={isFront(p.c) ? wheels[0]?.x : wheels[1]?.x} y={-high - 18 * px}>{CORNER_WORDS[p.c]}</text>
     {/each}
   {/snippet}
 </Plate>

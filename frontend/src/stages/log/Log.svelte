@@ -103,7 +103,9 @@
 <style>
   main { display: grid; grid-template-columns: minmax(0, 1fr) 360px; gap: var(--gap-3); padding: var(--gap-3); align-items: start; }
   h1 { font-size: 1.125rem; }
+  h1 span { font-weight: 400; }
   h2 { font-size: 1rem; margin-bottom: 6px; }
+  li .button { font-weight: 400; border-color: var(--edge); }
   ol, ul { list-style: none; margin: 8px 0; padding: 0; }
   li { border-top: 1px solid var(--edge); padding: 4px 0; min-height: 52px; display: grid; grid-template-columns: 44px minmax(0, 1fr) 130px 112px; gap: 10px; align-items: center; }
   ul li { display: block; }

@@ -167,6 +167,7 @@
   main { padding: var(--gap-3); }
   form { display: grid; gap: var(--gap-3); max-width: 1280px; margin: 0 auto; }
   h1 { font-size: 1.25rem; }
+  h1 span { font-weight: 400; }
   h2 { font-size: 1.0625rem; }
   h3 { font-size: 1rem; align-self: end; padding-bottom: 24px; grid-column: 1; }
   .grid { display: grid; gap: var(--gap-2) var(--gap-3); margin: var(--gap-2) 0; align-items: start; }

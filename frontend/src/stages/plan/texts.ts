@@ -10,7 +10,7 @@ export const PLAN = {
   axles: { front: 'Front axle', rear: 'Rear axle' } as const,
   axle: { track: 'Track', rim_flange_diameter: 'Rim over its flanges', tyre_diameter: 'Tyre, outside', hub_width: 'Hub centre to hub centre' } as const,
   axleWhy: { track: 'between the wheel centre planes', rim_flange_diameter: 'as measured, edge to edge', tyre_diameter: 'as measured', hub_width: 'where the string gaps are read; empty: the track' } as const,
-  aims: 'Aims, with what either side still does', aimsSoft: 'Camber minus when the top leans in. Toe plus when the front points in. Left and right may differ on purpose. Empty: no aim.',
+  aims: 'Aims, and how far either side still does', aimsSoft: 'Camber minus when the top leans in. Toe plus when the front points in. Left and right may differ on purpose. Empty: no aim.',
   aim: 'aim', tolerance: '±', copy: 'Copy the left side to the right', copyRear: 'Copy the front to the rear',
   kinds: { height: 'Ride height', camber: 'Camber', toe: 'Toe' } as const,
   whole: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle, plus to the left', 'car.rake': 'Rake, plus nose down', 'car.cross': 'Cross difference of heights' } as const,

@@ -36,7 +36,7 @@
   .cell { display: flex; gap: 8px; align-items: center; min-width: 0; }
   .cell b { display: block; font-weight: 400; font-size: 1.25rem; line-height: 1.15; white-space: nowrap; }
   small { color: var(--ink-soft); font-size: 0.8125rem; display: block; line-height: 1.25; }
-  p { margin-top: 6px; }
-  .whole { display: flex; flex-wrap: wrap; gap: 0 16px; font-size: 0.8125rem; color: var(--ink-soft); margin-top: 4px; }
+  p { margin: 0; font-size: 0.8125rem; }
+  .whole { display: flex; flex-wrap: wrap; gap: 0 16px; font-size: 0.8125rem; color: var(--ink-soft); }
   .whole b { color: var(--ink); font-weight: 400; }
 </style>

@@ -80,5 +80,5 @@
 <style>
   main { display: grid; grid-template-columns: minmax(0, 47fr) minmax(0, 53fr); grid-template-rows: minmax(0, 1fr) auto; gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 600px; }
   main > :global(.tape) { grid-column: 1 / -1; }
-  .side { overflow: auto; display: grid; gap: 10px; align-content: start; padding-top: 10px; }
+  .side { overflow: auto; display: grid; gap: 7px; align-content: start; padding-top: 10px; }
 </style>

@@ -29,7 +29,9 @@
           {#each adjuster.worth.filter((w) => kind(w.mark) !== 'height') as worth, i (worth.mark)}{i ? ', ' : `${SET.worth} `}{kind(worth.mark)} {worth.say}{:else}{SET.untried}{/each}
         </small>
       </span>
-      <span class="how fig">{turn?.amount ? turn.say : '—'}</span>
+      <span class="how fig">
+        {#if turn?.amount}{turn.say.slice(0, turn.say.lastIndexOf(' '))}<small>{turn.say.slice(turn.say.lastIndexOf(' ') + 1)}</small>{:else}—{/if}
+      </span>
     </button>
   {/each}
   {#if answer.expected.length}
@@ -43,11 +45,12 @@
 
 <style>
   h2 { font-size: 1.125rem; }
-  .turn { width: 100%; border: 0; border-top: 1px solid var(--edge); background: none; padding: 8px 0; min-height: var(--touch); display: grid; grid-template-columns: 42px minmax(0, 1fr) auto; gap: 8px; align-items: center; text-align: left; cursor: pointer; }
+  .turn { width: 100%; border: 0; border-top: 1px solid var(--edge); background: none; padding: 5px 0; min-height: var(--touch); display: grid; grid-template-columns: 42px minmax(0, 1fr) auto; gap: 8px; align-items: center; text-align: left; cursor: pointer; }
   .turn[data-now] { background: linear-gradient(90deg, #f6d87366, transparent); box-shadow: inset 5px 0 var(--paint); padding-left: 10px; }
   .what b { font-size: 1.0625rem; }
   small { color: var(--ink-soft); font-size: 0.8125rem; display: block; line-height: 1.3; }
-  .how { font-size: 1.5rem; white-space: nowrap; }
+  .how { font-size: 1.5rem; white-space: nowrap; text-align: right; line-height: 1.1; }
+  .how small { font-size: 1rem; color: var(--ink); }
   p { margin-bottom: 8px; }
   .after { border-top: 2px solid var(--ink); padding-top: 8px; display: grid; grid-template-columns: 1fr 1fr; font-size: var(--type-small); color: var(--ink-soft); }
   .after b { font-size: 1.25rem; color: var(--ink); display: block; font-weight: 400; }

@@ -1,5 +1,5 @@
 // What the tape at stage Set is doing: which place or adjuster is asked, what is typed, what it would mean.
-import { api, type AskView, type Corner, type PreviewView, Refused, type What } from '$lib/api/client';
+import { api, type AskView, type Corner, type CornerView, type PreviewView, Refused, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
@@ -13,7 +13,8 @@ export class Desk {
   refusal = $state('');
   unusual = $state(false);
   note = $state('');
-  told = $state.raw<{ adjuster: string; say: string; amount: number }[]>([]);
+  // Frozen when turning begins: after the first of several turns the corner has moved, and the rest still stands as told.
+  #told = $state.raw<CornerView['turns'] | null>(null);
   #tools = $state.raw<Record<string, string>>({});
   #timer = 0;
   #asked = 0;
@@ -60,6 +61,10 @@ export class Desk {
     return this.adjusters.find((a) => a.id === this.place()[2]) ?? this.adjusters[0];
   }
 
+  get told(): CornerView['turns'] {
+    return this.#told ?? this.view.corners[this.corner].turns;
+  }
+
   get amountTold() {
     return this.told.find((t) => t.adjuster === this.adjuster?.id && t.amount !== 0);
   }
@@ -103,12 +108,13 @@ export class Desk {
   }
 
   startTurning(): void {
-    if (!this.turning) this.told = this.view.corners[this.corner].turns;
+    if (!this.turning) this.#told = null;
     const first = this.told.find((t) => t.amount !== 0)?.adjuster ?? this.view.corners[this.corner].adjusters[0]?.id;
     this.open(`${this.corner}/turn/${first ?? ''}`);
   }
 
   startMeasuring(): void {
+    this.#told = null;
     const here = this.view.round.find((a) => a.corner === this.corner && a.wanted) ?? this.view.round.find((a) => a.corner === this.corner)!;
     this.openAsk(here);
   }
@@ -159,8 +165,9 @@ export class Desk {
   }
 
   async #enter(again: boolean): Promise<void> {
-    const told = this.turning ? this.amountTold : undefined;
-    const typed = this.typed.trim() || (again && !this.turning ? (this.ask.readings.at(-1) ?? '') : (told?.say ?? ''));
+    const told = this.told;
+    const suggested = this.turning ? (this.amountTold?.say ?? '') : '';
+    const typed = this.typed.trim() || (again && !this.turning ? (this.ask.readings.at(-1) ?? '') : suggested);
     if (!typed) {
       if (!this.turning) this.onward();
       return;
@@ -176,8 +183,8 @@ export class Desk {
     this.note = result.fate === 'kept' ? SET.kept : '';
     this.clear();
     if (wasTurning) {
-      this.told = this.told.filter((t) => t.adjuster !== adjuster);
-      const more = this.told.find((t) => t.amount !== 0);
+      this.#told = told.filter((t) => t.adjuster !== adjuster);
+      const more = this.#told.find((t) => t.amount !== 0);
       if (more) this.open(`${corner}/turn/${more.adjuster}`);
       else this.startMeasuring();
     } else if (!again) this.onward();

@@ -8,11 +8,11 @@
   type Props = { mark: MarkView; label: string; onpick?: () => void };
   let { mark, label, onpick }: Props = $props();
 
-  const word = $derived(mark.state === 'holds' ? mark.say_aim : mark.state === 'unread' ? mark.reason : mark.state ? `${mark.state}: ${mark.reason}` : mark.reason);
+  const word = $derived(mark.state === 'holds' ? mark.say_aim : mark.state === 'unread' ? mark.reason : mark.state ? `${mark.state}: ${mark.reason}` : WALK.noAim);
 </script>
 
 <button type="button" data-state={wordFor(mark.state)} aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}" title={[mark.say_aim, mark.reason, mark.settle].filter(Boolean).join(' · ')} onclick={onpick} disabled={!onpick}>
-  <Witness state={mark.state} size={34} />
+  {#if mark.state}<Witness state={mark.state} size={34} />{/if}
   <span>
     <b class="fig">{mark.say}</b>
     <small>{word}{mark.provisional ? ` · ${WALK.provisional}` : ''}{mark.odd ? ` · ${WALK.odd(mark.odd)}` : ''}</small>

@@ -10,7 +10,7 @@ from ready_corner.core.metrology.measured import Measured
 from ready_corner.core.metrology.verdict import Aim, Settle, can_hold, judge, what_settles
 from ready_corner.core.plan import CORNER_MARKS, CORNERS, MARKS, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
-from ready_corner.core.readiness.words import kind_of, say_mark, say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.readiness.words import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.setting.learn import Observation, Worth, learn
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
@@ -22,7 +22,7 @@ class MarkState:
     """One mark with its verdict. Value, U and deviation in mm or degrees; None where there is none yet.
 
     ``state`` is None for a figure the plan has no aim for. ``say`` is the value in words, ``reason`` why the mark stands as it
-    does, ``settle`` what would decide it. ``odd`` is the entry number of a repeat that disagrees with its fellows.
+    does, ``do`` what an out mark needs, shortly, ``settle`` what would decide it. ``odd`` is the entry number of a repeat that disagrees with its fellows.
     """
 
     mark: str
@@ -35,6 +35,7 @@ class MarkState:
     say_u: str = ""
     say_aim: str = ""
     reason: str = ""
+    do: str = ""
     settle: str = ""
     number: int = 0
     repeats: int = 0
@@ -167,14 +168,14 @@ class Evaluation:
             odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=not figure.settled,
         )  # fmt: skip
         if effect.unknown or (effect.words and aim is None and effect.total):
-            return _with(row, state="moved since" if aim else None, reason=f"{effect.unknown or effect.words[-1]} since")
+            return _with(row, state="moved since" if aim else None, reason=effect.unknown or effect.words[-1])
         if aim is None:
             return _with(row, reason="no aim in the plan")
         if abs(effect.total) > SPOILS * aim.tolerance:
             return _with(
                 row,
                 state="moved since",
-                reason=f"{effect.words[-1]} since, worth about {say_size(mark, effect.total, units, 0)}",
+                reason=f"{effect.words[-1]}, worth about {say_size(mark, effect.total, units, 0)}",
             )
         judgement = judge(measured, aim)
         if judgement.verdict == "holds":
@@ -187,11 +188,13 @@ class Evaluation:
                 )
             return _with(row, state="holds", reason="within tolerance beyond doubt")
         if judgement.verdict == "out":
-            return _with(row, state="out", reason=say_need(mark, judgement.deviation, units))
+            return _with(
+                row, state="out", reason=say_need(mark, judgement.deviation, units), do=say_do(mark, judgement.deviation, units)
+            )
         return _with(
             row,
             state="too close to call",
-            reason=f"{say_need(mark, judgement.deviation, units)}, sure only to {row.say_u}",
+            reason=f"{say_need(mark, judgement.deviation, units)}, sure to {row.say_u}",
             settle=self._say_settle(measured, aim, figure.groups),
         )
 
@@ -239,8 +242,8 @@ def _latest(groups: Sequence[Group]) -> list[Taken]:
     return [g.rows[-1] for g in groups]
 
 
-def _with(row: MarkState, *, state: State | None = None, reason: str = "", settle: str = "") -> MarkState:
-    return replace(row, state=state, reason=reason, settle=settle)
+def _with(row: MarkState, *, state: State | None = None, reason: str = "", do: str = "", settle: str = "") -> MarkState:
+    return replace(row, state=state, reason=reason, do=do, settle=settle)
 
 
 def evaluate(state: CarState) -> Evaluation:

@@ -192,7 +192,7 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
     first = asks[0]
     left = f"{len(asks)} places to read on this round." if len(asks) > 1 else "The last place of this round."
     moved = next((m for m in waiting if m.state == "moved since"), None)
-    reason = f"{say_mark(moved.mark).capitalize()}: {moved.reason}. {left}" if moved else left
+    reason = f"{say_mark(moved.mark).capitalize()} has moved since: {moved.reason}. {left}" if moved else left
     return Step("read", f"Read {first.title[0].lower()}{first.title[1:]}", reason, first.corner, first.quantity)
 
 

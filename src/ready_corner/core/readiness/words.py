@@ -11,24 +11,34 @@ from ready_corner.core.shop import Units, say_angle, say_length, say_small_lengt
 class KindWords:
     """Words for one kind of mark: what plus and minus values are called, and what it needs when it is under or over its aim.
 
-    Where ``plus`` is empty the figure keeps its sign. ``under`` and ``over`` take the size of the miss.
+    Where ``plus`` is empty the figure keeps its sign. ``under`` and ``over`` take the size of the miss; ``do_under`` and
+    ``do_over`` say the same as short as a drawing needs it, as what to do.
     """
 
     plus: str
     minus: str
     under: str
     over: str
+    do_under: str
+    do_over: str
 
 
 KINDS: Mapping[str, KindWords] = {
-    "height": KindWords("", "", "{} too low", "{} too high"),
-    "camber": KindWords("", "", "needs {} less lean in", "needs {} more lean in"),
-    "toe": KindWords("in", "out", "needs {} more in", "needs {} more out"),
-    "total_toe": KindWords("in", "out", "needs {} more in", "needs {} more out"),
-    "thrust": KindWords("to the left", "to the right", "needs {} more to the left", "needs {} more to the right"),
-    "rake": KindWords("nose down", "nose up", "needs {} more nose down", "needs {} more nose up"),
+    "height": KindWords("", "", "{} too low", "{} too high", "up {}", "down {}"),
+    "camber": KindWords("", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}"),
+    "toe": KindWords("in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
+    "total_toe": KindWords("in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
+    "thrust": KindWords(
+        "to the left", "to the right", "needs {} more to the left", "needs {} more to the right", "left {}", "right {}"
+    ),
+    "rake": KindWords("nose down", "nose up", "needs {} more nose down", "needs {} more nose up", "nose down {}", "nose up {}"),
     "cross": KindWords(
-        "", "", "left front and right rear {} too low together", "left front and right rear {} too high together"
+        "LF+RR up",
+        "RF+LR up",
+        "left front and right rear {} too low",
+        "left front and right rear {} too high",
+        "up {}",
+        "down {}",
     ),
 }
 
@@ -41,12 +51,10 @@ def kind_of(mark: str) -> str:
 def say_value(mark: str, value: float, units: Units, denominator: int | None = None) -> str:
     """Return a value as the builder says it: “0.10° in”, “−1.25°”, “4 1/2"”."""
     words = KINDS[kind_of(mark)]
-    if is_length(mark):
-        return say_length(value, units, denominator=denominator, unit=True)
     if not words.plus:
-        return say_angle(value)
-    said = say_angle(abs(value))
-    return said if float(said[:-1]) == 0 else f"{said} {words.plus if value > 0 else words.minus}"
+        return say_length(value, units, denominator=denominator, unit=True) if is_length(mark) else say_angle(value)
+    said = say_size(mark, value, units, denominator)
+    return f"{said} {words.plus if value > 0 else words.minus}" if any(digit in said for digit in "123456789") else said
 
 
 def say_size(mark: str, size: float, units: Units, denominator: int | None = None) -> str:
@@ -62,10 +70,18 @@ def say_uncertainty(mark: str, expanded: float, units: Units) -> str:
 def say_need(mark: str, deviation: float, units: Units) -> str:
     """Return what a mark off its aim needs: “3.5 mm too high”, “needs 0.90° more lean in”."""
     words = KINDS[kind_of(mark)]
+    return (words.under if deviation < 0 else words.over).format(_size_of_miss(mark, deviation, units))
+
+
+def say_do(mark: str, deviation: float, units: Units) -> str:
+    """Return the same as short as a drawing needs it: “down 3.5 mm”, “toe out 0.91°”."""
+    words = KINDS[kind_of(mark)]
+    return (words.do_under if deviation < 0 else words.do_over).format(_size_of_miss(mark, deviation, units))
+
+
+def _size_of_miss(mark: str, deviation: float, units: Units) -> str:
     size = say_size(mark, deviation, units)
-    if is_length(mark) and size in ('0"', "0.0 mm"):
-        size = say_small_length(abs(deviation), units)
-    return (words.under if deviation < 0 else words.over).format(size)
+    return say_small_length(abs(deviation), units) if is_length(mark) and size in ('0"', "0.0 mm") else size
 
 
 def say_mark(mark: str) -> str:

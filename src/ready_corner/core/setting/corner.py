@@ -292,7 +292,12 @@ def _said(
             f"{where}: no whole flat would better it",
             "The nearest step is no step at all.",
         )
-    sentence = f"{where}: {'one turn of the spanner puts' if count == 1 else f'{_COUNTS.get(count, count)} turns of the spanner put'} it right"
+    sure = all(e.verdict == "holds" for e in expected)
+    spanner = "one turn of the spanner" if count == 1 else f"{_COUNTS.get(count, count)} turns of the spanner"
+    does = (
+        ("puts it right" if count == 1 else "put it right") if sure else ("brings it near" if count == 1 else "bring it near")
+    )
+    sentence = f"{where}: {spanner} {does}"
     reason = (
         "All together. One on its own undoes another."
         if count > 1
