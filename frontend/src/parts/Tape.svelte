@@ -86,7 +86,7 @@
   .entry { position: relative; z-index: 1; margin: 12px 12px 12px 0; min-height: 144px; background: var(--entry); border: 2px solid var(--ink); border-radius: var(--round); padding: 4px 14px 8px; display: grid; grid-template-rows: auto 1fr; }
   .entry:focus-within { outline: 3px solid var(--layout); outline-offset: 1px; }
   input { width: calc(100% - 48px); border: 0; background: none; font-size: var(--type-reading); line-height: 1.15; outline: none; caret-color: var(--paint); padding: 0; }
-  input::placeholder { color: var(--steel-dark); opacity: 0.7; font-size: 1.75rem; }
+  input::placeholder { color: var(--steel-dark); opacity: 0.7; font-size: 1.5rem; }
   #tape-means { color: var(--ink-soft); font-size: 0.95rem; line-height: 1.25; display: flex; gap: 8px; align-items: start; }
   #tape-means b { color: var(--ink); }
   #tape-means[data-refused] { color: var(--rust); font-weight: 700; }

@@ -5,8 +5,8 @@
   import Witness from '$parts/Witness.svelte';
   import { SET } from './texts';
 
-  type Props = { view: CarView; corner: Corner };
-  let { view, corner }: Props = $props();
+  type Props = { view: CarView; corner: Corner; brief: boolean };
+  let { view, corner, brief }: Props = $props();
 
   const marks = $derived(['height', 'camber', 'toe'].map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })));
   const whole = $derived([isFront(corner) ? 'front.total_toe' : 'rear.total_toe', 'car.thrust', 'car.rake', 'car.cross'].map((m) => markOf(view, m)));
@@ -21,15 +21,15 @@
     </div>
   {/each}
 </div>
-{#if view.corners[corner].toe.length}
+{#if view.corners[corner].toe.length && !brief}
   <p class="soft">toe = {view.corners[corner].toe.slice(1).join(' = ')}</p>
 {/if}
-<div class="whole" aria-label={SET.wholeCar}>
+{#if !brief}<div class="whole" aria-label={SET.wholeCar}>
   {#each whole as mark (mark.mark)}
     {#if mark.value !== null}<span>{NAMES[mark.mark.split('.')[1] ?? '']} <b class="fig">{mark.say}</b> {mark.say_u}{mark.aim ? ` · ${wordFor(mark.state)}` : ''}</span>{/if}
   {/each}
   {#if view.steer_ahead}<span>{view.steer_ahead}</span>{/if}
-</div>
+</div>{/if}
 
 <style>
   .corner { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; }

@@ -58,7 +58,7 @@
 
   <div class="card side">
     <Round {desk} />
-    <CornerFigures {view} corner={desk.corner} />
+    <CornerFigures {view} corner={desk.corner} brief={desk.turning} />
     <Turns {answer} slug={car.slug} title="{CORNER_WORDS[desk.corner]}: adjusters" now={desk.turning ? desk.adjuster?.id : undefined}
       onpick={(id) => { if (!desk.turning) desk.startTurning(); desk.open(`${desk.corner}/turn/${id}`); }} />
   </div>

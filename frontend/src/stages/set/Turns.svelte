@@ -15,6 +15,13 @@
 <section aria-label={title}>
   <h2>{answer.sentence || title}</h2>
   <p class="soft">{answer.why_not || answer.reason}</p>
+  {#if answer.expected.length}
+    <div class="after">
+      {#each answer.expected as e (e.mark)}
+        <div>{SET.would[kind(e.mark)]}<b class="fig">{e.say} <small>{e.say_u}</small></b>{e.say_aim} · {SET.doubt[e.verdict]}</div>
+      {/each}
+    </div>
+  {/if}
   {#if answer.adjusters.length === 0}
     <a class="button" href="/cars/{slug}/plan" use:link>{SET.toPlan}</a>
   {/if}
@@ -34,13 +41,6 @@
       </span>
     </button>
   {/each}
-  {#if answer.expected.length}
-    <div class="after">
-      {#each answer.expected as e (e.mark)}
-        <div>{SET.would[kind(e.mark)]}<b class="fig">{e.say} <small>{e.say_u}</small></b>{e.say_aim} · {SET.doubt[e.verdict]}</div>
-      {/each}
-    </div>
-  {/if}
 </section>
 
 <style>
@@ -51,8 +51,8 @@
   small { color: var(--ink-soft); font-size: 0.8125rem; display: block; line-height: 1.3; }
   .how { font-size: 1.5rem; white-space: nowrap; text-align: right; line-height: 1.1; }
   .how small { font-size: 1rem; color: var(--ink); }
-  p { margin-bottom: 8px; }
-  .after { border-top: 2px solid var(--ink); padding-top: 8px; display: grid; grid-template-columns: 1fr 1fr; font-size: var(--type-small); color: var(--ink-soft); }
+  p { margin-bottom: 6px; }
+  .after { border-top: 2px solid var(--ink); padding: 4px 0; display: grid; grid-template-columns: 1fr 1fr; font-size: var(--type-small); color: var(--ink-soft); }
   .after b { font-size: 1.25rem; color: var(--ink); display: block; font-weight: 400; }
   .after small { display: inline; }
 </style>

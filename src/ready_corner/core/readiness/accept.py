@@ -9,7 +9,7 @@ from ready_corner.core.plan import CORNER_MARKS, END_OF
 from ready_corner.core.readiness.marks import Evaluation, State, evaluate
 from ready_corner.core.readiness.rounds import MARKS_OF, say_reading
 from ready_corner.core.readiness.words import say_value
-from ready_corner.core.setting.corner import caution_of, say_worth_line
+from ready_corner.core.setting.corner import caution_of, say_to_go
 from ready_corner.core.shop import say_angle, say_length
 
 
@@ -51,7 +51,7 @@ def preview(state: CarState, what: Reading | Turned) -> Preview:
         return Preview(said, _floor_words(evaluation))
     if mark.value is None:
         return Preview(said, _against_string(evaluation, what) or mark.reason)
-    large = say_worth_line(evaluation, what.corner, mark.value) if what.quantity == "height" else ""
+    large = say_to_go(evaluation, what.corner, what.figure) if what.quantity == "height" else ""
     means = f"{mark.mark.split('.')[1]} would be {mark.say} {mark.say_u}"
     zero = f" · counted from {say_angle(what.upright_deg, 0)} upright" if what.upright_deg else ""
     odd = " · does not agree with the last one here" if mark.odd is not None else ""

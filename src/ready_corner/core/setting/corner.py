@@ -180,7 +180,8 @@ def _wanted(evaluation: Evaluation, corner: Corner) -> list[MarkState]:
         )
     for mark in marks:
         if mark.state in ("unread", "moved since"):
-            raise NotReadyToSetError(f"Read the {CORNER_WORDS[corner]} {mark.mark.split('.')[1]} first: {mark.reason}.")
+            moved = "moved since, " if mark.state == "moved since" else ""
+            raise NotReadyToSetError(f"Read the {CORNER_WORDS[corner]} {mark.mark.split('.')[1]} first: {moved}{mark.reason}.")
     return marks
 
 
@@ -345,8 +346,8 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     return _turn(adjuster, amount, True) if amount else None
 
 
-def say_worth_line(evaluation: Evaluation, corner: Corner, height: float) -> str:
-    """Return how far a height still has to go, as said beside a reading being typed."""
+def say_to_go(evaluation: Evaluation, corner: Corner, height: float) -> str:
+    """Return how far a height just typed still has to go: of that reading alone, for whoever jacks towards a figure."""
     aim = evaluation.state.plan.aim(f"{corner}.height")
     if aim is None:
         return ""

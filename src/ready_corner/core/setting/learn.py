@@ -60,7 +60,7 @@ def learn(observations: Sequence[Observation]) -> Worth:
     stretches = sorted({o.stretch for o in observations})
     if not turned or len(observations) < 2:
         return Worth()
-    design = np.array([[o.turned.get(a, 0.0) for a in turned] for o in observations])
+    design = np.array([[o.turned.get(a, 0.0) for a in turned] for o in observations], dtype=float)
     values, weights = np.array([o.value for o in observations]), np.array([1 / max(o.u, 1e-9) for o in observations])
     place = np.array([stretches.index(o.stretch) for o in observations])
     # Taking each stretch's weighted mean off rows and values is the same as carrying its level as an unknown.

@@ -1,0 +1,127 @@
+import numpy as np
+import pytest
+
+from ready_corner.core.setting.learn import Observation, learn
+from ready_corner.core.setting.solve import AlikeError, Lever, Wanted, solve
+
+FREE = [Lever("a", -50, 50), Lever("b", -50, 50)]
+
+
+def wanted(camber, toe, u=0.0):
+    return [Wanted("LR.camber", camber, 0.2, u), Wanted("LR.toe", toe, 0.1, u)]
+
+
+def none(n, marks=2):
+    return [np.zeros((n, n))] * marks
+
+
+def test_worths_come_back_exactly_from_readings_without_noise():
+    rng = np.random.default_rng(1)
+    truth = {"a": 0.31, "b": -0.12, "c": 0.05}
+    levels, turned, rows = [2.0, -1.0], dict.fromkeys(truth, 0.0), []
+    for step in range(8):
+        stretch = step // 4
+        rows.append(Observation(levels[stretch] + sum(truth[k] * turned[k] for k in truth), 0.01, stretch, dict(turned)))
+        turned = {k: v + rng.integers(-6, 7) / 6 for k, v in turned.items()}
+    found = learn(rows)
+    assert dict(zip(found.adjusters, found.per_turn, strict=True)) == pytest.approx(truth, abs=1e-12)
+    assert learn(rows[::-1]).per_turn == pytest.approx(found.per_turn, abs=1e-12)
+
+
+def test_one_trial_worked_by_hand():
+    found = learn([Observation(-1.0, 0.03, 0, {"a": 0.0}), Observation(-1.4, 0.04, 0, {"a": 2.0})])
+    assert found.of("a") == pytest.approx(-0.2)
+    assert found.u("a") == pytest.approx(0.05 / 2)  # both readings, over two turns
+
+
+def test_covariance_of_worths_agrees_with_drawn_readings():
+    rng = np.random.default_rng(2)
+    design = [{"a": 0.0, "b": 0.0}, {"a": 1.0, "b": 0.0}, {"a": 1.0, "b": 1.5}, {"a": -0.5, "b": 1.5}]
+    u = [0.03, 0.05, 0.04, 0.03]
+    drawn = np.array(
+        [
+            learn(
+                [Observation(rng.normal(0.2 * d["a"] - 0.1 * d["b"], s), s, 0, d) for d, s in zip(design, u, strict=True)]
+            ).per_turn
+            for _ in range(4000)
+        ]
+    )
+    said = learn([Observation(0.0, s, 0, d) for d, s in zip(design, u, strict=True)])
+    np.testing.assert_allclose(
+        np.cov(drawn.T), said.covariance, rtol=0.1, atol=2e-5
+    )  # 10 %: four standard errors of 4000 draws
+
+
+def test_adjusters_only_ever_turned_together_are_named_and_the_rest_is_learned():
+    rows = [
+        Observation(0.0, 0.1, 0, {"a": 0, "b": 0, "c": 0}),
+        Observation(1.0, 0.1, 0, {"a": 1, "b": 1, "c": 0}),
+        Observation(3.0, 0.1, 0, {"a": 1, "b": 1, "c": 1}),
+    ]
+    found = learn(rows)
+    assert (found.adjusters, found.alike) == (("c",), ("a", "b"))
+    assert found.of("c") == pytest.approx(2.0)
+    assert found.of("a") is None
+
+
+def test_a_change_of_another_kind_between_readings_teaches_nothing():
+    assert learn([Observation(0.0, 0.1, 0, {"a": 0.0}), Observation(5.0, 0.1, 1, {"a": 1.0})]).adjusters == ()
+    assert learn([]).adjusters == ()
+
+
+def test_camber_and_toe_are_solved_together_as_two_equations_are_by_hand():
+    # 0.5 a + 0.1 b = 0.8, -0.3 a + 0.6 b = 0.18  =>  a = 1.4, b = 1.0
+    found = solve(wanted(0.8, 0.18), FREE, [[0.5, 0.1], [-0.3, 0.6]], none(2))
+    assert found.exact == pytest.approx((1.4, 1.0), abs=1e-9)
+    assert found.turns == pytest.approx((8 / 6, 1.0))  # the nearest whole flats
+    assert found.left == pytest.approx((0.8 - 0.5 * 8 / 6 - 0.1, 0.18 + 0.3 * 8 / 6 - 0.6))
+    assert not found.compromise
+
+
+def test_one_adjuster_and_two_aims_is_the_weighted_compromise():
+    found = solve(wanted(0.6, -0.2), FREE[:1], [[0.5], [0.2]], none(1))
+    weighted = (0.5 / 0.2 * 0.6 / 0.2 + 0.2 / 0.1 * -0.2 / 0.1) / (
+        (0.5 / 0.2) ** 2 + (0.2 / 0.1) ** 2
+    )  # least squares in tolerances, by hand
+    assert found.exact[0] == pytest.approx(weighted, abs=1e-9)
+    assert found.compromise
+
+
+def test_a_thread_that_ends_is_kept_and_named():
+    levers = [Lever("a", -1.0, 0.5), Lever("b", -50, 50)]
+    found = solve(wanted(0.8, 0.18), levers, [[0.5, 0.1], [-0.3, 0.6]], none(2))
+    assert found.exact[0] == pytest.approx(0.5, abs=1e-9)
+    assert found.at_limit == ("a",)
+    # with a held, b alone: least squares in tolerances, by hand
+    rest, slope = np.array([(0.8 - 0.25) / 0.2, (0.18 + 0.15) / 0.1]), np.array([0.1 / 0.2, 0.6 / 0.1])
+    assert found.exact[1] == pytest.approx(slope @ rest / (slope @ slope), abs=1e-6)
+    stuck = solve(wanted(0.8, 0.18), [Lever("a", 0.0, 0.0), Lever("b", 0.0, 0.0)], [[0.5, 0.1], [-0.3, 0.6]], none(2))
+    assert (stuck.turns, stuck.at_limit) == ((0.0, 0.0), ("a", "b"))
+
+
+def test_steps_stay_inside_the_thread_and_keep_their_size():
+    found = solve(wanted(0.8, 0.18), [Lever("a", -9, 1.45, 3), Lever("b", -9, 9, 6)], [[0.5, 0.1], [-0.3, 0.6]], none(2))
+    assert found.turns == (1.0, 1.0)  # 1.4 is nearest to 1.5, which is past 1.45
+
+
+def test_three_adjusters_turn_as_little_as_will_do():
+    matrix = np.array([[0.5, 0.1, 0.3], [-0.3, 0.6, 0.2]])
+    found = solve(wanted(0.8, 0.18), [*FREE, Lever("c", -50, 50)], matrix, none(3))
+    assert found.exact == pytest.approx(np.linalg.pinv(matrix / [[0.2], [0.1]]) @ [4.0, 1.8], abs=1e-9)
+
+
+@pytest.mark.parametrize("second", [[1.0, -0.6], [0.25, -0.1501], [-0.5, 0.3]])
+def test_adjusters_that_move_the_car_the_same_way_cannot_be_told_apart(second):
+    with pytest.raises(AlikeError, match="cannot be told apart") as refused:
+        solve(wanted(0.8, 0.18), FREE, np.column_stack([[0.5, -0.3], second]), none(2))
+    assert refused.value.adjusters == ("a", "b")
+    doubtful = [np.diag([0.0, 0.3**2]), np.diag([0.0, 0.3**2])]
+    with pytest.raises(AlikeError):
+        solve(wanted(0.8, 0.18), FREE, [[0.5, 0.5], [-0.3, -0.1]], doubtful)  # different, but within what the trials can tell
+
+
+def test_what_the_car_would_read_is_less_sure_the_further_it_is_turned():
+    covariance = [np.diag([0.02**2, 0.0]), np.diag([0.0, 0.01**2])]
+    found = solve(wanted(0.8, 0.18, u=0.05), FREE, [[0.5, 0.1], [-0.3, 0.6]], covariance)
+    a, b = found.turns
+    assert found.expanded == pytest.approx((2 * np.hypot(0.05, 0.02 * a), 2 * np.hypot(0.05, 0.01 * b)))
