@@ -24,8 +24,6 @@ from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Tur
 from ready_corner.core.readiness.accept import Preview, accept, preview
 from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
 
-TRIES = 8  # other processes may take the next number first; each try asks what they took
-
 
 class NoSuchCarError(CalledError):
     """There is no car with this short name."""
@@ -97,25 +95,19 @@ class Workshop:
         from an outdated one.
         """
         bench = self._bench(slug)
-        with bench.lock:
-            for _ in range(TRIES):
+        try:
+            with bench.lock, self._logbooks.one_writer(bench.key.id):
                 state = self._fresh(bench)
                 if already := bench.kept.get(str(sent.id)):
                     return self._again(already, sent), False
                 kept = self._judged(state, sent)
-                try:
-                    self._logbooks.append(bench.key.id, [kept])
-                except TakenError as taken:
-                    if "uq_entries_id" in taken.constraint and str(sent.id) not in {
-                        str(e.id) for e in self._logbooks.after(bench.key.id, 0)
-                    }:
-                        raise SavedFirstError(
-                            "This entry was recorded in another car. Record it anew here.", path="id"
-                        ) from taken
-                    continue
+                self._logbooks.append(bench.key.id, [kept])
                 self._fresh(bench)
                 return kept, True
-        raise SavedFirstError("Others are recording faster than this can follow. Send it again.")
+        except TakenError as taken:
+            if "uq_entries_id" in taken.constraint:
+                raise SavedFirstError("This entry was recorded in another car. Record it anew here.", path="id") from taken
+            raise SavedFirstError("Others are recording in this car just now. Send it again.") from taken
 
     def preview(self, slug: str, what: WhatIn) -> Preview:
         """Return what a reading or a turn would mean, keeping nothing."""

@@ -130,35 +130,35 @@ class LocalDatabase:
         first = self._run / "users.sql"
         first.touch(mode=0o600)
         first.write_text("".join(f"{line};\n" for line in _users(passwords)))
-        log = (self._folder / "mariadbd.log").open("ab")
         libc = ctypes.CDLL("libc.so.6")
 
         def with_parent() -> None:  # a server whose starter was killed goes down cleanly by itself
             os.setsid()
             libc.prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
 
-        return subprocess.Popen(
-            [
-                _find("mariadbd"),
-                "--no-defaults",
-                f"--datadir={data}",
-                f"--user={getuser()}",
-                "--bind-address=127.0.0.1",
-                f"--port={self.port}",
-                f"--socket={self._run / 's'}",
-                f"--pid-file={self._folder / 'mariadbd.pid'}",
-                f"--init-file={first}",
-                "--character-set-server=utf8mb4",
-                "--skip-name-resolve",
-                "--innodb-flush-log-at-trx-commit=1",
-                "--innodb-buffer-pool-size=128M",
-                "--skip-log-bin",
-            ],
-            stdin=subprocess.DEVNULL,
-            stdout=log,
-            stderr=log,
-            preexec_fn=with_parent,  # noqa: PLW1509 - no thread has been started yet when the database is
-        )
+        with (self._folder / "mariadbd.log").open("ab") as log:
+            return subprocess.Popen(
+                [
+                    _find("mariadbd"),
+                    "--no-defaults",
+                    f"--datadir={data}",
+                    f"--user={getuser()}",
+                    "--bind-address=127.0.0.1",
+                    f"--port={self.port}",
+                    f"--socket={self._run / 's'}",
+                    f"--pid-file={self._folder / 'mariadbd.pid'}",
+                    f"--init-file={first}",
+                    "--character-set-server=utf8mb4",
+                    "--skip-name-resolve",
+                    "--innodb-flush-log-at-trx-commit=1",
+                    "--innodb-buffer-pool-size=128M",
+                    "--skip-log-bin",
+                ],
+                stdin=subprocess.DEVNULL,
+                stdout=log,
+                stderr=log,
+                preexec_fn=with_parent,  # noqa: PLW1509 - no thread has been started yet when the database is
+            )
 
     def _wait(self, passwords: dict[str, str]) -> None:
         until = time.monotonic() + PATIENCE_S

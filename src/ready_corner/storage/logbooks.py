@@ -1,6 +1,7 @@
 """The repository of logbooks: gives and takes the open form of entries, holds no rule of the job."""
 
-from collections.abc import Sequence
+import contextlib
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import Engine, create_engine, func, select
@@ -40,6 +41,9 @@ class CarLine:
 def engine_for(url: str) -> Engine:
     """Return an engine that sees what is committed and asks a lost connection anew."""
     return create_engine(url, pool_pre_ping=True, pool_size=10, isolation_level="READ COMMITTED")
+
+
+LOCK_PATIENCE_S = 10
 
 
 class Logbooks:
@@ -84,6 +88,18 @@ class Logbooks:
                 EntryKept.model_validate({"id": r.id, "number": r.number, "at": r.at, "who": r.who, "what": r.payload})
                 for r in rows
             ]
+
+    @contextlib.contextmanager
+    def one_writer(self, car_id: str) -> Iterator[None]:
+        """Hold a car so that no other process appends to it meanwhile; raises TakenError where another does not let go."""
+        with self._engine.connect() as connection:
+            name = f"ready_corner {car_id}"
+            if connection.scalar(select(func.get_lock(name, LOCK_PATIENCE_S))) != 1:
+                raise TakenError("one_writer")
+            try:
+                yield
+            finally:
+                connection.execute(select(func.release_lock(name)))
 
     def begin(self, car: CarKey, first: EntryKept) -> None:
         """Keep a new car with its first entry, durably; raises TakenError."""

@@ -8,6 +8,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from sqlalchemy.exc import DBAPIError
+from starlette.exceptions import HTTPException
 
 from ready_corner.border.plan import PlanProblemsError
 from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
@@ -89,6 +90,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(RequestValidationError)
     def _request(_: Request, error: RequestValidationError) -> JSONResponse:
         return answer(422, refusal_of_request(list(error.errors())))
+
+    @app.exception_handler(HTTPException)
+    def _http(_: Request, error: HTTPException) -> JSONResponse:
+        return answer(error.status_code, Refusal(code="request_refused", sentence=f"{error.detail}.", problems=[]))
 
     @app.exception_handler(DBAPIError)
     def _database(_: Request, __: DBAPIError) -> JSONResponse:

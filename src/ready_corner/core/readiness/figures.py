@@ -126,8 +126,8 @@ class Figures:
         """Return toe against the string as it stands, in degrees, from the groups of front and back gap."""
         span = self.plan.axle_of(corner).rim_flange_diameter
         front, back = (g.estimate for g in groups)
-        string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
         toe = float(string.toe_against_string_deg(front.value, back.value, span))
+        string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
         by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
         return propagate(toe, [front, back], [by, -by])
 
