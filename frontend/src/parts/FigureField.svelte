@@ -3,8 +3,8 @@
   import { api, type FigureKind, Refused, type Units } from '$lib/api/client';
   import { say } from '$lib/figures';
 
-  type Props = { label: string; value: number | null; kind: FigureKind | 'number'; units: Units; why?: string; problem?: string; bare?: boolean; onchange: (value: number | null) => void };
-  let { label, value, kind, units, why = '', problem = '', bare = false, onchange }: Props = $props();
+  type Props = { label: string; name?: string; value: number | null; kind: FigureKind | 'number'; units: Units; why?: string; problem?: string; bare?: boolean; onchange: (value: number | null) => void };
+  let { label, name = label, value, kind, units, why = '', problem = '', bare = false, onchange }: Props = $props();
 
   let text = $state('');
   let refusal = $state('');
@@ -42,7 +42,7 @@
 
 <label data-bare={bare || undefined}>
   <span class:hidden={bare}>{label}</span>
-  <input class="fig" bind:value={text} onchange={read} aria-label={label} aria-invalid={refusal || problem ? 'true' : undefined} autocomplete="off" maxlength="60" />
+  <input class="fig" bind:value={text} onchange={read} aria-label={name} aria-invalid={refusal || problem ? 'true' : undefined} autocomplete="off" maxlength="60" />
   {#if refusal || problem}<small class="no" role="alert">{refusal || problem}</small>{:else if why}<small>{why}</small>{/if}
 </label>
 

@@ -25,7 +25,7 @@
       {#each a.ends ?? [] as end, i (i)}
         <div class="end">
           {#each ['diameter', 'pitch_mm_per_turn', 'engaged', 'exposed'] as const as part (part)}
-            <FigureField label={PLAN.end[part]} value={end[part]} kind="length" {units} problem={at(`${path}.ends.${i}.${part}`)} onchange={(v) => (end[part] = v)} />
+            <FigureField label={PLAN.end[part]} name="{PLAN.end[part]}, {end.hand === 'left' ? PLAN.left : PLAN.right} end" value={end[part]} kind="length" {units} problem={at(`${path}.ends.${i}.${part}`)} onchange={(v) => (end[part] = v)} />
           {/each}
           <label>{PLAN.hand}<select bind:value={end.hand} aria-invalid={at(`${path}.ends.${i}.hand`) ? 'true' : undefined}><option value="right">{PLAN.right}</option><option value="left">{PLAN.left}</option></select></label>
           {#if at(`${path}.ends.${i}.hand`)}<small class="no">{at(`${path}.ends.${i}.hand`)}</small>{/if}

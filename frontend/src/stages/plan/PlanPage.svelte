@@ -82,7 +82,7 @@
         {#each axles as end (end)}
           <h3>{PLAN.axles[end]}</h3>
           {#each ['track', 'rim_flange_diameter', 'tyre_diameter', 'hub_width'] as const as part (part)}
-            <FigureField label={PLAN.axle[part]} why={PLAN.axleWhy[part]} value={draft[end][part]} kind="length" units={draft.units} problem={at(`${end}.${part}`)} onchange={(v) => (draft[end][part] = v)} />
+            <FigureField label={PLAN.axle[part]} name="{PLAN.axles[end]}, {PLAN.axle[part]}" why={PLAN.axleWhy[part]} value={draft[end][part]} kind="length" units={draft.units} problem={at(`${end}.${part}`)} onchange={(v) => (draft[end][part] = v)} />
           {/each}
         {/each}
       </div>
@@ -125,8 +125,8 @@
           <fieldset><legend>{CORNER_WORDS[c]}</legend>
             <label>{PLAN.placeName}<input bind:value={draft.heights[c].name} maxlength="80" aria-label="{CORNER_WORDS[c]} height, feature" /></label>
             <div class="aim">
-              <FigureField label={PLAN.station} value={draft.heights[c].station} kind="length" units={draft.units} problem={at(`heights.${c}.station`)} onchange={(v) => (draft.heights[c].station = v)} />
-              <FigureField label={PLAN.offset} value={draft.heights[c].offset} kind="length" units={draft.units} problem={at(`heights.${c}.offset`)} onchange={(v) => (draft.heights[c].offset = v)} />
+              <FigureField label={PLAN.station} name="{CORNER_WORDS[c]} height, {PLAN.station}" value={draft.heights[c].station} kind="length" units={draft.units} problem={at(`heights.${c}.station`)} onchange={(v) => (draft.heights[c].station = v)} />
+              <FigureField label={PLAN.offset} name="{CORNER_WORDS[c]} height, {PLAN.offset}" value={draft.heights[c].offset} kind="length" units={draft.units} problem={at(`heights.${c}.offset`)} onchange={(v) => (draft.heights[c].offset = v)} />
             </div>
           </fieldset>
         {/each}
@@ -142,7 +142,7 @@
           <fieldset><legend>{tool.name}</legend>
             <div class="three">
               {#each ['step', 'repeatability', 'zero'] as const as part (part)}
-                <FigureField label={PLAN.tool[part]} value={tool[part] ?? 0} kind={tool.measures} units={{ ...draft.units, system: draft.units.system === 'mm' ? 'mm' : 'inch_decimal' }} problem={at(`tools.${tool.id}.${part}`)} onchange={(v) => (tool[part] = v ?? 0)} />
+                <FigureField label={PLAN.tool[part]} name="{tool.name}, {PLAN.tool[part]}" value={tool[part] ?? 0} kind={tool.measures} units={{ ...draft.units, system: draft.units.system === 'mm' ? 'mm' : 'inch_decimal' }} problem={at(`tools.${tool.id}.${part}`)} onchange={(v) => (tool[part] = v ?? 0)} />
               {/each}
             </div>
           </fieldset>

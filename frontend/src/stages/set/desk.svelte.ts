@@ -101,9 +101,9 @@ export class Desk {
   }
 
   /** To the next place that is wanted after this one, else simply the next. */
-  onward(): void {
-    const after = [...this.asks.slice(this.index + 1), ...this.asks.slice(0, this.index)];
-    const next = after.find((a) => a.wanted && a !== this.ask) ?? after[0];
+  onward(from = this.index): void {
+    const after = [...this.asks.slice(from + 1), ...this.asks.slice(0, from)];
+    const next = after.find((a) => a.wanted) ?? after[0];
     if (next) this.openAsk(next);
   }
 
@@ -124,6 +124,10 @@ export class Desk {
     this.preview = null;
     this.refusal = '';
     this.unusual = false;
+    this.#forget();
+  }
+
+  #forget(): void {
     this.#asked++;
     clearTimeout(this.#timer);
   }
@@ -173,9 +177,11 @@ export class Desk {
       return;
     }
     const title = this.turning ? SET.turnTitle(CORNER_WORDS[this.corner], this.adjuster?.name ?? '') : `${this.ask.title}: ${typed}`;
-    const [corner, wasTurning, adjuster] = [this.corner, this.turning, this.adjuster?.id];
+    const [corner, wasTurning, adjuster, from] = [this.corner, this.turning, this.adjuster?.id, this.index];
     const result = await this.car.record(this.#what(typed), title);
     if (result.fate === 'refused') {
+      this.#forget(); // a preview asked before the refusal came must not cover it
+      this.preview = null;
       this.refusal = result.sentence;
       this.unusual = result.code === 'unusual_value';
       return;
@@ -187,7 +193,7 @@ export class Desk {
       const more = this.#told.find((t) => t.amount !== 0);
       if (more) this.open(`${corner}/turn/${more.adjuster}`);
       else this.startMeasuring();
-    } else if (!again) this.onward();
+    } else if (!again) this.onward(from);
   }
 
   async strike(): Promise<void> {
