@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 from tests.core.practice import CORNERS, PracticeCar
 
 WORTH = {"toe link": (0.05, 0.62), "upper arm rod end": (0.4, -0.3)}  # camber and toe in degrees a turn
-NAME_OF_FOCUS = """() => { const e = document.activeElement; if (!e) return '';
+NAME_OF_FOCUS = """() => { const e = document.activeElement; if (!e || e === document.body) return '';
   return (e.getAttribute('aria-label') || (e.labels && e.labels[0] && e.labels[0].innerText) || e.innerText || '').trim(); }"""
 
 
@@ -203,7 +203,7 @@ def read_what_it_means(b):
     """3. Toe in words and every way, total toe, thrust, each with its U."""
     while b.place() != ("LR", "gap_front"):
         b.press("ArrowDown")
-    side = b.page.locator(".side")
+    side = b.page.locator("main .side")
     for words in ("mm out over the rim's 381 mm", "out over the tyre's", "total toe", "thrust", "rake", "±"):
         expect(side).to_contain_text(words)
     shown = float(re.search(r"toe\s*([\d.]+)° out", side.inner_text())[1])
@@ -212,7 +212,7 @@ def read_what_it_means(b):
 
 def set_the_left_rear(b):
     """4. Two trials, then the turns that are told; and 5. what no longer holds after each."""
-    page, side = b.page, b.page.locator(".side")
+    page, side = b.page, b.page.locator("main .side")
     for name, typed in (("toe link", "1t longer"), ("upper arm rod end", "1 turn")):
         b.turn(name, 1.0, typed)
         expect(side).to_contain_text("moved since")

@@ -36,6 +36,7 @@ export class Car {
     try {
       await this.flush();
       this.#show(await api.car(this.slug));
+      this.away = false;
     } catch (error) {
       if (error instanceof Refused && error.status === 404) this.missing = error.message;
       else this.#isAway();
@@ -74,7 +75,8 @@ export class Car {
   #code = '';
 
   async #handOver(): Promise<void> {
-    for (const { entry } of outbox.waiting(this.slug).filter((w) => !w.refusal)) {
+    const rows = outbox.waiting(this.slug).filter((w) => !w.refusal);
+    for (const { entry } of rows) {
       try {
         const { car } = await api.record(this.slug, entry);
         outbox.drop(this.slug, entry.id);
@@ -85,17 +87,17 @@ export class Car {
           outbox.refuse(this.slug, entry.id, error.message);
         } else {
           this.#isAway();
-          break;
+          return;
         }
       } finally {
         this.waiting = outbox.waiting(this.slug);
       }
     }
+    if (rows.length) this.away = false; // only now: with some handed over and some not, the server is not yet back for the builder
   }
 
   #show(view: CarView): void {
     this.view = view;
-    this.away = false;
     localStorage.setItem(shelf(this.slug), JSON.stringify(view));
   }
 

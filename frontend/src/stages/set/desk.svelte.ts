@@ -189,7 +189,8 @@ export class Desk {
     this.note = result.fate === 'kept' ? SET.kept : '';
     this.clear();
     if (wasTurning) {
-      this.#told = told.filter((t) => t.adjuster !== adjuster);
+      // The rest stands only where this was turned as told; a turn of one's own asks for new readings.
+      this.#told = typed === suggested ? told.filter((t) => t.adjuster !== adjuster) : [];
       const more = this.#told.find((t) => t.amount !== 0);
       if (more) this.open(`${corner}/turn/${more.adjuster}`);
       else this.startMeasuring();
