@@ -1,6 +1,5 @@
 """One error format: a stable code, a sentence, and every problem with its path and numbers."""
 
-import contextlib
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -11,6 +10,7 @@ from sqlalchemy.exc import DBAPIError
 from starlette.exceptions import HTTPException
 
 from ready_corner.border.plan import PlanProblemsError
+from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
 from ready_corner.workshop import NoSuchCarError
 
@@ -40,21 +40,6 @@ STATUSES: tuple[tuple[type[ReadyCornerError], int], ...] = (
     (CalledError, 422),
 )
 
-# Pydantic's words for the commonest slips, said as the builder needs them; {} takes the limit.
-_SENTENCES = {
-    "missing": "This is missing. Give it a value.",
-    "extra_forbidden": "This is no field here. Take it out, or look at its spelling.",
-    "finite_number": "This is not a finite number.",
-    "float_parsing": "This is not a number.",
-    "int_parsing": "This is not a whole number.",
-    "string_too_long": "This is too long: at most {max_length} characters.",
-    "string_too_short": "Nothing is typed here yet.",
-    "too_long": "That are too many: at most {max_length}.",
-    "json_invalid": "This is not JSON: {error}.",
-    "uuid_parsing": "This is no UUID.",
-    "timezone_aware": "This time has no zone. Send it with one.",
-}
-
 
 def refusal_of(error: ReadyCornerError) -> Refusal:
     """Return a core error in the one format."""
@@ -65,12 +50,7 @@ def refusal_of(error: ReadyCornerError) -> Refusal:
 
 def refusal_of_request(errors: list[dict[str, Any]]) -> Refusal:
     """Return Pydantic's findings in the one format, every one of them."""
-    problems = []
-    for error in errors:
-        sentence = str(error["msg"]).removeprefix("Value error, ")
-        with contextlib.suppress(KeyError):
-            sentence = _SENTENCES[error["type"]].format(**error.get("ctx", {}))
-        problems.append(Problem(path=".".join(str(p) for p in error["loc"] if p != "body"), sentence=sentence))
+    problems = [Problem(path=path, sentence=sentence) for path, sentence in slips(errors)]
     first = problems[0]
     return Refusal(
         code="request_refused", sentence=f"{first.path}: {first.sentence}" if first.path else first.sentence, problems=problems

@@ -1,0 +1,1 @@
+"""Plan and logbook files: open JSON with a published schema."""

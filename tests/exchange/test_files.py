@@ -1,0 +1,70 @@
+"""Plan and logbook files: there and back, and everything wrong at once with its path."""
+
+import copy
+import json
+from importlib.resources import files
+
+import pytest
+
+from ready_corner.border.entries import LogbookModel, what_from_core
+from ready_corner.border.plan import PlanModel
+from ready_corner.exchange.files import FileRefusedError, read_logbook, read_plan
+
+DEMO = files("ready_corner.demo")
+PLAN = json.loads(DEMO.joinpath("tern.plan.json").read_bytes())
+LOGBOOK = json.loads(DEMO.joinpath("tern.logbook.json").read_bytes())
+
+
+def refused(read, what):
+    with pytest.raises(FileRefusedError) as wrong:
+        read(what if isinstance(what, bytes) else json.dumps(what).encode())
+    return dict(wrong.value.problems)
+
+
+def test_a_plan_file_is_the_same_after_the_core_and_back():
+    again = PlanModel.from_core(read_plan(json.dumps(PLAN).encode()).to_core())
+    assert json.loads(again.model_dump_json()) == PLAN
+
+
+def test_a_logbook_file_is_the_same_after_the_core_and_back():
+    model, state = read_logbook(json.dumps(LOGBOOK).encode())
+    kept = [m.model_copy(update={"what": what_from_core(e.what)}) for m, e in zip(model.entries, state.entries, strict=True)]
+    assert json.loads(LogbookModel(entries=kept).model_dump_json()) == LOGBOOK
+    assert state.number == len(LOGBOOK["entries"])
+
+
+def test_three_wrong_things_give_three_paths():
+    bad = copy.deepcopy(PLAN)
+    bad["front"]["track"] = -1
+    bad["aims"][3]["tolerance"] = 0
+    bad["adjusters"][0]["ends"][0]["pitch_mm_per_turn"] = 0
+    aim = f"aims.{bad['aims'][3]['mark']}.tolerance"
+    assert set(refused(read_plan, bad)) == {"front.track", aim, "adjusters.LF.tie-rod.ends.0.pitch_mm_per_turn"}
+    bad = {**PLAN, "wheelbase": "long", "colour": "red", "front": {**PLAN["front"], "track": None}}
+    assert set(refused(read_plan, bad)) == {"wheelbase", "colour", "front.track"}
+
+
+@pytest.mark.parametrize(
+    ("data", "path", "words"),
+    [
+        (b"\xff\x00 rubbish", "", "not a JSON file"),
+        (b"[" * 100_000, "", "not a JSON file"),
+        (b"7", "", "not a plan file"),
+        (b'{"name": "a", "name": "b"}', "", "stands twice"),
+        (json.dumps({**PLAN, "version": 9}).encode(), "version", "reads version 1"),
+        (json.dumps({**PLAN, "wheelbase": float("nan")}).encode(), "wheelbase", ""),
+        (json.dumps(LOGBOOK).encode(), "format", ""),
+        (b"1" * 10_000_001, "", "10 MB"),
+    ],
+)
+def test_rubbish_is_refused_where_it_stands(data, path, words):
+    assert words in refused(read_plan, data)[path]
+
+
+def test_a_logbook_with_a_gap_a_double_or_no_plan_is_refused():
+    entries = LOGBOOK["entries"]
+    assert "entries.4.number" in refused(read_logbook, {**LOGBOOK, "entries": entries[:4] + entries[5:]})
+    twice = [*entries[:4], {**entries[3], "number": 5}]
+    assert set(refused(read_logbook, {**LOGBOOK, "entries": twice})) == {"entries.4.id"}
+    for none in ([], entries[1:]):
+        assert "begins with a plan" in refused(read_logbook, {**LOGBOOK, "entries": none})["entries.0"]

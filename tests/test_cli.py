@@ -1,0 +1,59 @@
+"""The command: answers on standard output, refusals on standard error with status 2."""
+
+import json
+from importlib.resources import files
+
+import pytest
+
+from ready_corner.cli import main
+from tests.conftest import plan_json
+
+DEMO = files("ready_corner.demo")
+LOGBOOK = str(DEMO / "tern.logbook.json")
+
+
+def test_fold_tells_every_mark_the_same_in_lines_and_in_json(capsys):
+    assert main(["fold", LOGBOOK]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert main(["fold", LOGBOOK, "--json"]) == 0
+    marks = json.loads(capsys.readouterr().out)["marks"]
+    assert [line.split()[0] for line in lines[:-1]] == [m["mark"] for m in marks]
+    assert all(m["say"] in line and (m["state"] or "") in line for m, line in zip(marks, lines[:-1], strict=True))
+    assert lines[-1].startswith("Next: ")
+
+
+def test_set_tells_the_turns_of_a_corner_that_was_tried(capsys):
+    assert main(["set", LOGBOOK, "--corner", "RF", "--json"]) == 0
+    answer = json.loads(capsys.readouterr().out)
+    turned = {t["adjuster"]: t["amount"] for t in answer["turns"]}
+    # The truth behind the demo car: camber −0.24 and toe 0.84 after the trials; 0.02, 0.86 and 0.61, −0.44 degrees a turn.
+    camber = -0.24 + 0.02 * turned["RF.tie-rod"] + 0.61 * turned["RF.lower-arm"]
+    toe = 0.84 + 0.86 * turned["RF.tie-rod"] - 0.44 * turned["RF.lower-arm"]
+    assert camber == pytest.approx(-1.5, abs=0.3)  # deg; the tolerance of the plan
+    assert toe == pytest.approx(-0.1, abs=0.45)  # deg; the U it says itself
+    assert main(["set", LOGBOOK, "--corner", "RF"]) == 0
+    assert "lower arm rod end: 2 turns in" in capsys.readouterr().out
+
+
+def test_check_says_what_is_wrong_on_standard_error(tmp_path, capsys):
+    bad = tmp_path / "bad.plan.json"
+    bad.write_text(json.dumps(plan_json("Bad", wheelbase=0)))
+    assert main(["check", str(bad)]) == 2
+    out, err = capsys.readouterr()
+    assert not out
+    assert err.startswith("wheelbase: ")
+    assert main(["check", str(tmp_path / "none")]) == 2
+    assert "No such file" in capsys.readouterr().err
+    assert main(["check", str(DEMO / "tern.plan.json")]) == 0
+    with pytest.raises(SystemExit) as usage:
+        main(["set", LOGBOOK, "--corner", "XX"])
+    assert usage.value.code == 2
+
+
+@pytest.mark.parametrize("kind", ["plan", "logbook"])
+def test_the_published_schema_is_the_one_printed(kind, capsys):
+    assert main(["schema", kind]) == 0
+    printed = json.loads(capsys.readouterr().out)
+    with open(f"docs/schema/{kind}.schema.json", encoding="utf-8") as published:
+        assert json.load(published) == printed
+    assert not printed.get("additionalProperties", True)
