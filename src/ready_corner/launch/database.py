@@ -109,11 +109,13 @@ class LocalDatabase:
             return
 
     def _make(self, data: Path) -> None:
+        making = data.with_name("data.making")  # a making cut short leaves no half-made folder in the place of the real one
+        shutil.rmtree(making, ignore_errors=True)
         made = subprocess.run(
             [
                 _find("mariadb-install-db"),
                 "--no-defaults",
-                f"--datadir={data}",
+                f"--datadir={making}",
                 f"--user={getuser()}",
                 "--auth-root-authentication-method=socket",
                 "--skip-test-db",
@@ -123,8 +125,8 @@ class LocalDatabase:
             check=False,
         )
         if made.returncode:
-            shutil.rmtree(data, ignore_errors=True)
             raise DatabaseStartError(f"The database folder could not be made: {(made.stderr or made.stdout).strip()[-400:]}")
+        making.rename(data)
 
     def _start(self, data: Path, passwords: dict[str, str]) -> subprocess.Popen[bytes]:
         first = self._run / "users.sql"

@@ -1,0 +1,136 @@
+"""Starting and ending: one at a time, on loopback only, secrets kept, nothing left behind and nothing lost."""
+
+import json
+import os
+import socket
+import stat
+import subprocess
+import time
+import urllib.error
+import urllib.request
+import uuid
+from pathlib import Path
+
+import pytest
+
+from ready_corner.launch.database import LocalDatabase, given_urls
+from tests.conftest import entry_json, plan_json, reading_json
+from tests.serving import Server
+
+
+@pytest.fixture
+def server(tmp_path, front_end):
+    found = Server(tmp_path / "var", "--no-demo")
+    found.start()
+    yield found
+    if found.process.poll() is None:
+        found.stop()
+
+
+def ask(server, path, body=None):
+    data = json.dumps(body).encode() if body else None
+    request = urllib.request.Request(server.url + path, data, {"content-type": "application/json"})
+    with urllib.request.urlopen(request) as answer:
+        return json.load(answer)
+
+
+def database_of(server):
+    return int((server.folder / "db/mariadbd.pid").read_text())
+
+
+def listening(pid):
+    """Addresses a process listens on, as the kernel tells them."""
+    inodes = {os.readlink(f).removeprefix("socket:[").rstrip("]") for f in Path(f"/proc/{pid}/fd").iterdir() if f.is_symlink()}
+    rows = [line.split() for name in ("tcp", "tcp6") for line in Path(f"/proc/net/{name}").read_text().splitlines()[1:]]
+    return {row[1].split(":")[0] for row in rows if row[3] == "0A" and row[9] in inodes}
+
+
+def test_both_listen_on_loopback_only_and_the_passwords_are_for_their_owner(server):
+    loopback = f"{int.from_bytes(socket.inet_aton('127.0.0.1'), 'little'):08X}"
+    assert listening(database_of(server)) == listening(server.process.pid) == {loopback}
+    kept = (server.folder / "db/passwords").stat()
+    assert stat.S_IMODE(kept.st_mode) == 0o600
+    assert stat.S_IMODE((server.folder / "db").stat().st_mode) == 0o700
+
+
+def test_a_second_start_says_where_the_first_is(server):
+    second = Server(server.folder)
+    with pytest.raises(AssertionError, match=f"running already, at {server.url}"):
+        second.start()
+    assert second.process.returncode == 1
+    elsewhere = Server(server.folder.with_name("other"))
+    elsewhere.port = server.port
+    with pytest.raises(AssertionError, match=f"Something else listens on port {server.port}"):
+        elsewhere.start()
+    assert ask(server, "/api/cars") == []
+
+
+def test_ctrl_c_ends_server_and_database_and_the_next_start_knows_everything(server):
+    slug = ask(server, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Kept")}))["slug"]
+    ask(server, f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
+    database = database_of(server)
+    code, said = server.stop()
+    assert (code, said) == (0, "")
+    assert not Path(f"/proc/{database}").exists()
+    log = (server.folder / "db/mariadbd.log").read_text()
+    assert "Shutdown complete" in log
+    server.start()
+    assert [c["entries"] for c in ask(server, "/api/cars")] == [2]
+    assert "Starting crash recovery" not in (server.folder / "db/mariadbd.log").read_text()
+
+
+def test_a_killed_server_leaves_no_database_behind(server):
+    database = database_of(server)
+    server.process.kill()
+    server.process.wait()
+    server.process.stdout.close()
+    until = time.monotonic() + 30
+    while Path(f"/proc/{database}/fd").exists() and time.monotonic() < until:
+        time.sleep(0.05)
+        try:
+            os.listdir(f"/proc/{database}/fd")
+        except OSError:
+            break
+    server.start()
+    assert ask(server, "/api/cars") == []
+
+
+def test_what_was_acknowledged_survives_a_plug_pulled_between_any_two_entries(server):
+    slug = ask(server, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Plug")}))["slug"]
+    acknowledged = 1
+    for _ in range(2):
+        for n in range(7):
+            ask(
+                server,
+                f"/api/cars/{slug}/entries",
+                entry_json(reading_json("LF", "height", f"{110 + n}"), id=str(uuid.uuid4())),
+            )
+            acknowledged += 1
+        server.pull_the_plug()
+        server.start()
+        log = ask(server, f"/api/cars/{slug}/log?limit=500")
+        assert [line["entry"]["number"] for line in log] == list(range(acknowledged, 0, -1))
+
+
+def test_the_files_the_browser_needs_are_served_and_every_page_address_opens(server):
+    for path in ("/", "/cars/any/set/LF/camber"):
+        with urllib.request.urlopen(server.url + path) as answer:
+            assert b"<title>Ready Corner" in answer.read()
+    with pytest.raises(urllib.error.HTTPError) as none:
+        ask(server, "/api/nothing")
+    assert json.load(none.value)["code"] == "not_found"
+
+
+def test_a_making_cut_short_is_made_again(tmp_path):
+    (tmp_path / "data.making/mysql").mkdir(parents=True)
+    database = LocalDatabase(tmp_path)
+    with database:
+        assert subprocess.run(["kill", "-0", str(database.process_id)], check=False).returncode == 0
+    assert not (tmp_path / "data.making").exists()
+
+
+def test_the_environment_points_at_another_database():
+    assert given_urls({}) is None
+    both = given_urls({"READY_CORNER_DATABASE_URL": "a", "READY_CORNER_OWNER_URL": "b"})
+    assert (both.app, both.owner) == ("a", "b")
+    assert given_urls({"READY_CORNER_DATABASE_URL": "a"}).owner == "a"

@@ -1,0 +1,66 @@
+"""A server of its own for a test, as ./start runs it, whose plug can be pulled."""
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+HERE = Path(__file__).parents[1]
+
+
+class Server:
+    """``python -m ready_corner.launch`` on a folder of its own."""
+
+    def __init__(self, folder, *options):
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.folder, self.options = folder, options
+        self.process = None
+
+    @property
+    def url(self):
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self):
+        command = [
+            sys.executable,
+            "-m",
+            "ready_corner.launch",
+            "--port",
+            str(self.port),
+            "--folder",
+            str(self.folder),
+            *self.options,
+        ]
+        self.process = subprocess.Popen(command, cwd=HERE, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+        said = self.process.stdout.readline()
+        if self.url not in said:
+            said += self.process.stdout.read()
+            self.process.stdout.close()
+            self.process.wait(30)
+            raise AssertionError(said)
+
+    def pull_the_plug(self):
+        """Kill server and database as a power cut would."""
+        database = int((self.folder / "db/mariadbd.pid").read_text())
+        os.kill(self.process.pid, signal.SIGKILL)
+        os.kill(database, signal.SIGKILL)
+        self.process.wait()
+        self.process.stdout.close()
+        while Path(f"/proc/{database}/fd").exists():
+            try:
+                os.listdir(f"/proc/{database}/fd")
+            except OSError:
+                break
+            time.sleep(0.02)
+
+    def stop(self):
+        self.process.send_signal(signal.SIGINT)
+        self.process.wait(30)
+        rest = self.process.stdout.read()
+        self.process.stdout.close()
+        return self.process.returncode, rest
