@@ -22,6 +22,7 @@ from ready_corner.border.entries import (
 from ready_corner.core.errors import CalledError, SavedFirstError
 from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Turned, fold, fold_on
 from ready_corner.core.readiness.accept import Preview, accept, preview
+from ready_corner.core.readiness.marks import Evaluation, evaluate
 from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
 
 
@@ -39,6 +40,16 @@ class _Bench:
     lock: threading.Lock
     state: CarState | None
     kept: dict[str, EntryKept]
+    evaluation: Evaluation | None = None
+
+
+@dataclass(frozen=True)
+class Recorded:
+    """An entry as kept, whether it is new, and the car judged with it."""
+
+    entry: EntryKept
+    new: bool
+    evaluation: Evaluation
 
 
 class Workshop:
@@ -58,6 +69,12 @@ class Workshop:
         bench = self._bench(slug)
         with bench.lock:
             return self._fresh(bench)
+
+    def evaluation(self, slug: str) -> Evaluation:
+        """Return the present state of a car, judged."""
+        bench = self._bench(slug)
+        with bench.lock:
+            return self._evaluated(bench, self._fresh(bench))
 
     def kept(self, slug: str) -> Sequence[EntryKept]:
         """Return all entries of a car as kept, in order."""
@@ -88,22 +105,21 @@ class Workshop:
                 return slug
         raise SavedFirstError(f"There are a thousand cars called {what.plan.name}. Choose another name.", path="what.plan.name")
 
-    def record(self, slug: str, sent: EntryIn) -> tuple[EntryKept, bool]:
-        """Take one entry; return it as kept and whether it is new. Sent twice, it is kept once.
+    def record(self, slug: str, sent: EntryIn) -> Recorded:
+        """Take one entry, durably; sent twice, it is kept once.
 
         Raises what the core refuses it for, SavedFirstError where its identity is used for something else or its plan was made
         from an outdated one.
         """
         bench = self._bench(slug)
         try:
-            with bench.lock, self._logbooks.one_writer(bench.key.id):
-                state = self._fresh(bench)
+            with bench.lock, self._logbooks.one_writer(bench.key.id) as mine:
+                state = self._fresh(bench, mine)
                 if already := bench.kept.get(str(sent.id)):
-                    return self._again(already, sent), False
-                kept = self._judged(state, sent)
-                self._logbooks.append(bench.key.id, [kept])
-                self._fresh(bench)
-                return kept, True
+                    return Recorded(self._again(already, sent), False, self._evaluated(bench, state))
+                kept = self._judged(state, sent, bench.evaluation)
+                mine.append(bench.key.id, [kept])
+                return Recorded(kept, True, self._evaluated(bench, self._fresh(bench, mine)))
         except TakenError as taken:
             if "uq_entries_id" in taken.constraint:
                 raise SavedFirstError("This entry was recorded in another car. Record it anew here.", path="id") from taken
@@ -111,11 +127,11 @@ class Workshop:
 
     def preview(self, slug: str, what: WhatIn) -> Preview:
         """Return what a reading or a turn would mean, keeping nothing."""
-        state = self.state(slug)
-        found = what_to_core(what, state.plan)
+        now = self.evaluation(slug)
+        found = what_to_core(what, now.state.plan)
         if not isinstance(found, Reading | Turned):
             raise CalledError("Only a reading or a turn has a meaning before it is recorded.", path="kind")
-        return preview(state, found)
+        return preview(now, found)
 
     def load(self, slug: str, entries: Sequence[EntryKept]) -> None:
         """Keep a logbook as told in a file, if the car is not there yet."""
@@ -134,15 +150,21 @@ class Workshop:
                 self._benches[slug] = _Bench(key, threading.Lock(), None, {})
             return self._benches[slug]
 
-    def _fresh(self, bench: _Bench) -> CarState:
+    def _fresh(self, bench: _Bench, logbooks: Logbooks | None = None) -> CarState:
         """Return the state with whatever was kept since it was last looked at, here or by another process."""
         number = bench.state.number if bench.state else 0
-        if more := self._logbooks.after(bench.key.id, number):
+        if more := (logbooks or self._logbooks).after(bench.key.id, number):
             entries = [kept_to_core(e) for e in more]
             bench.state = fold_on(bench.state, entries) if bench.state else fold(None, entries)
             bench.kept.update({str(e.id): e for e in more})
         assert bench.state is not None
         return bench.state
+
+    @staticmethod
+    def _evaluated(bench: _Bench, state: CarState) -> Evaluation:
+        if bench.evaluation is None or bench.evaluation.state is not state:
+            bench.evaluation = evaluate(state, bench.evaluation)
+        return bench.evaluation
 
     @staticmethod
     def _again(already: EntryKept, sent: EntryIn) -> EntryKept:
@@ -155,7 +177,7 @@ class Workshop:
         return already
 
     @staticmethod
-    def _judged(state: CarState, sent: EntryIn) -> EntryKept:
+    def _judged(state: CarState, sent: EntryIn, before: Evaluation | None) -> EntryKept:
         what = what_to_core(sent.what, state.plan)
         if isinstance(what, PlanRevised) and what.revises != state.plan_number:
             raise SavedFirstError(
@@ -164,5 +186,5 @@ class Workshop:
                 numbers={"revises": what.revises, "latest": state.plan_number},
             )
         number = state.number + 1
-        accept(state, Entry(str(sent.id), number, what, sent.at.isoformat(), sent.who))
+        accept(state, Entry(str(sent.id), number, what, sent.at.isoformat(), sent.who), before)
         return EntryKept(id=sent.id, number=number, at=sent.at, who=sent.who, what=what_from_core(what))

@@ -82,8 +82,8 @@ def test_an_entry_sent_twice_at_once_is_stored_once(engine):
     for thread in threads:
         thread.join()
     assert len(rows_of(engine, slug)) == 2
-    assert sorted(new for _, new in answers) == [False, False, False, True]
-    assert {kept.number for kept, _ in answers} == {2}
+    assert sorted(a.new for a in answers) == [False, False, False, True]
+    assert {a.entry.number for a in answers} == {2}
 
 
 def test_the_database_itself_refuses_a_number_or_an_identity_twice(engine, workshop):

@@ -61,7 +61,7 @@
       {#if refusal}{refusal}
       {:else if means}
         {#if state}<Witness {state} size={26} />{/if}
-        <span>{#if large}<b class="large fig">{large}</b>{/if}{means}{#if state} · <b>{state}</b>{/if}</span>
+        <span>{#if large}<b class="large fig">{large}</b>{/if}{means}{#if state}{' · '}<b>{state}</b>{/if}</span>
       {:else}{note}{/if}
     </p>
     <button type="button" class="go" onclick={() => onenter(false)} aria-label="Enter">↵</button>
@@ -76,12 +76,12 @@
   h2 { font-size: var(--type-head); line-height: 1.2; }
   p { color: var(--paint-ink); }
   .caution { color: var(--ink); background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; justify-self: start; }
-  .hooks { display: flex; flex-wrap: wrap; gap: 2px 20px; align-items: end; }
+  .hooks { display: flex; flex-wrap: wrap; gap: 2px 15px; align-items: end; }
   .hooks > div, .hooks > button { background: none; border: 0; padding: 0; text-align: left; color: var(--ink); min-height: var(--touch); display: grid; align-content: center; line-height: 1.2; }
   .hooks > button { cursor: pointer; }
   .hooks > button:hover b { text-decoration: underline; }
   .hooks span { color: var(--paint-ink); font-size: 0.8125rem; }
-  .hooks b { font-size: 0.95rem; white-space: nowrap; }
+  .hooks b { font-size: 0.9rem; white-space: nowrap; }
   [data-now] b { border-bottom: 3px solid var(--ink); }
   .entry { position: relative; z-index: 1; margin: 12px 12px 12px 0; min-height: 144px; background: var(--entry); border: 2px solid var(--ink); border-radius: var(--round); padding: 4px 14px 8px; display: grid; grid-template-rows: auto 1fr; }
   .entry:focus-within { outline: 3px solid var(--layout); outline-offset: 1px; }

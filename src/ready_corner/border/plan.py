@@ -1,7 +1,6 @@
 """A plan as it stands in files, requests and the database. Lengths in mm, angles in degrees; unknown fields are refused."""
 
 from collections.abc import Callable
-from dataclasses import asdict
 from typing import Annotated, Literal, Self, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
@@ -125,21 +124,6 @@ class AdjusterModel(Model):
             by = tuple(core.ThreadedEnd(**end.model_dump()) for end in self.ends or ())
         return core.Adjuster(self.id, self.name, self.corner, by, self.half_turns_only)
 
-    @classmethod
-    def from_core(cls, adjuster: core.Adjuster) -> Self:
-        """Return the open form of an adjuster."""
-        way = {"shims": "shims", "perch": "perch"}.get(adjuster.kind, "ends")
-        by = [asdict(end) for end in adjuster.by] if isinstance(adjuster.by, tuple) else asdict(adjuster.by)
-        return cls.model_validate(
-            {
-                "id": adjuster.id,
-                "name": adjuster.name,
-                "corner": adjuster.corner,
-                "half_turns_only": adjuster.half_turns_only,
-                way: by,
-            }
-        )
-
 
 class ToolModel(Model):
     """A tool; step, repeatability and zero in mm or degrees."""
@@ -214,6 +198,4 @@ class PlanModel(Model):
     @classmethod
     def from_core(cls, plan: core.Plan) -> Self:
         """Return the open form of a plan."""
-        plain = asdict(plan)
-        plain["adjusters"] = [AdjusterModel.from_core(a).model_dump() for a in plan.adjusters]
-        return cls.model_validate(plain)
+        return cls.model_validate(plan)

@@ -212,7 +212,10 @@ class CarState:
     def latest(self, place: Place) -> tuple[Taken, ...]:
         """Return the repeats of the latest spell in which a place was read, oldest first."""
         taken = self.taken.get(place, ())
-        return tuple(t for t in taken if t.spell == taken[-1].spell) if taken else ()
+        first = len(taken)
+        while first and taken[first - 1].spell == taken[-1].spell:
+            first -= 1
+        return taken[first:]
 
 
 def fold(plan: Plan | None, entries: Sequence[Entry]) -> CarState:

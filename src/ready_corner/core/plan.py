@@ -141,6 +141,21 @@ class Adjuster:
             )
 
     @property
+    def ends(self) -> tuple[ThreadedEnd, ...] | None:
+        """Its threaded ends, if it goes by thread."""
+        return self.by if isinstance(self.by, tuple) else None
+
+    @property
+    def shims(self) -> Stack | None:
+        """Its shims, if it goes by them."""
+        return self.by if isinstance(self.by, Stack) else None
+
+    @property
+    def perch(self) -> Perch | None:
+        """Its perch, if it is one."""
+        return self.by if isinstance(self.by, Perch) else None
+
+    @property
     def kind(self) -> AdjusterKind:
         """What sort of adjuster it is, in one word."""
         if isinstance(self.by, Stack):

@@ -9,6 +9,7 @@ import re
 import unicodedata
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
 from ready_corner.core.errors import MeasuredError, PlannedError
@@ -287,6 +288,7 @@ def _mixed(value: Fraction) -> str:
     return f"{whole} {fraction}" if whole else fraction
 
 
+@lru_cache(maxsize=8192)  # a long log says the same few hundred figures again and again
 def say_length(mm: float, units: Units, *, denominator: int | None = None, unit: bool = False) -> str:
     """Return a length in the car's unit; inch fractions to ``denominator`` (the car's finest where None, decimals where 0).
 

@@ -4,7 +4,7 @@ import contextlib
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import Engine, create_engine, func, select
+from sqlalchemy import Connection, Engine, create_engine, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
@@ -47,9 +47,9 @@ LOCK_PATIENCE_S = 10
 
 
 class Logbooks:
-    """Cars and their entries."""
+    """Cars and their entries, on an engine or on one connection held for writing."""
 
-    def __init__(self, engine: Engine) -> None:
+    def __init__(self, engine: Engine | Connection) -> None:
         self._engine = engine
 
     def find(self, slug: str) -> CarKey | None:
@@ -90,14 +90,19 @@ class Logbooks:
             ]
 
     @contextlib.contextmanager
-    def one_writer(self, car_id: str) -> Iterator[None]:
-        """Hold a car so that no other process appends to it meanwhile; raises TakenError where another does not let go."""
+    def one_writer(self, car_id: str) -> Iterator["Logbooks"]:
+        """Hold a car so that no other process appends to it meanwhile, and yield the logbooks to write to.
+
+        Raises TakenError where another does not let go.
+        """
+        assert isinstance(self._engine, Engine)
         with self._engine.connect() as connection:
             name = f"ready_corner {car_id}"
             if connection.scalar(select(func.get_lock(name, LOCK_PATIENCE_S))) != 1:
                 raise TakenError("one_writer")
+            connection.commit()  # the lock outlives it; a session on a connection amid a transaction would not commit its own
             try:
-                yield
+                yield Logbooks(connection)
             finally:
                 connection.execute(select(func.release_lock(name)))
 

@@ -42,7 +42,7 @@ def begin(entry: EntryIn, workshop: TheWorkshop) -> Begun:
 @router.get("/cars/{slug}")
 def car(slug: str, workshop: TheWorkshop) -> CarView:
     """Return all that is shown of a car."""
-    return car_view(slug, workshop.state(slug))
+    return car_view(slug, workshop.evaluation(slug))
 
 
 @router.get("/cars/{slug}/plan.json")

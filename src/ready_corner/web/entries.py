@@ -22,9 +22,9 @@ class Recorded(View):
 @router.post("/cars/{slug}/entries", status_code=201)
 def record(slug: str, entry: EntryIn, response: Response, workshop: TheWorkshop) -> Recorded:
     """Take one entry, durably; an entry sent twice is kept once and answered with 200."""
-    kept, new = workshop.record(slug, entry)
-    response.status_code = 201 if new else 200
-    return Recorded(number=kept.number, new=new, car=car_view(slug, workshop.state(slug)))
+    done = workshop.record(slug, entry)
+    response.status_code = 201 if done.new else 200
+    return Recorded(number=done.entry.number, new=done.new, car=car_view(slug, done.evaluation))
 
 
 @router.post("/cars/{slug}/preview")
@@ -41,6 +41,6 @@ def log(
     limit: Annotated[int, Query(gt=0, le=500)] = 100,
 ) -> list[LogLine]:
     """Return the log, newest first, from before a number on."""
-    state, kept = workshop.state(slug), workshop.kept(slug)
+    evaluation, kept = workshop.evaluation(slug), workshop.kept(slug)
     last = len(kept) if before is None else before - 1
-    return log_lines(state, kept, last, limit)
+    return log_lines(evaluation, kept, last, limit)

@@ -18,11 +18,11 @@ from ready_corner.border.entries import (
 )
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core import logbook as core
-from ready_corner.core.logbook import HAPPENING_WORDS, CarState, Quantity, place_words, turn_words
+from ready_corner.core.logbook import HAPPENING_WORDS, Quantity, place_words, turn_words
 from ready_corner.core.metrology.verdict import Verdict
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner
 from ready_corner.core.readiness.accept import toe_every_way
-from ready_corner.core.readiness.marks import Evaluation, State, evaluate
+from ready_corner.core.readiness.marks import Evaluation, State
 from ready_corner.core.readiness.progress import share_held, steer_ahead
 from ready_corner.core.readiness.rounds import PADS, StepKind, ask_of, next_step, round_of, say_reading
 from ready_corner.core.setting.corner import CornerSetting, set_corner
@@ -64,8 +64,8 @@ class AskView(View):
     how: str
     tool: str
     wanted: bool
-    readings: list[str]
-    numbers: list[int]
+    latest: str
+    repeats: int
 
 
 class StepView(View):
@@ -175,9 +175,9 @@ class CarView(View):
     last: LastView | None
 
 
-def car_view(slug: str, state: CarState) -> CarView:
+def car_view(slug: str, evaluation: Evaluation) -> CarView:
     """Return all that is shown of a car."""
-    evaluation = evaluate(state)
+    state = evaluation.state
     judged = [m for m in evaluation.marks if m.state is not None]
     return CarView(
         slug=slug,
@@ -261,9 +261,9 @@ class LogLine(View):
     strikable: bool
 
 
-def log_lines(state: CarState, kept: Sequence[EntryKept], last: int, limit: int) -> list[LogLine]:
+def log_lines(evaluation: Evaluation, kept: Sequence[EntryKept], last: int, limit: int) -> list[LogLine]:
     """Return at most ``limit`` lines of the log from entry ``last`` back, newest first, each with its sentence."""
-    evaluation = evaluate(state)
+    state = evaluation.state
     numbers = {e.id: e.number for e in state.entries}
     by_id = {str(e.id): e for e in kept}
     lines = []

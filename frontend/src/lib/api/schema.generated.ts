@@ -310,10 +310,10 @@ export interface components {
             tool: string;
             /** Wanted */
             wanted: boolean;
-            /** Readings */
-            readings: string[];
-            /** Numbers */
-            numbers: number[];
+            /** Latest */
+            latest: string;
+            /** Repeats */
+            repeats: number;
         };
         /**
          * AxleModel

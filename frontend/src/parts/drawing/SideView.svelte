@@ -24,7 +24,7 @@
       const mark = view.marks.find((m) => m.mark === `${c}.height`);
       const ask = view.round.find((a: AskView) => a.corner === c && a.quantity === 'height');
       const station = place?.station ?? (isFront(c) ? 0 : -plan.wheelbase);
-      return { c, x: way * station, h: mark?.value ?? mark?.aim?.aim ?? 120, name: place?.name ?? '', text: c === corner && typed ? typed : (ask?.readings.at(-1) ?? ''), now: c === corner };
+      return { c, x: way * station, h: mark?.value ?? mark?.aim?.aim ?? 120, name: place?.name ?? '', text: c === corner && typed ? typed : (ask?.latest ?? ''), now: c === corner };
     }),
   );
   const ends = $derived(places.map((p) => [p.x, -p.h] as const));

@@ -26,7 +26,7 @@
   const gaps = $derived(
     ([['gap_front', rim], ['gap_hub', 0], ['gap_back', -rim]] as const).map(([q, along]) => {
       const ask = view.round.find((a: AskView) => a.corner === corner && a.quantity === q);
-      return { q, ...at(along), text: q === quantity && typed ? typed : (ask?.readings.at(-1) ?? ''), old: ask?.wanted ?? true };
+      return { q, ...at(along), text: q === quantity && typed ? typed : (ask?.latest ?? ''), old: ask?.wanted ?? true };
     }),
   );
 </script>

@@ -17,7 +17,7 @@
   {#each marks as { kind, mark } (kind)}
     <div class="cell">
       <Witness state={mark.state} />
-      <div><small>{kind}</small><b class="fig">{mark.say}</b><small>{mark.say_u} · {wordFor(mark.state)}</small></div>
+      <div><small>{kind}</small><b class="fig">{mark.say}</b><small>{mark.say_u ? `${mark.say_u} · ` : ''}{wordFor(mark.state)}</small></div>
     </div>
   {/each}
 </div>

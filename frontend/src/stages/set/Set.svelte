@@ -27,7 +27,7 @@
   const mine = $derived(
     view.round.filter((a) => a.corner === ask.corner && a.quantity.slice(0, 3) === ask.quantity.slice(0, 3)).map((a) => ({
       name: a.title.split(',')[1]?.trim().replace(' to the string', '') ?? a.title.split(' ').slice(2).join(' '),
-      say: a.readings.length ? `${a.readings.at(-1)}${a.readings.length > 1 ? ` ×${a.readings.length}` : ''}${a.wanted ? ' ?' : ''}` : '…',
+      say: a.repeats ? `${a.latest}${a.repeats > 1 ? ` ×${a.repeats}` : ''}${a.wanted ? ' ?' : ''}` : '…',
       now: a.quantity === ask.quantity,
     })),
   );

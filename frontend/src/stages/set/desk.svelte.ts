@@ -171,7 +171,7 @@ export class Desk {
   async #enter(again: boolean): Promise<void> {
     const told = this.told;
     const suggested = this.turning ? (this.amountTold?.say ?? '') : '';
-    const typed = this.typed.trim() || (again && !this.turning ? (this.ask.readings.at(-1) ?? '') : suggested);
+    const typed = this.typed.trim() || (again && !this.turning ? this.ask.latest : suggested);
     if (!typed) {
       if (!this.turning) this.onward();
       return;

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal
 
 from ready_corner.core.errors import PlannedError
@@ -79,6 +80,7 @@ def odd_repeat(readings: Sequence[float], tool: Tool) -> int | None:
     return far if abs(readings[far] - middle) > allowed else None
 
 
+@cache
 def default_tools(inches: bool) -> tuple[Tool, ...]:
     """Return the table of tools a new car begins with; every figure may be changed in the plan.
 

@@ -13,15 +13,16 @@ from ready_corner.core.setting.corner import caution_of, say_to_go
 from ready_corner.core.shop import say_angle, say_length
 
 
-def accept(state: CarState, entry: Entry) -> CarState:
+def accept(state: CarState, entry: Entry, before: Evaluation | None = None) -> CarState:
     """Return the state with one more entry; raises what keeps it out, and then nothing has changed.
 
+    ``before``: the evaluation of an earlier state, to save work.
     Raises as :func:`logbook.check`, and StringError where a reading makes a pair of gaps that no straight string can give.
     """
     check(state, entry.what)
     after = fold_on(state, [entry])
     if isinstance(entry.what, Reading) and entry.what.quantity in ("gap_front", "gap_back", "gap_hub"):
-        figures = evaluate(after).figures
+        figures = evaluate(after, before).figures
         figures.figure("toe", entry.what.corner)
         if refusal := figures.refusals.get(("toe", entry.what.corner)):
             raise refusal
@@ -39,12 +40,12 @@ class Preview:
     caution: str = ""
 
 
-def preview(state: CarState, what: Reading | Turned) -> Preview:
+def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     """Return what a reading or a turn would mean, without taking it; raises what would keep it out."""
-    after = accept(state, Entry("preview", state.number + 1, what))
+    after = accept(now.state, Entry("preview", now.state.number + 1, what), now)
     if isinstance(what, Turned):
-        return _preview_turn(state, what)
-    evaluation = evaluate(after)
+        return _preview_turn(now, what)
+    evaluation = evaluate(after, now)
     said = say_reading(evaluation, what.quantity, what.value, what.denominator)
     mark = evaluation.mark(f"{what.corner}.{MARKS_OF[what.quantity]}")
     if what.quantity == "pad":
@@ -81,9 +82,9 @@ def _floor_words(evaluation: Evaluation) -> str:
     return f"floor {say_angle(abs(nose))} {'nose down' if nose > 0 else 'nose up'}, left side {say_angle(abs(left))} {'up' if left > 0 else 'down'}; taken out of camber"
 
 
-def _preview_turn(state: CarState, what: Turned) -> Preview:
+def _preview_turn(evaluation: Evaluation, what: Turned) -> Preview:
+    state = evaluation.state
     adjuster = state.plan.adjuster(what.adjuster)
-    evaluation = evaluate(state)
     length = say_length(abs(what.amount * adjuster.length_per_step), state.plan.units, denominator=0, unit=True)
     words = []
     for kind in CORNER_MARKS:

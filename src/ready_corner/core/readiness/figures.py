@@ -5,9 +5,12 @@ the hub gaps of the same rig of the strings.
 """
 
 import math
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import groupby
+from operator import attrgetter
 
 from ready_corner.core.alignment import camber as camber_of
 from ready_corner.core.alignment import string
@@ -19,6 +22,9 @@ from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, Plan
 from ready_corner.core.stance.heights import rake_deg
 
 OWN_PLACES: dict[str, tuple[Quantity, ...]] = {"height": ("height",), "camber": ("camber",), "toe": ("gap_front", "gap_back")}
+
+
+_spell_of = attrgetter("spell")
 
 
 @dataclass(frozen=True)
@@ -33,12 +39,12 @@ class Group:
     rows: tuple[Taken, ...]
     tool: Tool
 
-    @property
+    @cached_property
     def estimate(self) -> Measured:
         """Mean of the repeats in mm or degrees."""
         return self.tool.estimate([t.reading.figure for t in self.rows], f"{self.place[0]}.{self.place[1]}.{self.spell}")
 
-    @property
+    @cached_property
     def odd(self) -> int | None:
         """Entry number of the repeat that disagrees, if one does."""
         i = odd_repeat([t.reading.figure for t in self.rows], self.tool)
@@ -72,30 +78,63 @@ def default_tool(plan: Plan, quantity: Quantity) -> Tool:
 
 
 class Figures:
-    """All figures of one state of a car; computed when asked for, kept while it lasts."""
+    """All figures of one state of a car; computed when asked for, kept while it lasts.
 
-    def __init__(self, state: CarState) -> None:
+    ``before``: figures of an earlier state of the same car, from which spells that were over by then are taken as they were.
+    """
+
+    def __init__(self, state: CarState, before: "Figures | None" = None) -> None:
         self.state, self.plan = state, state.plan
+        self._tools = {t.id: t for t in self.plan.toolbox}
+        self._by_spell: dict[Place, dict[int, tuple[Taken, ...]]] = {}
+        self._spells: dict[tuple[Corner, tuple[Quantity, ...]], list[int]] = {}
+        self._groups: dict[tuple[Place, int], Group] = {}
+        self._figures: dict[tuple[str, Corner, int], Figure | None] = {}
+        self._against: dict[tuple[Corner, int], Measured] = {}
+        self._openings: dict[tuple[int, int], Measured | None] = {}
         self.refusals: dict[tuple[str, Corner], MeasuredError] = {}  # why a figure cannot be made of what was read
+        if before and before.plan == state.plan and before.state.struck == state.struck:
+            over = before.state.spells  # a spell before the present one gets no more readings
+            self._groups.update({(p, n): g for (p, n), g in before._groups.items() if n < over.get(p, 0)})
+            self._against.update({(c, n): t for (c, n), t in before._against.items() if n < over.get((c, "gap_front"), 0)})
+
+    def _at(self, place: Place) -> dict[int, tuple[Taken, ...]]:
+        """Return what was read at a place, by spell, oldest first."""
+        if place not in self._by_spell:
+            self._by_spell[place] = {n: tuple(rows) for n, rows in groupby(self.state.taken.get(place, ()), _spell_of)}
+        return self._by_spell[place]
 
     def spells(self, corner: Corner, quantities: Sequence[Quantity]) -> list[int]:
         """Return the spells in which all these places of a corner were read, oldest first."""
-        common = [{t.spell for t in self.state.taken.get((corner, q), ())} for q in quantities]
-        return sorted(set.intersection(*common))
+        key = corner, tuple(quantities)
+        if key not in self._spells:
+            first, *others = [self._at((corner, q)) for q in quantities]
+            self._spells[key] = [n for n in first if all(n in other for other in others)]
+        return self._spells[key]
 
     def group(self, place: Place, spell: int) -> Group:
         """Return the repeats at a place in a spell in which it was read."""
-        rows = [t for t in self.state.taken[place] if t.spell == spell]
-        id_ = rows[-1].reading.tool
-        tool = next((t for t in self.plan.toolbox if t.id == id_), None) or default_tool(self.plan, place[1])
-        return Group(place, spell, tuple(t for t in rows if t.reading.tool == id_), tool)
+        if (place, spell) not in self._groups:
+            rows = self._at(place)[spell]
+            id_ = rows[-1].reading.tool
+            tool = self._tools.get(id_) or default_tool(self.plan, place[1])
+            self._groups[place, spell] = Group(place, spell, tuple(t for t in rows if t.reading.tool == id_), tool)
+        return self._groups[place, spell]
 
     def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
         """Return height (mm), camber or toe (degrees) of a corner in a spell, the latest where None; None where not all is read."""
-        spells = self.spells(corner, OWN_PLACES[kind])
-        if not spells:
-            return None
-        groups = tuple(self.group((corner, q), spells[-1] if spell is None else spell) for q in OWN_PLACES[kind])
+        if spell is None:
+            spells = self.spells(corner, OWN_PLACES[kind])
+            if not spells:
+                return None
+            spell = spells[-1]
+        key = kind, corner, spell
+        if key not in self._figures:
+            self._figures[key] = self._figure(kind, corner, spell)
+        return self._figures[key]
+
+    def _figure(self, kind: str, corner: Corner, spell: int) -> Figure | None:
+        groups = tuple(self.group((corner, q), spell) for q in OWN_PLACES[kind])
         try:
             measured = getattr(self, f"_{kind}")(corner, groups)
         except MeasuredError as refusal:
@@ -123,7 +162,13 @@ class Figures:
         return None if opening is None else combine([against, opening], [1, -1])
 
     def against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
-        """Return toe against the string as it stands, in degrees, from the groups of front and back gap."""
+        """Return toe against the string as it stands, in degrees, from the groups of front and back gap of one spell."""
+        key = corner, groups[0].spell
+        if key not in self._against:
+            self._against[key] = self._against_string(corner, groups)
+        return self._against[key]
+
+    def _against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         span = self.plan.axle_of(corner).rim_flange_diameter
         front, back = (g.estimate for g in groups)
         toe = float(string.toe_against_string_deg(front.value, back.value, span))
@@ -131,25 +176,36 @@ class Figures:
         by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
         return propagate(toe, [front, back], [by, -by])
 
-    def hub_gap(self, corner: Corner, number: int) -> Measured | None:
-        """Return the hub gap that belongs to a reading: the latest taken on the same rig of the strings."""
-        breaks = self._rig_breaks
-        start = max((b for b in breaks if b < number), default=0)
-        end = min((b for b in breaks if b > number), default=math.inf)
-        rows = [t for t in self.state.taken.get((corner, "gap_hub"), ()) if start < t.number < end]
-        return self.group((corner, "gap_hub"), rows[-1].spell).estimate if rows else None
-
     @cached_property
     def _rig_breaks(self) -> tuple[int, ...]:
         return tuple(m.number for m in self.state.moves if m.breaks_rig)
 
+    def _rig(self, number: int) -> int:
+        """Return on which rig of the strings a reading was taken: how many breaks went before it."""
+        return bisect_left(self._rig_breaks, number)
+
+    @cached_property
+    def _hub_spells(self) -> dict[tuple[Corner, int], int]:
+        """The spell of the latest hub gap of each corner on each rig."""
+        return {(c, self._rig(t.number)): t.spell for c in CORNERS for t in self.state.taken.get((c, "gap_hub"), ())}
+
+    def _hub_gap(self, corner: Corner, rig: int) -> Measured | None:
+        spell = self._hub_spells.get((corner, rig))
+        return None if spell is None else self.group((corner, "gap_hub"), spell).estimate
+
     def opening(self, corner: Corner, number: int) -> Measured | None:
         """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""
+        key = SIDE[corner], self._rig(number)
+        if key not in self._openings:
+            self._openings[key] = self._opening(corner, key[1])
+        return self._openings[key]
+
+    def _opening(self, corner: Corner, rig: int) -> Measured | None:
         plan = self.plan
         left: tuple[Corner, Corner] = ("LF", "LR")
         right: tuple[Corner, Corner] = ("RF", "RR")
         if plan.ways.strings == "box":
-            gaps = [self.hub_gap(c, number) for c in (*left, *right)]
+            gaps = [self._hub_gap(c, rig) for c in (*left, *right)]
             if any(g is None for g in gaps):
                 return None
             lf, lr, rf, rr = (g for g in gaps if g is not None)
@@ -157,7 +213,7 @@ class Figures:
             by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
             side = -SIDE[corner]
             return propagate(side * yaw, [lf, lr, rf, rr], [-side * by, side * by, side * by, -side * by])
-        front, rear = (self.hub_gap(c, number) for c in (left if corner in left else right))
+        front, rear = (self._hub_gap(c, rig) for c in (left if corner in left else right))
         if front is None or rear is None:
             return None
         found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)

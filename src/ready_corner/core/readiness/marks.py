@@ -1,19 +1,21 @@
 """Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason in words."""
 
+from bisect import bisect_left
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import InitVar, dataclass, field, replace
 from functools import cached_property
 from typing import Literal
 
-from ready_corner.core.logbook import CarState, Move, Taken
+from ready_corner.core.logbook import CarState, Move, Quantity, Taken
 from ready_corner.core.metrology.measured import Measured
 from ready_corner.core.metrology.verdict import Aim, Settle, can_hold, judge, what_settles
-from ready_corner.core.plan import CORNER_MARKS, CORNERS, MARKS, Corner
+from ready_corner.core.plan import CORNER_MARKS, CORNERS, MARKS, SIDE, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.readiness.words import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.setting.learn import Observation, Worth, learn
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
+_BEHIND: Mapping[str, Quantity] = {"height": "pad", "camber": "pad", "toe": "gap_hub"}  # read at all corners, behind any one's
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
 
@@ -57,12 +59,28 @@ class Evaluation:
     """A state of a car judged: every figure and mark, computed when asked for and kept while it lasts."""
 
     state: CarState
+    before: InitVar["Evaluation | None"] = None
     figures: Figures = field(init=False)
     _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
     _worth: dict[str, Worth] = field(default_factory=dict, init=False)
+    _moves: dict[str, list[Move]] = field(default_factory=dict, init=False)
 
-    def __post_init__(self) -> None:
-        object.__setattr__(self, "figures", Figures(self.state))
+    def __post_init__(self, before: "Evaluation | None") -> None:
+        object.__setattr__(self, "figures", Figures(self.state, before.figures if before else None))
+        if before is not None:
+            if before.state.moves == self.state.moves:
+                self._moves.update(before._moves)
+            self._worth.update({m: w for m, w in before._worth.items() if self._same_lesson(m, before.state)})
+
+    def _same_lesson(self, mark: str, before: CarState) -> bool:
+        """Whether what turns are worth to a mark follows from the same readings and changes as it did before."""
+        corner, kind = split(mark)
+        strings = kind == "toe" and self.state.plan.ways.strings == "each"  # then only the string of its own side matters
+        behind = [c for c in CORNERS if not strings or SIDE[c] == SIDE[corner]]
+        places = [(corner, q) for q in OWN_PLACES[kind]] + [(c, _BEHIND[kind]) for c in behind]
+        now, then = self.state, before
+        same = now.plan == then.plan and now.moves == then.moves
+        return same and all(now.taken.get(p) == then.taken.get(p) for p in places)
 
     def mark(self, mark: str) -> MarkState:
         """Return one mark; see :class:`MarkState`."""
@@ -86,40 +104,43 @@ class Evaluation:
             rows.append((move.number, dict(sums)))
         return tuple(rows)
 
-    def _touching(self, corner: Corner, kind: str) -> list[Move]:
-        places = {(corner, q) for q in OWN_PLACES[kind]}
-        return [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
+    def _touching(self, mark: str) -> list[Move]:
+        """Return the changes that could move a corner mark."""
+        if mark not in self._moves:
+            corner, kind = split(mark)
+            places = {(corner, q) for q in OWN_PLACES[kind]}
+            self._moves[mark] = [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
+        return self._moves[mark]
 
     def worth(self, mark: str) -> Worth:
         """Return what turns are worth to a corner mark, learned from its readings before and after them."""
         if mark not in self._worth:
             corner, kind = split(mark)
-            moves = self._touching(corner, kind)
+            moves = self._touching(mark)
             self._worth[mark] = learn(self._observations(corner, kind, moves)) if moves else Worth()
         return self._worth[mark]
 
     def _observations(self, corner: Corner, kind: str, moves: Sequence[Move]) -> list[Observation]:
         rows = []
+        turned_at = [number for number, _ in self._turns]
+        unknown = [m.number for m in moves if m.unknown]
+        adjusters = {m.adjuster for m in moves if m.adjuster}
         for spell in self.figures.spells(corner, OWN_PLACES[kind]):
             figure = self.figures.figure(kind, corner, spell)
             if figure is None:
                 continue
             own = [name for g in figure.groups for name in g.estimate.parts if not name.endswith(" zero")]
             u = Measured(0.0, {n: figure.measured.parts[n] for n in own}).u
-            stretch = sum(1 for m in moves if m.unknown and m.number < figure.number)
-            turned = next(sums for number, sums in reversed(self._turns) if number < figure.number)
-            rows.append(
-                Observation(
-                    figure.measured.value, u, stretch, {m.adjuster: turned.get(m.adjuster, 0.0) for m in moves if m.adjuster}
-                )
-            )
+            sums = self._turns[bisect_left(turned_at, figure.number) - 1][1]
+            turned = {a: sums.get(a, 0.0) for a in adjusters}
+            rows.append(Observation(figure.measured.value, u, bisect_left(unknown, figure.number), turned))
         return rows
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
         total = 0.0
         words: list[str] = []
-        for move in self._touching(*split(mark)):
+        for move in self._touching(mark):
             if move.number <= number:
                 continue
             worth = None if move.unknown else self.worth(mark).of(move.adjuster)
@@ -246,6 +267,6 @@ def _with(row: MarkState, *, state: State | None = None, reason: str = "", do: s
     return replace(row, state=state, reason=reason, do=do, settle=settle)
 
 
-def evaluate(state: CarState) -> Evaluation:
-    """Return the judged state of a car."""
-    return Evaluation(state)
+def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:
+    """Return the judged state of a car; what was learned in the evaluation of an earlier state is kept where it still follows."""
+    return Evaluation(state, before)

@@ -28,7 +28,7 @@ MARKS_OF: dict[Quantity, str] = {
 class Ask:
     """One place of the round: what to read, with what, what was read, and whether it is wanted now.
 
-    ``unit``: kind of figure, ``tool``: its usual tool, ``readings``: the repeats as said, ``numbers``: their entries.
+    ``tool``: that of its latest reading, else its usual one; ``latest``: that reading as said, of so many ``repeats``.
     """
 
     corner: Corner
@@ -37,8 +37,8 @@ class Ask:
     how: str
     tool: str
     wanted: bool
-    readings: tuple[str, ...]
-    numbers: tuple[int, ...]
+    latest: str
+    repeats: int
 
 
 _TITLES: dict[Quantity, str] = {
@@ -79,8 +79,7 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     where = state.plan.height_place(corner).name
     return Ask(
         corner, quantity, _TITLES[quantity].format(Corner=CORNER_WORDS[corner].capitalize()), _HOW[quantity].format(tool=tool.name, place=where),
-        tool.id, _is_wanted(evaluation, place), tuple(say_reading(evaluation, t.reading.quantity, t.reading.value, t.reading.denominator) for t in rows),
-        tuple(t.number for t in rows),
+        tool.id, _is_wanted(evaluation, place), say_reading(evaluation, quantity, rows[-1].reading.value, rows[-1].reading.denominator) if rows else "", len(rows),
     )  # fmt: skip
 
 
