@@ -1,0 +1,261 @@
+"""A rigid body (upright or axle) held by constraints, and the rows each constraint gives to the Newton step.
+
+A pose is a rotation R and a place C: a point x of the body in the design position stands at C + R (x − c), where c is the
+reference (the wheel centre; the middle of an axle) in the design position. All points are in the plan's axes, mm. A small motion is a
+twist (ω, v): ω the turning of the body, v the motion of the reference; rows are d(residual) = row · (ω, v).
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ready_corner.core.linkage.space import Array, cross, dot, length, square_to, turned, unit
+
+DOF = 6
+ON_UPRIGHT = "@upright"  # ends the name of the twin of a car's point: the place on the upright that meets it in the design position
+
+
+@dataclass(frozen=True)
+class Link:
+    """A link of fixed length between a point of the car (``body``) and a point of the upright."""
+
+    name: str
+    body: str
+    upright: str
+
+
+@dataclass(frozen=True)
+class Pivot:
+    """A ball joint: a point of the car and its twin on the upright stay together. Three rows."""
+
+    name: str
+    body: str
+
+    @property
+    def upright(self) -> str:
+        """The twin on the upright."""
+        return self.body + ON_UPRIGHT
+
+
+@dataclass(frozen=True)
+class Slide:
+    """A point of the car that stays on a line fixed to the upright, from a foot to the twin of that point (a strut). Two rows."""
+
+    name: str
+    body: str
+    foot: str
+
+    @property
+    def head(self) -> str:
+        """The upper point of the line on the upright."""
+        return self.body + ON_UPRIGHT
+
+
+@dataclass(frozen=True)
+class Hinge:
+    """The upright turns about the line through two points of the car; their twins on it stay on that line. Five rows."""
+
+    name: str
+    first: str
+    second: str
+
+
+@dataclass(frozen=True)
+class Mechanism:
+    """Constraints of one rigid body on named points.
+
+    ``points``: names in the order of the coordinate array; ``reference``: coordinates are taken from the mean of these points;
+    ``heights``: the points whose mean height is the travel (one wheel centre, or the two of an axle).
+    """
+
+    points: tuple[str, ...]
+    reference: tuple[str, ...]
+    links: tuple[Link, ...]
+    pivots: tuple[Pivot, ...] = ()
+    slides: tuple[Slide, ...] = ()
+    hinges: tuple[Hinge, ...] = ()
+    steered: str = ""  # the point of the car that the rack moves
+
+    def index(self, name: str) -> int:
+        """Return where a point stands in the coordinate array."""
+        return self.points.index(name)
+
+    @property
+    def drives(self) -> int:
+        """How many freedoms are driven: one for a wheel (travel), two for an axle (heave, roll)."""
+        return len(self.reference)
+
+    @property
+    def rows(self) -> tuple[str, ...]:
+        """Name of the member that every row belongs to, drives last."""
+        names = [link.name for link in self.links]
+        names += [p.name for p in self.pivots for _ in range(3)] + [s.name for s in self.slides for _ in range(2)]
+        names += [h.name for h in self.hinges for _ in range(5)]
+        return (*names, *("travel", "roll")[: self.drives])
+
+
+@dataclass(frozen=True)
+class Shape:
+    """Coordinates and lengths of a mechanism: ``x`` (..., n, 3) in the design position, ``links`` (..., number of links), in mm.
+
+    The leading axes may be rows of a sweep or drawn samples; real, or complex on the way of a complex step.
+    """
+
+    mechanism: Mechanism
+    x: Array
+    links: Array
+
+    @classmethod
+    def of(cls, mechanism: Mechanism, points: Mapping[str, Sequence[float]], lengths: Mapping[str, float] | None = None) -> "Shape":
+        """Return the shape that the design points give; ``lengths`` replace those of named links."""
+        x = np.array([points.get(name, points[name.removesuffix(ON_UPRIGHT)]) for name in mechanism.points], dtype=float)
+        return cls(mechanism, x, link_lengths(mechanism, x)).with_lengths(lengths or {})
+
+    def with_lengths(self, lengths: Mapping[str, float]) -> "Shape":
+        """Return the same shape with some links of other lengths in mm."""
+        links = self.links.copy()
+        for name, value in lengths.items():
+            links[..., [link.name for link in self.mechanism.links].index(name)] = value
+        return Shape(self.mechanism, self.x, links)
+
+    def point(self, name: str) -> Array:
+        """Return a point in the design position, shape (..., 3)."""
+        return np.asarray(self.x[..., self.mechanism.index(name), :])
+
+    @property
+    def centre(self) -> Array:
+        """The reference in the design position, shape (..., 3)."""
+        return np.asarray(sum(self.point(name) for name in self.mechanism.reference) / len(self.mechanism.reference))
+
+
+@dataclass(frozen=True)
+class Pose:
+    """Where the body is: ``rotation`` (..., 3, 3), ``place`` (..., 3) of its reference; ``steer``: rack travel to the left, mm."""
+
+    rotation: Array
+    place: Array
+    steer: Array
+
+    def at(self, shape: Shape, name: str) -> Array:
+        """Return where a point of the upright now is, shape (..., 3)."""
+        return np.asarray(self.place + turned(self.rotation, shape.point(name) - shape.centre))
+
+    def of_car(self, shape: Shape, name: str) -> Array:
+        """Return where a point of the car is: as designed, but for the one the rack moves."""
+        point = shape.point(name)
+        return np.asarray(point + self.steer[..., None] * np.array([0.0, 1.0, 0.0])) if name == shape.mechanism.steered else point
+
+
+def link_lengths(mechanism: Mechanism, x: Array) -> Array:
+    """Return the length of every link in the design position, shape (..., links), in mm."""
+    inner = x[..., [mechanism.index(link.body) for link in mechanism.links], :]
+    outer = x[..., [mechanism.index(link.upright) for link in mechanism.links], :]
+    return length(outer - inner)
+
+
+def design_pose(shape: Shape, rows: int) -> Pose:
+    """Return so many copies of the design position."""
+    place = np.broadcast_to(shape.centre, (rows, 3)).copy()
+    return Pose(np.broadcast_to(np.eye(3), (rows, 3, 3)).copy(), place, np.zeros(rows))
+
+
+def constraint_rows(shape: Shape, pose: Pose, want_rows: bool = True) -> tuple[Array, Array | None]:
+    """Return residuals (..., m) in mm and their rows (..., m, 6) for a stack of poses; drives are not among them."""
+    m, kind = shape.mechanism, np.result_type(shape.x, shape.links, pose.rotation, pose.place)
+    residuals: list[Array] = []
+    rows: list[Array] = []
+
+    def add(residual: Array, arm: Array, direction: Array) -> None:
+        residuals.append(residual)
+        if want_rows:
+            rows.append(np.concatenate(np.broadcast_arrays(cross(arm, direction), direction), axis=-1))
+
+    if m.links:
+        q = shape.x[..., [m.index(link.upright) for link in m.links], :] - shape.centre[..., None, :]
+        inner = shape.x[..., [m.index(link.body) for link in m.links], :]
+        if m.steered:
+            push = np.array([[0.0, float(link.body == m.steered), 0.0] for link in m.links])
+            inner = inner + pose.steer[..., None, None] * push
+        arm = q @ np.swapaxes(pose.rotation, -1, -2)
+        between = pose.place[..., None, :] + arm - inner
+        now = length(between)
+        add(now - shape.links, arm, between / now[..., None])
+    one: list[tuple[Array, Array, Array]] = []
+    for pivot in m.pivots:
+        here = pose.at(shape, pivot.upright)
+        away = here - pose.of_car(shape, pivot.body)
+        one += [(away[..., k], here - pose.place, np.eye(3)[k]) for k in range(3)]
+    for slide in m.slides:
+        # The line is fixed to the upright: its two square directions turn with it, and the row follows from the point of the car.
+        foot, top = pose.at(shape, slide.foot), pose.of_car(shape, slide.body)
+        for e in square_to(shape.point(slide.head) - shape.point(slide.foot)):
+            direction = turned(pose.rotation, e)
+            one.append((dot(direction, foot - top), top - pose.place, direction))
+    for hinge in m.hinges:
+        first, second = shape.point(hinge.first), shape.point(hinge.second)
+        here, there = (pose.at(shape, name + ON_UPRIGHT) for name in (hinge.first, hinge.second))
+        away = here - first
+        one += [(away[..., k], here - pose.place, np.eye(3)[k]) for k in range(3)]
+        one += [(dot(e, there - first), there - pose.place, e) for e in square_to(second - first)]
+    shape_of_stack = np.broadcast_shapes(pose.place.shape[:-1], shape.x.shape[:-2])
+    for residual, arm, direction in one:
+        add(
+            np.broadcast_to(residual, shape_of_stack)[..., None],
+            np.broadcast_to(arm, (*shape_of_stack, 3))[..., None, :],
+            np.broadcast_to(direction, (*shape_of_stack, 3))[..., None, :],
+        )
+    wide = [np.broadcast_to(r, (*shape_of_stack, r.shape[-1])) for r in residuals]
+    stacked = np.concatenate(wide, axis=-1).astype(kind, copy=False)
+    if not want_rows:
+        return stacked, None
+    wide_rows = [np.broadcast_to(r, (*shape_of_stack, *r.shape[-2:])) for r in rows]
+    return stacked, np.concatenate(wide_rows, axis=-2)
+
+
+def drive_rows(shape: Shape, pose: Pose, travel: Array, roll: Array) -> tuple[Array, Array]:
+    """Return residuals (..., drives) and rows (..., drives, 6) of the driven freedoms.
+
+    travel: of the wheel centre, or the mean of both, in mm, up. roll: of the line of wheel centres in front view, in
+    radians, positive when the left wheel rises; an axle only.
+    """
+    m = shape.mechanism
+    up = pose.place[..., 2] - shape.centre[..., 2] - travel
+    row = np.zeros((*up.shape, m.drives, DOF), dtype=np.result_type(shape.x, pose.rotation))
+    row[..., 0, 5] = 1.0
+    if m.drives == 1:
+        return up[..., None], row
+    left, right = (pose.at(shape, name) for name in m.reference)
+    across = left - right
+    square = np.stack(np.broadcast_arrays(np.zeros_like(roll), -np.sin(roll), np.cos(roll)), axis=-1)
+    # The reference is the middle of both, so only turning moves one against the other.
+    row[..., 1, :3] = cross(np.broadcast_to(across, (*up.shape, 3)), np.broadcast_to(square, (*up.shape, 3)))
+    return np.stack(np.broadcast_arrays(up, dot(across, square)), axis=-1), row
+
+
+def system(shape: Shape, pose: Pose, travel: Array, roll: Array) -> tuple[Array, Array]:
+    """Return all residuals (..., m) and rows (..., m, 6), constraints first, drives last."""
+    residual, rows = constraint_rows(shape, pose)
+    driven, drive = drive_rows(shape, pose, travel, roll)
+    assert rows is not None
+    return np.concatenate([residual, np.broadcast_to(driven, (*residual.shape[:-1], driven.shape[-1]))], axis=-1), np.concatenate(
+        [rows, np.broadcast_to(drive, (*rows.shape[:-2], *drive.shape[-2:]))], axis=-2
+    )
+
+
+def size_of(shape: Shape) -> float:
+    """Return the root mean square distance of the held points from the reference in mm: the unit in which ω is as long as v."""
+    held = [link.upright for link in shape.mechanism.links] + [p.upright for p in shape.mechanism.pivots]
+    held += [s.body for s in shape.mechanism.slides] + [n for h in shape.mechanism.hinges for n in (h.first, h.second)]
+    away = np.stack([shape.point(n) - shape.centre for n in held]).real
+    return float(np.sqrt(np.mean(np.sum(away**2, axis=-1)))) or 1.0
+
+
+def scaled_singular_values(shape: Shape, rows: Array) -> Array:
+    """Return the singular values (..., k) of rows whose ω columns are taken in units of the body's size."""
+    scale = np.array([1 / size_of(shape)] * 3 + [1.0] * 3)
+    return np.linalg.svd(rows * scale, compute_uv=False)
+
+
+__all__ = ["DOF", "Hinge", "Link", "Mechanism", "Pivot", "Pose", "Shape", "Slide", "constraint_rows", "design_pose", "drive_rows",
+           "link_lengths", "scaled_singular_values", "size_of", "system", "unit"]  # fmt: skip
