@@ -7,13 +7,16 @@ twist (ω, v): ω the turning of the body, v the motion of the reference; rows a
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
-from ready_corner.core.linkage.space import Array, cross, dot, length, square_to, turned, unit
+from ready_corner.core.linkage.space import Array, cross, dot, length, square_to, turned
 
 DOF = 6
-ON_UPRIGHT = "@upright"  # ends the name of the twin of a car's point: the place on the upright that meets it in the design position
+ON_UPRIGHT = (
+    "@upright"  # ends the name of the twin of a car's point: the place on the upright that meets it in the design position
+)
 
 
 @dataclass(frozen=True)
@@ -79,7 +82,21 @@ class Mechanism:
 
     def index(self, name: str) -> int:
         """Return where a point stands in the coordinate array."""
-        return self.points.index(name)
+        return self._places[name]
+
+    @cached_property
+    def _places(self) -> dict[str, int]:
+        return {name: i for i, name in enumerate(self.points)}
+
+    @cached_property
+    def link_ends(self) -> tuple[list[int], list[int]]:
+        """Where the inner and the outer points of the links stand in the coordinate array."""
+        return [self.index(link.body) for link in self.links], [self.index(link.upright) for link in self.links]
+
+    @cached_property
+    def pushed(self) -> Array:
+        """How far the rack moves the inner points of the links to the left, per mm: (links,)."""
+        return np.array([float(link.body == self.steered) for link in self.links])
 
     @property
     def drives(self) -> int:
@@ -107,7 +124,9 @@ class Shape:
     links: Array
 
     @classmethod
-    def of(cls, mechanism: Mechanism, points: Mapping[str, Sequence[float]], lengths: Mapping[str, float] | None = None) -> "Shape":
+    def of(
+        cls, mechanism: Mechanism, points: Mapping[str, Sequence[float]], lengths: Mapping[str, float] | None = None
+    ) -> "Shape":
         """Return the shape that the design points give; ``lengths`` replace those of named links."""
         x = np.array([points.get(name, points[name.removesuffix(ON_UPRIGHT)]) for name in mechanism.points], dtype=float)
         return cls(mechanism, x, link_lengths(mechanism, x)).with_lengths(lengths or {})
@@ -123,10 +142,17 @@ class Shape:
         """Return a point in the design position, shape (..., 3)."""
         return np.asarray(self.x[..., self.mechanism.index(name), :])
 
-    @property
+    @cached_property
     def centre(self) -> Array:
         """The reference in the design position, shape (..., 3)."""
-        return np.asarray(sum(self.point(name) for name in self.mechanism.reference) / len(self.mechanism.reference))
+        first, *others = [self.point(name) for name in self.mechanism.reference]
+        return np.asarray((first + others[0]) / 2 if others else first)
+
+    @cached_property
+    def link_points(self) -> tuple[Array, Array]:
+        """Inner points (..., links, 3) in the car, and outer points from the reference."""
+        inner, outer = self.mechanism.link_ends
+        return self.x[..., inner, :], self.x[..., outer, :] - self.centre[..., None, :]
 
 
 @dataclass(frozen=True)
@@ -144,14 +170,15 @@ class Pose:
     def of_car(self, shape: Shape, name: str) -> Array:
         """Return where a point of the car is: as designed, but for the one the rack moves."""
         point = shape.point(name)
-        return np.asarray(point + self.steer[..., None] * np.array([0.0, 1.0, 0.0])) if name == shape.mechanism.steered else point
+        return (
+            np.asarray(point + self.steer[..., None] * np.array([0.0, 1.0, 0.0])) if name == shape.mechanism.steered else point
+        )
 
 
 def link_lengths(mechanism: Mechanism, x: Array) -> Array:
     """Return the length of every link in the design position, shape (..., links), in mm."""
-    inner = x[..., [mechanism.index(link.body) for link in mechanism.links], :]
-    outer = x[..., [mechanism.index(link.upright) for link in mechanism.links], :]
-    return length(outer - inner)
+    inner, outer = mechanism.link_ends
+    return length(x[..., outer, :] - x[..., inner, :])
 
 
 def design_pose(shape: Shape, rows: int) -> Pose:
@@ -160,27 +187,49 @@ def design_pose(shape: Shape, rows: int) -> Pose:
     return Pose(np.broadcast_to(np.eye(3), (rows, 3, 3)).copy(), place, np.zeros(rows))
 
 
-def constraint_rows(shape: Shape, pose: Pose, want_rows: bool = True) -> tuple[Array, Array | None]:
+def constraint_rows(shape: Shape, pose: Pose) -> tuple[Array, Array]:
     """Return residuals (..., m) in mm and their rows (..., m, 6) for a stack of poses; drives are not among them."""
-    m, kind = shape.mechanism, np.result_type(shape.x, shape.links, pose.rotation, pose.place)
-    residuals: list[Array] = []
-    rows: list[Array] = []
+    one = _single_rows(shape, pose)
+    n = len(shape.mechanism.links)
+    stack = np.broadcast_shapes(pose.place.shape[:-1], shape.x.shape[:-2], shape.links.shape[:-1])
+    kind = np.result_type(shape.x, shape.links, pose.rotation, pose.place)
+    residuals, rows = np.empty((*stack, n + len(one)), dtype=kind), np.empty((*stack, n + len(one), DOF), dtype=kind)
+    if n:
+        _link_rows(shape, pose, residuals[..., :n], rows[..., :n, :])
+    for i, (residual, arm, direction) in enumerate(one, start=n):
+        residuals[..., i], rows[..., i, :3], rows[..., i, 3:] = residual, cross(arm, direction), direction
+    return residuals, rows
 
-    def add(residual: Array, arm: Array, direction: Array) -> None:
-        residuals.append(residual)
-        if want_rows:
-            rows.append(np.concatenate(np.broadcast_arrays(cross(arm, direction), direction), axis=-1))
 
-    if m.links:
-        q = shape.x[..., [m.index(link.upright) for link in m.links], :] - shape.centre[..., None, :]
-        inner = shape.x[..., [m.index(link.body) for link in m.links], :]
-        if m.steered:
-            push = np.array([[0.0, float(link.body == m.steered), 0.0] for link in m.links])
-            inner = inner + pose.steer[..., None, None] * push
-        arm = q @ np.swapaxes(pose.rotation, -1, -2)
-        between = pose.place[..., None, :] + arm - inner
-        now = length(between)
-        add(now - shape.links, arm, between / now[..., None])
+def _link_rows(shape: Shape, pose: Pose, residuals: Array, rows: Array) -> None:
+    """Fill in residuals (..., links) and rows (..., links, 6) of the links.
+
+    Component by component with the stack as the last axis, which numpy walks in one go: five times as quick as by vectors.
+    """
+    deep = residuals.ndim - 1
+
+    def stack_last(a: Array, axes: int) -> Array:  # its own axes first, then the stack, padded to the depth of all
+        moved = np.moveaxis(a, range(-axes, 0), range(axes))
+        return moved.reshape(*moved.shape[:axes], *[1] * (deep - (moved.ndim - axes)), *moved.shape[axes:])
+
+    m = shape.mechanism
+    inner, outer = (stack_last(points, 2) for points in shape.link_points)
+    turn, place, links = stack_last(pose.rotation, 2), stack_last(pose.place, 1), stack_last(shape.links, 1)
+    arm = [turn[k, 0] * outer[:, 0] + turn[k, 1] * outer[:, 1] + turn[k, 2] * outer[:, 2] for k in range(3)]
+    away = [place[k] + arm[k] - inner[:, k] for k in range(3)]
+    if m.steered:
+        away[1] = away[1] - stack_last(pose.steer[..., None] * m.pushed, 1)
+    now = np.sqrt(away[0] * away[0] + away[1] * away[1] + away[2] * away[2])
+    x, y, z = (component / now for component in away)
+    filled = arm[1] * z - arm[2] * y, arm[2] * x - arm[0] * z, arm[0] * y - arm[1] * x, x, y, z
+    residuals[...] = np.moveaxis(now - links, 0, -1)
+    for k, component in enumerate(filled):
+        rows[..., k] = np.moveaxis(component, 0, -1)
+
+
+def _single_rows(shape: Shape, pose: Pose) -> list[tuple[Array, Array, Array]]:
+    """Return residual, arm from the reference and direction of every row that is no link's."""
+    m = shape.mechanism
     one: list[tuple[Array, Array, Array]] = []
     for pivot in m.pivots:
         here = pose.at(shape, pivot.upright)
@@ -198,19 +247,7 @@ def constraint_rows(shape: Shape, pose: Pose, want_rows: bool = True) -> tuple[A
         away = here - first
         one += [(away[..., k], here - pose.place, np.eye(3)[k]) for k in range(3)]
         one += [(dot(e, there - first), there - pose.place, e) for e in square_to(second - first)]
-    shape_of_stack = np.broadcast_shapes(pose.place.shape[:-1], shape.x.shape[:-2])
-    for residual, arm, direction in one:
-        add(
-            np.broadcast_to(residual, shape_of_stack)[..., None],
-            np.broadcast_to(arm, (*shape_of_stack, 3))[..., None, :],
-            np.broadcast_to(direction, (*shape_of_stack, 3))[..., None, :],
-        )
-    wide = [np.broadcast_to(r, (*shape_of_stack, r.shape[-1])) for r in residuals]
-    stacked = np.concatenate(wide, axis=-1).astype(kind, copy=False)
-    if not want_rows:
-        return stacked, None
-    wide_rows = [np.broadcast_to(r, (*shape_of_stack, *r.shape[-2:])) for r in rows]
-    return stacked, np.concatenate(wide_rows, axis=-2)
+    return one
 
 
 def drive_rows(shape: Shape, pose: Pose, travel: Array, roll: Array) -> tuple[Array, Array]:
@@ -237,10 +274,11 @@ def system(shape: Shape, pose: Pose, travel: Array, roll: Array) -> tuple[Array,
     """Return all residuals (..., m) and rows (..., m, 6), constraints first, drives last."""
     residual, rows = constraint_rows(shape, pose)
     driven, drive = drive_rows(shape, pose, travel, roll)
-    assert rows is not None
-    return np.concatenate([residual, np.broadcast_to(driven, (*residual.shape[:-1], driven.shape[-1]))], axis=-1), np.concatenate(
-        [rows, np.broadcast_to(drive, (*rows.shape[:-2], *drive.shape[-2:]))], axis=-2
-    )
+    if driven.shape[:-1] != residual.shape[:-1]:
+        driven = np.broadcast_to(driven, (*residual.shape[:-1], driven.shape[-1]))
+    if drive.shape[:-2] != rows.shape[:-2]:
+        drive = np.broadcast_to(drive, (*rows.shape[:-2], *drive.shape[-2:]))
+    return np.concatenate([residual, driven], axis=-1), np.concatenate([rows, drive], axis=-2)
 
 
 def size_of(shape: Shape) -> float:
@@ -255,7 +293,3 @@ def scaled_singular_values(shape: Shape, rows: Array) -> Array:
     """Return the singular values (..., k) of rows whose ω columns are taken in units of the body's size."""
     scale = np.array([1 / size_of(shape)] * 3 + [1.0] * 3)
     return np.linalg.svd(rows * scale, compute_uv=False)
-
-
-__all__ = ["DOF", "Hinge", "Link", "Mechanism", "Pivot", "Pose", "Shape", "Slide", "constraint_rows", "design_pose", "drive_rows",
-           "link_lengths", "scaled_singular_values", "size_of", "system", "unit"]  # fmt: skip

@@ -14,9 +14,10 @@ from ready_corner.core.linkage.space import Array, dot, rotation_by, skew
 
 CLOSED_MM = 1e-9  # a row has converged when no link is further than this from its length
 NEARLY_SINGULAR, SINGULAR = 1e-2, 1e-6  # smallest over largest singular value of the scaled rows: warn, refuse
-STEP_MM = 8.0  # between knots of a sweep; a tenth of the shortest arms in use
+STEP_MM = 20.0  # between knots of a sweep; halved wherever Newton does not follow
 LEAST_STEP_MM = 1e-5  # the end of a branch is found this closely
 MOST_ITERATIONS = 30
+LEVER_MM = 500.0  # a radian of roll counts as so many mm of drive: about half a track
 
 
 class SingularLinkageError(PlannedError):
@@ -72,21 +73,34 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
     """
     travel, steer, roll = (np.array(a, dtype=float) for a in np.broadcast_arrays(np.atleast_1d(travel), steer, roll))
     condition = require_held(shape)
-    line = _one_line(travel, steer, roll)
-    if line is None:
-        return _by_steps(shape, travel, steer, roll, condition)
-    start, direction, along = line
-    first = _march(shape, np.zeros(3), start) if np.any(start) else None
-    if first is not None and first.end is not None:
-        return _beyond(shape, travel, roll, steer, condition, (first.end,))
-    knot = first.knots[-1] if first else None
-    branches = [
-        _march(shape, start, start + direction * s, knot) for s in (along.min(initial=0.0), along.max(initial=0.0)) if s != 0
-    ]
-    pose, reached = _between_knots(shape, branches, start, direction, along, steer, knot)
-    found = _polish(shape, pose, travel, roll, condition)
-    ends = tuple(b.end for b in branches if b.end is not None)
-    return _masked(found, reached, ends)
+    drives = np.stack([travel, steer, roll], axis=-1)
+    if np.any(steer != steer[0]) or (np.any(travel != travel[0]) and np.any(roll != roll[0])):
+        return _by_steps(shape, drives, condition)
+    begin: Pose | None = None
+    ends: tuple[End, ...] = ()
+    if steer[0]:
+        branch = _march(shape, np.zeros(3), np.array([0.0, 1.0, 0.0]), float(steer[0]))
+        first = _polish(shape, *_between(shape, branch.knots, steer[:1], steer[:1]), steer[:1] * 0, steer[:1] * 0, condition)
+        if not first.converged[0]:
+            return _masked(_nowhere(shape, drives, condition), np.zeros(len(travel), dtype=bool), branch.ends)
+        begin = first.pose
+    which = 2 if np.any(roll != roll[0]) or not np.any(travel) else 0
+    direction = np.eye(3)[which] * (1 / LEVER_MM if which == 2 else 1.0)
+    start = drives[0] * (1 - np.eye(3)[which])
+    if which == 2 and travel[0]:  # heave first, then roll
+        branch = _march(shape, start * [0, 1, 0], np.eye(3)[0], float(travel[0]), begin)
+        begin, ends = (
+            _polish(shape, *_between(shape, branch.knots, travel[:1], steer[:1]), travel[:1], roll[:1] * 0, condition).pose,
+            branch.ends,
+        )
+    along = drives[:, which] / direction[which]
+    knots: dict[float, _Knot] = {}
+    for reach in (along.min(initial=0.0), along.max(initial=0.0)):
+        branch = _march(shape, start, direction, float(reach), begin)
+        knots.update({k.along: k for k in branch.knots})
+        ends += branch.ends
+    pose, reached = _between(shape, [knots[s] for s in sorted(knots)], along, steer)
+    return _masked(_polish(shape, pose, reached, travel, roll, condition), reached, ends)
 
 
 def require_held(shape: Shape) -> float:
@@ -102,10 +116,12 @@ def require_held(shape: Shape) -> float:
 
 def solve_near(shape: Shape, travel: Array | float = 0.0, roll: Array | float = 0.0, steer: Array | float = 0.0) -> Poses:
     """Return poses close to the design position for stacks of drawn shapes (N, n, 3): Newton from there, no continuation."""
-    rows = max(shape.x.shape[0] if shape.x.ndim > 2 else 1, shape.links.shape[0] if shape.links.ndim > 1 else 1, np.size(travel))
+    rows = max(
+        shape.x.shape[0] if shape.x.ndim > 2 else 1, shape.links.shape[0] if shape.links.ndim > 1 else 1, np.size(travel)
+    )
     travel, roll, steer = (np.broadcast_to(np.asarray(a, dtype=float), (rows,)) for a in (travel, roll, steer))
     start = design_pose(shape, rows)
-    return _polish(shape, Pose(start.rotation, start.place, steer), travel, roll, 1.0)
+    return _polish(shape, Pose(start.rotation, start.place, steer), np.ones(rows, dtype=bool), travel, roll, 1.0)
 
 
 def twist(shape: Shape, pose: Pose, drive: int = 0) -> Array:
@@ -138,7 +154,11 @@ def _bordered(shape: Shape, rows: Array, target: Array | None = None) -> tuple[A
     links, drives = rows[..., :-n, :], rows[..., -n:, :]
     across = np.swapaxes(links, -1, -2)
     square = np.zeros((*rows.shape[:-2], DOF + n, DOF + n), dtype=rows.dtype)
-    square[..., :DOF, :DOF], square[..., :DOF, DOF:], square[..., DOF:, :DOF] = across @ links, np.swapaxes(drives, -1, -2), drives
+    square[..., :DOF, :DOF], square[..., :DOF, DOF:], square[..., DOF:, :DOF] = (
+        across @ links,
+        np.swapaxes(drives, -1, -2),
+        drives,
+    )
     right = np.zeros(()) if target is None else np.concatenate([across @ target[..., :-n, :], target[..., -n:, :]], axis=-2)
     return square, right
 
@@ -152,72 +172,60 @@ def _sign(shape: Shape, rows: Array) -> Array:
 
 @dataclass(frozen=True)
 class _Knot:
-    along: float  # 0 at the beginning of the branch, 1 at its aim
+    along: float  # mm of drive from where the branch begins
     pose: Pose  # of one row
-    motion: Array  # (1, 6), per unit of ``along``
+    motion: Array  # (1, 6) per mm of drive
 
 
 @dataclass(frozen=True)
 class _Branch:
-    aim: Array  # (travel, steer, roll)
     knots: list[_Knot]
-    end: End | None
+    ends: tuple[End, ...]
 
 
-def _one_line(travel: Array, steer: Array, roll: Array) -> tuple[Array, Array, Array] | None:
-    """Return start, direction and the place of every row along it, where all rows differ in one drive alone; else None."""
-    drives = np.stack([travel, steer, roll], axis=-1)
-    varied = [k for k in range(3) if np.any(drives[:, k] != drives[0, k])]
-    if len(varied) > 1:
-        return None
-    k = varied[0] if varied else 0
-    start = drives[0].copy()
-    start[k] = 0.0
-    return start, np.eye(3)[k], drives[:, k]
+def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Pose | None = None) -> _Branch:
+    """Walk along a direction of the drives (travel, steer, roll) until past a reach, by steps that do not depend on it.
 
-
-def _march(shape: Shape, begin: Array, aim: Array, knot: _Knot | None = None) -> _Branch:
-    """Walk from one set of drives to another in steps, halving them where Newton does not follow; stop where the branch ends."""
-    way = aim - begin
-    pose = knot.pose if knot else design_pose(shape, 1)
-    pose = Pose(pose.rotation, pose.place, np.array([begin[1]]))
-    size = abs(way[0]) + abs(way[1]) + abs(way[2]) * 500  # a radian of roll moves a wheel by about half a track
-    step = min(STEP_MM / size, 1.0)
-    motion, sign = _motion(shape, pose, begin, way)
-    knots, along = [_Knot(0.0, pose, motion)], 0.0
-    while along < 1.0:
-        target = min(along + step, 1.0)
-        guess = _moved(pose, motion * (target - along))
-        drives = begin + way * target
-        trial = Pose(guess.rotation, guess.place, np.array([drives[1]]))
-        found = _newton(shape, trial, drives[:1], drives[2:3], 12)
-        ok = bool(found.converged[0]) and _gap(found.pose, trial, shape) < 0.25 * step * size + 1e-9
+    Steps are halved where Newton does not follow, or where the rows would turn over; the branch ends where no step is left.
+    """
+    if begin is None:
+        begin = design_pose(shape, 1)
+    pose = Pose(begin.rotation, begin.place, start[1:2])
+    way = np.copysign(1.0, reach)
+    motion, sign = _motion(shape, system(shape, pose, start[:1], start[2:3])[1], pose, start, direction)
+    knots, along, step = [_Knot(0.0, pose, motion)], 0.0, STEP_MM
+    while abs(along) < abs(reach):
+        there = along + way * step
+        drives = start + direction * there
+        guess = _moved(pose, motion * (there - along))
+        trial = Pose(guess.rotation, guess.place, drives[1:2])
+        found, rows = _newton(shape, trial, drives[:1], drives[2:3], 12)
+        ok = bool(found.converged[0]) and _gap(found.pose, trial) < 0.25 * step
         if ok:
-            motion_there, sign_there = _motion(shape, found.pose, drives, way)
+            motion_there, sign_there = _motion(shape, rows, found.pose, drives, direction)
             ok = sign_there == sign and bool(np.all(np.isfinite(motion_there)))
         if not ok:
             step /= 2
-            if step * size < LEAST_STEP_MM:
-                return _Branch(aim, knots, _end(shape, pose, begin + way * along))
+            if step < LEAST_STEP_MM:
+                return _Branch(knots, (_end(shape, pose, start + direction * along),))
             continue
-        along, pose, motion = target, found.pose, motion_there
+        along, pose, motion = there, found.pose, motion_there
         knots.append(_Knot(along, pose, motion))
-        step = min(step * 2, STEP_MM / size, 1.0)
-    return _Branch(aim, knots, None)
+        step = min(step * 2, STEP_MM)
+    return _Branch(knots, ())
 
 
-def _motion(shape: Shape, pose: Pose, drives: Array, way: Array) -> tuple[Array, float]:
-    """Return the motion per unit of the way, (1, 6), and the sign of the determinant of the rows."""
-    _, rows = system(shape, pose, drives[:1], drives[2:3])
+def _motion(shape: Shape, rows: Array, pose: Pose, drives: Array, direction: Array) -> tuple[Array, float]:
+    """Return the motion per mm along a direction of the drives, (1, 6), and the sign of the determinant of the rows."""
     target = np.zeros((1, rows.shape[-2], 1))
-    drives_at = rows.shape[-2] - shape.mechanism.drives
-    target[0, drives_at, 0] = way[0]
+    first = rows.shape[-2] - shape.mechanism.drives
+    target[0, first, 0] = direction[0]
     if shape.mechanism.drives > 1:
-        target[0, drives_at + 1, 0] = way[2] * _roll_gain(shape, pose, drives[2])
-    if way[1]:
+        target[0, first + 1, 0] = direction[2] * _roll_gain(shape, pose, drives[2])
+    if direction[1]:
         for i, link in enumerate(shape.mechanism.links):
             if link.body == shape.mechanism.steered:  # the rack moving by one shortens the link by its own direction
-                target[0, i, 0] = rows[0, i, 4] * way[1]
+                target[0, i, 0] = rows[0, i, 4] * direction[1]
     with np.errstate(all="ignore"):
         try:
             motion = solve_rows(shape, rows, target)[..., 0]
@@ -237,40 +245,37 @@ def _moved(pose: Pose, motion: Array) -> Pose:
     return Pose(rotation_by(motion[..., :3]) @ pose.rotation, pose.place + motion[..., 3:], pose.steer)
 
 
-def _gap(a: Pose, b: Pose, shape: Shape) -> float:
-    """Return how far two poses of one row are apart, in mm at the size of the body."""
+def _gap(a: Pose, b: Pose) -> float:
+    """Return how far two poses of one row are apart: the greatest of the places and of 100 mm times the turn."""
     turn = np.abs(a.rotation - b.rotation).max()
-    return float(np.abs(a.place - b.place).max() + turn * 100.0)
+    return float(max(np.abs(a.place - b.place).max(), turn * 100.0))
 
 
-def _newton(shape: Shape, pose: Pose, travel: Array, roll: Array, most: int) -> Poses:
-    """Return poses after Newton steps until every row has converged, or ``most`` steps."""
-    rows = len(pose.place)
-    last = np.full(rows, np.inf)
-    iterations, over = 0, False
-    while iterations < most:
-        iterations += 1
-        residual, jacobian = system(shape, pose, travel, roll)
+def _newton(shape: Shape, pose: Pose, travel: Array, roll: Array, most: int) -> tuple[Poses, Array]:
+    """Return poses after at most so many Newton steps, with their rows. A row that has closed is left as it is, whatever others do."""
+    last = np.full(len(pose.place), np.inf)
+    iterations = 0
+    while True:
+        residual, rows = system(shape, pose, travel, roll)
         over = residual.shape[-1] > DOF
         size = np.abs(residual).max(axis=-1)
         # Over-held links never close; there the step says when it is done.
-        done = size < CLOSED_MM * 1e-3 if not over else last < CLOSED_MM * 1e-3
-        if np.all(done | ~np.isfinite(size)):
+        done = (last if over else size) < CLOSED_MM * 0.1
+        if iterations == most or np.all(done | ~np.isfinite(size)):
             break
+        iterations += 1
         try:
-            step = -solve_rows(shape, jacobian, residual[..., None])[..., 0]
+            step = -solve_rows(shape, rows, residual[..., None])[..., 0]
         except np.linalg.LinAlgError:
-            step = _row_by_row(shape, jacobian, residual)
+            step = _row_by_row(shape, rows, residual)
         # A step of over half a radian has left the branch; it is kept short so that other rows can go on.
         turn = np.sqrt(dot(step[:, :3], step[:, :3]))
-        step *= np.minimum(1.0, 0.5 / np.maximum(turn, 1e-12))[:, None]
+        step *= np.where(done, 0.0, np.minimum(1.0, 0.5 / np.maximum(turn, 1e-12)))[:, None]
         pose = _moved(pose, step)
-        last = np.abs(step[:, 3:]).max(axis=-1)
-    residual, _ = system(shape, pose, travel, roll)
-    size = np.abs(residual).max(axis=-1)
+        last = np.where(done, last, np.abs(step[:, 3:]).max(axis=-1))
     drives = np.abs(residual[:, -shape.mechanism.drives :]).max(axis=-1)
-    converged = (drives < 1e-6) & (last < CLOSED_MM) if over else size < CLOSED_MM
-    return Poses(pose, travel, roll, size, converged, 1.0, (), iterations)
+    converged = (drives < CLOSED_MM) & (last < CLOSED_MM) if over else size < CLOSED_MM
+    return Poses(pose, travel, roll, size, converged, 1.0, (), iterations), rows
 
 
 def _row_by_row(shape: Shape, jacobian: Array, residual: Array) -> Array:
@@ -283,82 +288,71 @@ def _row_by_row(shape: Shape, jacobian: Array, residual: Array) -> Array:
     return out
 
 
-def _polish(shape: Shape, pose: Pose, travel: Array, roll: Array, condition: float) -> Poses:
-    found = _newton(shape, pose, travel, roll, MOST_ITERATIONS)
-    return Poses(found.pose, travel, roll, found.residual, found.converged, condition, (), found.iterations)
+def _polish(shape: Shape, pose: Pose, reached: Array, travel: Array, roll: Array, condition: float) -> Poses:
+    found, _ = _newton(shape, pose, travel, roll, MOST_ITERATIONS)
+    return Poses(found.pose, travel, roll, found.residual, found.converged & reached, condition, (), found.iterations)
 
 
-def _between_knots(
-    shape: Shape, branches: list[_Branch], start: Array, direction: Array, along: Array, steer: Array, knot: _Knot | None
-) -> tuple[Pose, Array]:
-    """Return first guesses for all rows by cubic Hermite between knots, and which rows lie on the branch at all."""
-    begin = knot.pose if knot else design_pose(shape, 1)
-    rows: list[tuple[float, Pose, Array]] = []
-    for b in branches:
-        reach = float((b.aim - start) @ direction)
-        rows += [(k.along * reach, k.pose, k.motion / reach) for k in b.knots]
-    if not rows:
-        rows = [(0.0, begin, np.zeros((1, DOF)))]
-    rows.sort(key=lambda r: r[0])
-    s = np.array([r[0] for r in rows])
-    keep = np.concatenate([[True], np.diff(s) > 0])
-    s = s[keep]
-    place = np.concatenate([r[1].place for r in rows])[keep]
-    rotation = np.concatenate([r[1].rotation for r in rows])[keep]
-    motion = np.concatenate([r[2] for r in rows])[keep]
+def _between(shape: Shape, knots: list[_Knot], along: Array, steer: Array) -> tuple[Pose, Array]:
+    """Return first guesses by cubic Hermite between knots, and which rows lie on the branch at all."""
+    knots = sorted(knots, key=lambda k: k.along)
+    s = np.array([k.along for k in knots])
+    place, rotation = (np.concatenate([getattr(k.pose, part) for k in knots]) for part in ("place", "rotation"))
+    motion = np.concatenate([k.motion for k in knots])
     reached = (along >= s[0]) & (along <= s[-1])
     if len(s) == 1:
-        guess = Pose(np.repeat(rotation, len(along), 0), np.repeat(place, len(along), 0), steer)
-        return guess, reached
-    i = np.clip(np.searchsorted(s, along) - 1, 0, len(s) - 2)
+        return Pose(np.repeat(rotation, len(along), 0), np.repeat(place, len(along), 0), steer), reached
+    i = np.clip(np.searchsorted(s, along, side="right") - 1, 0, len(s) - 2)
     h = s[i + 1] - s[i]
     u = np.clip((along - s[i]) / h, 0, 1)
-    a, b_, c, d = 2 * u**3 - 3 * u**2 + 1, u**3 - 2 * u**2 + u, -2 * u**3 + 3 * u**2, u**3 - u**2
+    weights = 2 * u**3 - 3 * u**2 + 1, (u**3 - 2 * u**2 + u) * h, -2 * u**3 + 3 * u**2, (u**3 - u**2) * h
     turning = skew(motion[:, :3]) @ rotation
-    mixed_place = a[:, None] * place[i] + (b_ * h)[:, None] * motion[i, 3:] + c[:, None] * place[i + 1] + (d * h)[:, None] * motion[i + 1, 3:]
-    wide = (slice(None), None, None)
-    mixed = a[wide] * rotation[i] + (b_ * h)[wide] * turning[i] + c[wide] * rotation[i + 1] + (d * h)[wide] * turning[i + 1]
-    for _ in range(2):  # back onto the rotations; the interpolation is off by some 1e-8
-        mixed = 1.5 * mixed - 0.5 * mixed @ np.swapaxes(mixed, -1, -2) @ mixed
-    return Pose(mixed, mixed_place, steer), reached
+
+    def mixed(value: Array, slope: Array) -> Array:
+        a, b, c, d = (w.reshape(-1, *[1] * (value.ndim - 1)) for w in weights)
+        return np.asarray(a * value[i] + b * slope[i] + c * value[i + 1] + d * slope[i + 1])
+
+    turn = mixed(rotation, turning)
+    for _ in range(2):  # back onto the rotations; the interpolation is off by some 1e-6
+        turn = 1.5 * turn - 0.5 * turn @ np.swapaxes(turn, -1, -2) @ turn
+    return Pose(turn, mixed(place, motion[:, 3:]), steer), reached
 
 
-def _by_steps(shape: Shape, travel: Array, steer: Array, roll: Array, condition: float) -> Poses:
-    """Rows that differ in more than one drive: all of them walk straight from the design position, together."""
-    drives = np.stack([travel, steer, roll], axis=-1)
-    size = np.abs(drives) @ np.array([1.0, 1.0, 500.0])
-    steps = max(int(np.ceil(size.max(initial=0.0) / STEP_MM)), 1)
-    start = design_pose(shape, len(travel))
-    pose, alive = start, np.ones(len(travel), dtype=bool)
-    sign = _sign(shape, system(shape, pose, travel * 0, roll * 0)[1])
-    found = None
-    for k in range(1, steps + 1):
-        part = drives * (k / steps)
+def _by_steps(shape: Shape, drives: Array, condition: float) -> Poses:
+    """Rows that differ in more than one drive: each walks straight from the design position, in as many steps as its way is long."""
+    way = np.abs(drives) @ np.array([1.0, 1.0, LEVER_MM])
+    steps = np.maximum(np.ceil(way / STEP_MM), 1)
+    pose, alive = design_pose(shape, len(drives)), np.ones(len(drives), dtype=bool)
+    sign = _sign(shape, system(shape, pose, way * 0, way * 0)[1])
+    for k in range(1, int(steps.max()) + 1):
+        part = drives * np.minimum(k / steps, 1.0)[:, None]
         trial = Pose(pose.rotation, pose.place, part[:, 1])
-        found = _newton(shape, trial, part[:, 0], part[:, 2], MOST_ITERATIONS if k == steps else 4)
-        now = _sign(shape, system(shape, found.pose, part[:, 0], part[:, 2])[1])
-        alive &= (found.residual < 1e-3) & (now == sign)
+        found, rows = _newton(shape, trial, part[:, 0], part[:, 2], MOST_ITERATIONS)
+        alive &= found.converged & (_sign(shape, rows) == sign)
         pose = found.pose
-    assert found is not None
-    result = Poses(found.pose, travel, roll, found.residual, found.converged & alive, condition, (), found.iterations)
+    result = Poses(
+        found.pose, drives[:, 0], drives[:, 2], found.residual, found.converged & alive, condition, (), found.iterations
+    )
     if alive.all():
         return result
     worst = int(np.argmin(alive))
-    branch = _march(shape, np.zeros(3), drives[worst])
-    return _masked(result, alive, (branch.end,) if branch.end else ())
+    direction = drives[worst] / way[worst]
+    return _masked(result, alive, _march(shape, np.zeros(3), direction, float(way[worst])).ends)
 
 
 def _masked(found: Poses, reached: Array, ends: tuple[End, ...]) -> Poses:
     good = found.converged & reached
     nan = np.where(good, 1.0, np.nan)
     pose = Pose(found.pose.rotation * nan[:, None, None], found.pose.place * nan[:, None], found.pose.steer)
-    return Poses(pose, found.travel, found.roll, np.where(good, found.residual, np.inf), good, found.condition, ends, found.iterations)
+    return Poses(
+        pose, found.travel, found.roll, np.where(good, found.residual, np.inf), good, found.condition, ends, found.iterations
+    )
 
 
-def _beyond(shape: Shape, travel: Array, roll: Array, steer: Array, condition: float, ends: tuple[End, ...]) -> Poses:
-    start = design_pose(shape, len(travel))
-    nothing = Poses(Pose(start.rotation, start.place, steer), travel, roll, travel * 0, np.ones(len(travel), dtype=bool), condition)
-    return _masked(nothing, np.zeros(len(travel), dtype=bool), ends)
+def _nowhere(shape: Shape, drives: Array, condition: float) -> Poses:
+    start = design_pose(shape, len(drives))
+    pose = Pose(start.rotation, start.place, drives[:, 1])
+    return Poses(pose, drives[:, 0], drives[:, 2], drives[:, 0] * 0, np.zeros(len(drives), dtype=bool), condition)
 
 
 def _end(shape: Shape, pose: Pose, drives: Array) -> End:
