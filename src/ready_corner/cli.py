@@ -1,4 +1,4 @@
-"""The core without the application: ``ready-corner check|fold|set|schema``, on the same open files.
+"""The core without the application: ``ready-corner check|fold|set|sweep|schema``, on the same open files.
 
 Answers go to standard output, as lines or with --json; what is wrong goes to standard error, with exit status 2.
 """
@@ -9,12 +9,18 @@ import sys
 from dataclasses import asdict
 from pathlib import Path
 
-from ready_corner.core.errors import ReadyCornerError
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.errors import CalledError, ReadyCornerError
 from ready_corner.core.plan import CORNERS
 from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.rounds import next_step
 from ready_corner.core.setting.corner import set_corner
 from ready_corner.exchange.files import read_logbook, read_plan, schemas
+from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
+
+FloatArray = NDArray[np.float64]
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -47,6 +53,18 @@ def _parser() -> argparse.ArgumentParser:
     turns.add_argument("logbook", type=Path)
     turns.add_argument("--corner", choices=CORNERS, required=True)
     turns.add_argument("--json", action="store_true")
+    swept = command("sweep", _sweep, "Say every angle, place and rate of a wheel over its travel; a range is from:to:step.")
+    swept.add_argument("plan", type=Path)
+    swept.add_argument("--corner", choices=CORNERS, required=True)
+    swept.add_argument("--travel", type=_range, help="of the wheel centre in mm, bump positive, such as --travel=-60:60:5")
+    swept.add_argument(
+        "--rack", type=_range, default=_range("0"), help="to the left positive, mm: one figure, or as many as the travel"
+    )
+    swept.add_argument("--heave", type=_range, help="of both wheels in mm, in place of --travel")
+    swept.add_argument("--roll", type=_range, help="in degrees, left wheel up positive")
+    how = swept.add_mutually_exclusive_group()
+    how.add_argument("--json", action="store_true")
+    how.add_argument("--csv", action="store_true")
     schema = command("schema", _schema, "Print the JSON Schema of a kind of file.")
     schema.add_argument("kind", choices=sorted(schemas()))
     return parser
@@ -83,6 +101,45 @@ def _set(asked: argparse.Namespace) -> None:
         print(f"{turn.name}: {turn.say}")
     for mark in answer.expected:
         print(f"{mark.mark}: would read {mark.say} {mark.say_u}, {mark.say_aim}: {mark.verdict}")
+
+
+def _range(text: str) -> FloatArray:
+    """Return figures from “from:to:step”, or those between commas."""
+    try:
+        if ":" in text:
+            low, high, step = (float(part) for part in text.split(":"))
+            if not (step > 0 and high >= low and (high - low) / step < 100_000):
+                raise ValueError(text)
+            return low + step * np.arange(int((high - low) / step + 1 + 1e-9), dtype=np.float64)
+        return np.array([float(part) for part in text.split(",")], dtype=np.float64)
+    except (ValueError, OverflowError):
+        raise argparse.ArgumentTypeError(f"“{text}” is no range; write from:to:step, such as -60:60:5") from None
+
+
+def _sweep(asked: argparse.Namespace) -> None:
+    plan = read_plan(asked.plan.read_bytes()).to_core()
+    try:
+        if asked.heave is not None or asked.roll is not None:
+            zero = np.zeros(1)
+            heave, rack, roll = np.broadcast_arrays(
+                zero if asked.heave is None else asked.heave, asked.rack, zero if asked.roll is None else asked.roll
+            )
+            found = pair_rows(plan, asked.corner, heave, roll, rack)
+        else:
+            travel, rack = np.broadcast_arrays(np.zeros(1) if asked.travel is None else asked.travel, asked.rack)
+            found = sweep_rows(plan, asked.corner, travel, rack)
+    except ValueError as wrong:
+        if isinstance(wrong, ReadyCornerError):
+            raise
+        raise CalledError(
+            "The ranges have different numbers of figures. Give one of them a single figure.", path="rack"
+        ) from wrong
+    if asked.json:
+        print(json.dumps(found, ensure_ascii=False, indent=1, allow_nan=False))
+    else:
+        print(as_csv(found["rows"]), end="")
+    for warning in found["warnings"]:
+        print(warning, file=sys.stderr)
 
 
 def _schema(asked: argparse.Namespace) -> None:

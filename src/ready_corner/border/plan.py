@@ -7,6 +7,9 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ready_corner.core import plan as core
 from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.body import Bar, Joint, Rocker, Shaft, Spring, Stand, Torsion
+from ready_corner.core.linkage.layouts import LayoutName
+from ready_corner.core.linkage.planned import check_linkages
 from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.shop import Units
@@ -14,6 +17,7 @@ from ready_corner.core.shop import Units
 T = TypeVar("T")
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Id = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9._-]+$")]
+PointName = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9_-]+(\.[A-Za-z0-9_-]+)+$")]
 Words = Annotated[str, Field(max_length=2000)]
 PLAN_VERSION: Literal[1] = 1
 
@@ -143,6 +147,108 @@ class WaysModel(Model):
     strings_reason: Words = ""
 
 
+class StandModel(Model):
+    """Where a spring or rod is fastened: a point, on "car", "upright", "rocker" or an arm."""
+
+    point: Name
+    on: Name
+
+
+class RockerModel(Model):
+    """A rocker on an axis through two points of the car, moved by a rod from a stand to its point ``push``."""
+
+    first: Name
+    second: Name
+    push: Name
+    rod: StandModel
+
+
+class SpringModel(Model):
+    """A spring or damper between two stands; rate in N/mm, lengths in mm."""
+
+    name: Name
+    ends: tuple[StandModel, StandModel]
+    rate: float | None = Field(default=None, gt=0)
+    free: float | None = Field(default=None, gt=0)
+    closed: float | None = Field(default=None, gt=0)
+    open: float | None = Field(default=None, gt=0)
+
+
+class TorsionModel(Model):
+    """A torsion bar on an arm; rate in N·m per degree."""
+
+    name: Name
+    arm: Name
+    rate: float | None = Field(default=None, gt=0)
+
+
+class BarModel(Model):
+    """One end of an anti-roll bar."""
+
+    first: Name
+    second: Name
+    arm: Name
+    link: StandModel
+
+
+class ShaftModel(Model):
+    """A halfshaft between two joints."""
+
+    inner: Name
+    outer: Name
+
+
+class JointModel(Model):
+    """A joint with a stud (its direction in the design position) and how far it may work in degrees."""
+
+    member: Name
+    at: Literal["inner", "outer"]
+    limit_deg: float = Field(gt=0, lt=90)
+    stud: tuple[float, float, float] | None = None
+
+
+class LinkageModel(Model):
+    """How the wheels of one end are held; lengths in mm, angles in degrees."""
+
+    layout: LayoutName
+    loaded_radius: float
+    steering: Literal["none", "rack"] = "none"
+    mirrored: bool = True
+    toe_deg: float = 0.0
+    camber_deg: float = 0.0
+    springs: list[SpringModel] = Field(default=[], max_length=10)
+    torsions: list[TorsionModel] = Field(default=[], max_length=4)
+    rocker: RockerModel | None = None
+    bar: BarModel | None = None
+    shaft: ShaftModel | None = None
+    joints: list[JointModel] = Field(default=[], max_length=40)
+    lengths: dict[Name, float] = {}
+
+    def to_core(self) -> core.Linkage:
+        """Return the core's linkage."""
+        return core.Linkage(
+            self.layout,
+            self.loaded_radius,
+            self.steering,
+            self.mirrored,
+            self.toe_deg,
+            self.camber_deg,
+            tuple(
+                Spring(s.name, (_stand(s.ends[0]), _stand(s.ends[1])), s.rate, s.free, s.closed, s.open) for s in self.springs
+            ),
+            tuple(Torsion(**t.model_dump()) for t in self.torsions),
+            Rocker(self.rocker.first, self.rocker.second, self.rocker.push, _stand(self.rocker.rod)) if self.rocker else None,
+            Bar(self.bar.first, self.bar.second, self.bar.arm, _stand(self.bar.link)) if self.bar else None,
+            Shaft(**self.shaft.model_dump()) if self.shaft else None,
+            tuple(Joint(**j.model_dump()) for j in self.joints),
+            dict(self.lengths),
+        )
+
+
+def _stand(stand: StandModel) -> Stand:
+    return Stand(stand.point, stand.on)
+
+
 class PlanModel(Model):
     """A plan, version 1."""
 
@@ -160,6 +266,9 @@ class PlanModel(Model):
     tools: list[ToolModel] = Field(default=[], max_length=50)
     tool_for: dict[Id, Id] = {}
     ways: WaysModel = WaysModel()
+    points: dict[PointName, tuple[float, float, float]] = Field(default={}, max_length=400)
+    front_linkage: LinkageModel | None = None
+    rear_linkage: LinkageModel | None = None
 
     def to_core(self) -> core.Plan:
         """Return the core's plan; raises PlanProblemsError with everything that is wrong."""
@@ -189,8 +298,13 @@ class PlanModel(Model):
                 dict(self.tool_for),
                 core.Ways(**self.ways.model_dump()),
                 self.about,
+                dict(self.points),
+                self.front_linkage.to_core() if self.front_linkage else None,
+                self.rear_linkage.to_core() if self.rear_linkage else None,
             )
         )
+        if plan:
+            problems += check_linkages(plan)
         if problems or plan is None:
             raise PlanProblemsError(problems)
         return plan

@@ -9,12 +9,15 @@ from dataclasses import dataclass, field, fields
 from typing import Literal, get_args
 
 from ready_corner.core.errors import CalledError, PlannedError
+from ready_corner.core.linkage.body import Bar, Joint, Rocker, Shaft, Spring, Torsion
+from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.metrology.tools import Tool, default_tools
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.shop import FLATS_PER_TURN, Units
 
 Corner = Literal["LF", "RF", "LR", "RR"]
 End = Literal["front", "rear"]
+Point = tuple[float, float, float]  # station forward, offset to the left, height, in mm
 CORNERS: tuple[Corner, ...] = get_args(Corner)
 CORNER_WORDS: Mapping[Corner, str] = {"LF": "left front", "RF": "right front", "LR": "left rear", "RR": "right rear"}
 SIDE: Mapping[Corner, int] = {"LF": 1, "RF": -1, "LR": 1, "RR": -1}
@@ -221,6 +224,30 @@ class Ways:
     strings_reason: str = ""
 
 
+@dataclass(frozen=True)
+class Linkage:
+    """How the wheels of one end are held: a layout, its steering, and what rides on it. Points stand in the plan by dotted name.
+
+    ``mirrored``: a point of the right side that is not given is the mirror of the left one. ``loaded_radius`` of the tyre in mm;
+    ``toe_deg`` and ``camber_deg`` of each wheel in the design position. ``lengths``: links measured on the bench, by corner and
+    member (``LF.tie rod``), in mm; the others are as long as their points are apart.
+    """
+
+    layout: LayoutName
+    loaded_radius: float
+    steering: Literal["none", "rack"] = "none"
+    mirrored: bool = True
+    toe_deg: float = 0.0
+    camber_deg: float = 0.0
+    springs: tuple[Spring, ...] = ()
+    torsions: tuple[Torsion, ...] = ()
+    rocker: Rocker | None = None
+    bar: Bar | None = None
+    shaft: Shaft | None = None
+    joints: tuple[Joint, ...] = ()
+    lengths: Mapping[str, float] = field(default_factory=dict)
+
+
 MARK_WORDS: Mapping[str, str] = {
     "height": "ride height", "camber": "camber", "toe": "toe", "total_toe": "total toe", "thrust": "thrust angle",
     "rake": "rake", "cross": "cross difference of heights",
@@ -251,6 +278,9 @@ class Plan:
     tool_for: Mapping[str, str] = field(default_factory=dict)
     ways: Ways = Ways()
     about: str = ""
+    points: Mapping[str, Point] = field(default_factory=dict)
+    front_linkage: Linkage | None = None
+    rear_linkage: Linkage | None = None
 
     def __post_init__(self) -> None:
         if not self.name.strip():
@@ -290,6 +320,10 @@ class Plan:
             if tool.id == id_:
                 return tool
         raise CalledError(f"This car has no tool “{id_}”. Choose one of {', '.join(t.id for t in self.toolbox)}.", path="tool")
+
+    def linkage(self, end: End) -> Linkage | None:
+        """Return how the wheels of one end are held, if the plan says."""
+        return self.front_linkage if end == "front" else self.rear_linkage
 
     def axle(self, end: End) -> Axle:
         """Return the front or the rear axle."""

@@ -54,12 +54,19 @@ class Layout:
         return (LEFT_WHEEL, RIGHT_WHEEL) if self.axle else (WHEEL,)
 
     def mechanism(self, given: Mapping[str, object], steered: bool) -> Mechanism:
-        """Return the constraints that the points given make."""
+        """Return the constraints that the points given make; points of springs and the like ride along."""
         links = self.links + tuple(link for link in self.may if link.body in given and link.upright in given)
         twins = [p.upright for p in self.pivots] + [s.head for s in self.slides]
         twins += [n + ON_UPRIGHT for h in self.hinges for n in (h.first, h.second)]
-        names = tuple(dict.fromkeys([*_ends(links), *_held(self), *self.wheels, *twins]))
+        names = tuple(dict.fromkeys([*_ends(links), *_held(self), *self.wheels, *twins, *given]))
         return Mechanism(names, self.wheels, links, self.pivots, self.slides, self.hinges, TIE_INNER if steered else "")
+
+    @property
+    def of_car(self) -> frozenset[str]:
+        """Names of the points that belong to the car."""
+        return frozenset(
+            [*(link.body for link in (*self.links, *self.may)), *(n for n in _held(self) if not n.endswith(".foot"))]
+        )
 
 
 def _ends(links: tuple[Link, ...]) -> list[str]:

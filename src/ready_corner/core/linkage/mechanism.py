@@ -131,6 +131,11 @@ class Shape:
         x = np.array([points.get(name, points[name.removesuffix(ON_UPRIGHT)]) for name in mechanism.points], dtype=float)
         return cls(mechanism, x, link_lengths(mechanism, x)).with_lengths(lengths or {})
 
+    @classmethod
+    def taken_anew(cls, shape: "Shape") -> "Shape":
+        """Return the shape with every link as long as its points are apart."""
+        return cls(shape.mechanism, shape.x, link_lengths(shape.mechanism, shape.x))
+
     def with_lengths(self, lengths: Mapping[str, float]) -> "Shape":
         """Return the same shape with some links of other lengths in mm."""
         links = self.links.copy()

@@ -1,0 +1,175 @@
+"""A corner or an axle: its mechanism with wheels, springs, dampers, rocker, anti-roll bar and shaft."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.layouts import LAYOUTS, Layout, LayoutName
+from ready_corner.core.linkage.mechanism import Shape
+from ready_corner.core.linkage.space import Array
+
+
+@dataclass(frozen=True)
+class Wheel:
+    """One wheel: ``side`` +1 left, −1 right; ``centre`` names its point; static toe and camber in degrees in the design position."""
+
+    side: int
+    centre: str
+    loaded_radius: float
+    toe_deg: float = 0.0
+    camber_deg: float = 0.0
+
+    @property
+    def axis(self) -> Array:
+        """Unit vector along the spin axis in the design position, outboard (shape (3,))."""
+        t, c = np.radians(self.toe_deg), np.radians(self.camber_deg)
+        return np.array([np.sin(t) * np.cos(c), self.side * np.cos(t) * np.cos(c), -np.sin(c)])
+
+
+@dataclass(frozen=True)
+class Stand:
+    """Where a spring, a rod or a drop link is fastened: a point ``on`` "car", "upright" (or axle), "rocker", or an arm by its name."""
+
+    point: str
+    on: str
+
+
+@dataclass(frozen=True)
+class Rocker:
+    """A rocker on an axis through two points of the car, moved by a pushrod or pullrod from ``rod`` to its point ``push``."""
+
+    first: str
+    second: str
+    push: str
+    rod: Stand
+
+
+@dataclass(frozen=True)
+class Spring:
+    """A spring or damper between two stands. ``rate`` N/mm, ``free`` length and the damper's ``closed`` and ``open`` lengths in mm, where known."""
+
+    name: str
+    ends: tuple[Stand, Stand]
+    rate: float | None = None
+    free: float | None = None
+    closed: float | None = None
+    open: float | None = None
+
+
+@dataclass(frozen=True)
+class Torsion:
+    """A torsion bar on the axis of an arm (or of the hinge); ``rate`` in N·m per degree, where known."""
+
+    name: str
+    arm: str
+    rate: float | None = None
+
+
+@dataclass(frozen=True)
+class Bar:
+    """One end of an anti-roll bar: it turns about an axis through two points of the car; a drop link goes from ``arm`` to ``link``."""
+
+    first: str
+    second: str
+    arm: str
+    link: Stand
+
+
+@dataclass(frozen=True)
+class Shaft:
+    """A halfshaft from a joint in the car to a joint on the wheel axis; the inner joint's axis points outboard along y."""
+
+    inner: str
+    outer: str
+
+
+@dataclass(frozen=True)
+class Joint:
+    """A ball joint or rod end with a stud: ``member`` is the link in it, ``at`` its "inner" or "outer" end, ``limit_deg`` how far it may work."""
+
+    member: str
+    at: str
+    limit_deg: float
+    stud: tuple[float, float, float] | None = None
+
+
+@dataclass(frozen=True)
+class Body:
+    """A corner or an axle in its design position, ready to be solved.
+
+    ``name`` is that of the corner (``LF``) or of the end (``rear``). Its shape may be replaced by one measured or drawn.
+    """
+
+    name: str
+    layout: Layout
+    shape: Shape
+    wheels: tuple[Wheel, ...]
+    springs: tuple[Spring, ...] = ()
+    torsions: tuple[Torsion, ...] = ()
+    rocker: Rocker | None = None
+    bar: Bar | None = None
+    shaft: Shaft | None = None
+    joints: tuple[Joint, ...] = ()
+
+    @property
+    def is_axle(self) -> bool:
+        """Whether it carries two wheels."""
+        return len(self.wheels) == 2
+
+    @property
+    def steered(self) -> bool:
+        """Whether the rack moves it."""
+        return bool(self.shape.mechanism.steered)
+
+    def built(self, points: Mapping[str, Sequence[float]], lengths: str = "kept") -> "Body":
+        """Return the body with some points elsewhere (as measured): links "kept" at their lengths, or taken "anew".
+
+        Raises PlannedError for a name it does not have.
+        """
+        x = self.shape.x.copy()
+        for name, place in points.items():
+            if name not in self.shape.mechanism.points:
+                raise PlannedError(
+                    f"{self.name} has no point “{name}”. Look at its spelling.", path=f"points.{self.name}.{name}"
+                )
+            for each in self.twins(name, lengths):
+                x[self.shape.mechanism.index(each)] = place
+        shape = Shape(self.shape.mechanism, x, self.shape.links)
+        return replace(self, shape=shape if lengths == "kept" else Shape.taken_anew(shape))
+
+    def twins(self, name: str, lengths: str) -> tuple[str, ...]:
+        """Return the rows of the coordinate array that move with a point: its twin on the upright too where it is drawn anew."""
+        twin = f"{name}@upright"
+        return (name, twin) if lengths == "anew" and twin in self.shape.mechanism.points else (name,)
+
+
+def body_of(
+    name: str,
+    layout: LayoutName,
+    points: Mapping[str, Sequence[float]],
+    wheels: tuple[Wheel, ...],
+    steered: bool = False,
+    lengths: Mapping[str, float] | None = None,
+    **parts: object,
+) -> Body:
+    """Return a body from the points of a plan, named without their corner.
+
+    Raises PlannedError naming the points that are missing, not finite, or in the same place as the other end of their link.
+    """
+    found = LAYOUTS[layout]
+    if missing := [p for p in found.needed if p not in points]:
+        raise PlannedError(f"{name} ({layout}) still needs {', '.join(missing)}.", path=f"points.{name}.{missing[0]}")
+    for point, place in points.items():
+        if not np.all(np.isfinite(np.asarray(place, dtype=float))):
+            raise PlannedError(f"{name}.{point} is not a place: its coordinates are not finite.", path=f"points.{name}.{point}")
+    mechanism = found.mechanism(points, steered)
+    shape = Shape.of(mechanism, points, lengths)
+    for link, size in zip(mechanism.links, shape.links, strict=True):
+        if not size > 0:
+            raise PlannedError(
+                f"{name}.{link.body} and {name}.{link.upright} are in the same place, so {link.name} has no length. Measure both again.",
+                path=f"points.{name}.{link.upright}",
+            )
+    return Body(name, found, shape, wheels, **parts)  # type: ignore[arg-type]

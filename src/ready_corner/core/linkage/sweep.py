@@ -1,0 +1,186 @@
+"""A body over its travel and steering: every answer at every position."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.answers import (
+    Answers,
+    member_answers,
+    motion_of,
+    part_answers,
+    place_answers,
+    rate_answers,
+    wheel_answers,
+)
+from ready_corner.core.linkage.body import Body, Spring, Wheel
+from ready_corner.core.linkage.mechanism import Pose, Shape, scaled_singular_values, system
+from ready_corner.core.linkage.parts import spring_length
+from ready_corner.core.linkage.solve import NEARLY_SINGULAR, SINGULAR, End, Poses, solve
+from ready_corner.core.linkage.space import Array
+
+BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: they bind
+
+
+@dataclass(frozen=True)
+class Sweep:
+    """Rows of positions: drives (N,), ``converged`` (N,), answers by wheel side and by name (N,); nan where a row is out of reach.
+
+    ``ends``: where the branch ends and which member is at full stretch. ``warnings``: sentences about what is nearly singular or
+    out of reach while the pose is not.
+    """
+
+    body: Body
+    poses: Poses
+    wheels: tuple[Answers, ...]
+    shared: Answers
+    warnings: tuple[str, ...] = ()
+
+    @property
+    def ends(self) -> tuple[End, ...]:
+        """Where the branch ends."""
+        return self.poses.ends
+
+    @property
+    def answers(self) -> Answers:
+        """All answers of a corner by name; of an axle, those of its left and right wheel by ``left.`` and ``right.``."""
+        if len(self.wheels) == 1:
+            return {**self.wheels[0], **self.shared}
+        sides = ("left", "right")
+        return {
+            f"{side}.{k}": v for side, wheel in zip(sides, self.wheels, strict=True) for k, v in wheel.items()
+        } | self.shared
+
+
+def sweep(
+    body: Body, travel: Array, steer: Array | float = 0.0, roll_deg: Array | float = 0.0, *, only_pose: bool = False
+) -> Sweep:
+    """Return every answer at every travel (mm, bump positive), steer (rack mm, left positive) and roll (degrees, axles only).
+
+    only_pose: camber, toe and positions alone. Raises SingularLinkageError, and PlannedError where what cannot be steered or rolled is.
+    """
+    if np.any(np.asarray(steer)) and not body.steered:
+        raise PlannedError(f"{body.name} is not steered, so no rack travel can be asked of it.", path="steer")
+    if np.any(np.asarray(roll_deg)) and not body.is_axle:
+        raise PlannedError(f"{body.name} is one corner; ask for roll by the travel of each wheel.", path="roll")
+    poses = solve(body.shape, travel, steer, np.radians(roll_deg))
+    wheels, shared = answers_at(body, body.shape, poses.pose, only_pose=only_pose)
+    return Sweep(body, poses, wheels, shared, _warnings(body, poses, shared))
+
+
+def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False) -> tuple[tuple[Answers, ...], Answers]:
+    """Return the answers of each wheel, and those of the members, at solved poses of a shape."""
+    ok = np.isfinite(pose.place[..., 0])
+    whole = pose if ok.all() else _filled(pose, shape, ok)
+    shared: Answers = {}
+    if only_pose:
+        wheels = tuple(place_answers(shape, whole, wheel) for wheel in body.wheels)
+    else:
+        with np.errstate(
+            divide="ignore", invalid="ignore"
+        ):  # nan and inf are the answers where an arm is endless or a rod too short
+            motion = motion_of(body, shape, whole)
+            wheels = tuple(wheel_answers(body, shape, whole, motion, wheel) for wheel in body.wheels)
+            found = part_answers(body, shape, whole, motion.twist)
+            shared = {**found, **member_answers(body, shape, whole)}
+            if not np.iscomplexobj(motion.twist):  # they are a complex step themselves, and one cannot ride on another
+                shared |= rate_answers(body, shape, whole, motion.twist, found)
+    if ok.all():
+        return wheels, shared
+    return tuple(_blanked(w, ok) for w in wheels), _blanked(shared, ok)
+
+
+def _filled(pose: Pose, shape: Shape, ok: Array) -> Pose:
+    """Return the poses with the design position in place of rows that were not reached, so that nothing singular is inverted."""
+    place = np.where(ok[:, None], pose.place, shape.centre)
+    return Pose(np.where(ok[:, None, None], pose.rotation, np.eye(3)), place, pose.steer)
+
+
+def _blanked(answers: Mapping[str, Array], ok: Array) -> Answers:
+    return {name: np.where(ok, value, np.nan) for name, value in answers.items()}
+
+
+def _warnings(body: Body, poses: Poses, shared: Answers) -> tuple[str, ...]:
+    said = []
+    for end in poses.ends:
+        where = f"{end.travel:+.1f} mm of travel" + (f" with the rack at {end.steer:+.1f} mm" if end.steer else "")
+        said.append(f"{body.name}: {end.member} is at full stretch at {where}; the rows beyond are out of reach.")
+    bound = np.nanmax(np.where(poses.converged, poses.residual, 0.0), initial=0.0)
+    if bound > BINDS_MM:
+        said.append(
+            f"{body.name}: its links hold it more than they can: at these positions they are up to {bound:.2f} mm off their lengths, which the bushes must give."
+        )
+    if poses.condition < NEARLY_SINGULAR:
+        said.append(
+            f"{body.name}: its links hold the wheel only just (smallest singular value {poses.condition:.1e} of the largest). Small errors of length move it far."
+        )
+    for spring in body.springs:
+        lost = np.isnan(shared.get(f"{spring.name}.length", np.zeros(poses.rows))) & poses.converged
+        if lost.any():
+            first = poses.travel[lost][np.argmin(np.abs(poses.travel[lost]))]
+            said.append(
+                f"{body.name}: the rocker's rod does not reach from {first:+.1f} mm of travel on, so {spring.name} is not known there."
+            )
+    return tuple(said)
+
+
+def condition(body: Body, pose: Pose) -> Array:
+    """Return smallest over largest singular value of the scaled rows at every pose, (N,)."""
+    _, rows = system(body.shape, pose, np.zeros(()), np.zeros(()))
+    values = scaled_singular_values(body.shape, rows)
+    return np.asarray(values[..., 5] / values[..., 0])
+
+
+def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 0.0, reach: float = 400.0) -> Array:
+    """Return the travel (N,) at which a spring or damper has each of these lengths, on the branch of the design position; nan beyond it.
+
+    Newton on the travel from a table of the whole branch, to 1e-9 mm of length.
+    """
+    wanted = np.atleast_1d(np.asarray(length, dtype=float))
+    table = np.linspace(-reach, reach, 161)
+    poses = solve(body.shape, table, steer)
+    table = table[poses.converged]
+    size = _length(body, solve(body.shape, table, steer), spring)[0]
+    known = np.isfinite(size)
+    table, size = table[known], size[known]
+    middle = int(np.argmin(np.abs(table)))
+    way = np.sign(np.gradient(size, table))
+    low, high = middle, middle  # as far as the length goes one way only
+    while low > 0 and way[low - 1] == way[middle]:
+        low -= 1
+    while high < len(way) - 1 and way[high + 1] == way[middle]:
+        high += 1
+    part = slice(low, high + 1)
+    order = np.argsort(size[part])
+    travel = np.interp(wanted, size[part][order], table[part][order], left=np.nan, right=np.nan)
+    good = np.isfinite(travel)
+    for _ in range(20):
+        if not good.any():
+            break
+        now, ratio = _length(body, solve(body.shape, travel[good], steer), spring)
+        step = (now - wanted[good]) / ratio  # the ratio is of shortening
+        travel[good] += step
+        if np.all(np.abs(now - wanted[good]) < 1e-10):
+            break
+    return np.asarray(travel)
+
+
+def _length(body: Body, poses: Poses, spring: Spring) -> tuple[Array, Array]:
+    with np.errstate(divide="ignore", invalid="ignore"):
+        motion = motion_of(body, body.shape, poses.pose)
+        return spring_length(body, body.shape, poses.pose, motion.twist, spring)
+
+
+def static_wheel(toe_deg: float, camber_deg: float, side: int, centre: str, loaded_radius: float) -> Wheel:
+    """Return a wheel; the loaded radius must be a length."""
+    if not loaded_radius > 0:
+        raise PlannedError(
+            f"A loaded radius of {loaded_radius:g} mm cannot be. Measure from the floor to the hub centre.",
+            path="loaded_radius",
+        )
+    return Wheel(side, centre, loaded_radius, toe_deg, camber_deg)
+
+
+__all__ = ["SINGULAR", "Sweep", "answers_at", "condition", "static_wheel", "sweep", "travel_for_length"]

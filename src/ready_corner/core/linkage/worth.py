@@ -1,0 +1,146 @@
+"""What each point and each link is worth: derivatives of every answer by implicit differentiation, and the spread of a build.
+
+With rows · pose change = −(change of residuals by a parameter), and the answers carried along by a complex step, every derivative is
+exact to rounding. Source of the step: see ``space``.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.answers import motion_of, nudged
+from ready_corner.core.linkage.body import Body
+from ready_corner.core.linkage.mechanism import ON_UPRIGHT, Pose, Shape, link_lengths, system
+from ready_corner.core.linkage.parts import spring_length
+from ready_corner.core.linkage.solve import Poses, solve_near, solve_rows
+from ready_corner.core.linkage.space import STEP, Array
+from ready_corner.core.linkage.sweep import Sweep, answers_at, sweep
+
+Hold = Literal["travel", "spring"]
+Lengths = Literal["kept", "anew"]
+
+
+@dataclass(frozen=True)
+class Parameter:
+    """One coordinate of a point (``axis`` 0, 1, 2) or, with axis None, the length of a link."""
+
+    name: str
+    axis: int | None
+
+    @property
+    def said(self) -> str:
+        """Its name with its axis: ``lower.ball.z``, ``tie rod``."""
+        return self.name if self.axis is None else f"{self.name}.{'xyz'[self.axis]}"
+
+
+def parameters(body: Body) -> tuple[Parameter, ...]:
+    """Return every coordinate of every point and every link length."""
+    points = [n for n in body.shape.mechanism.points if not n.endswith(ON_UPRIGHT)]
+    coordinates = [Parameter(n, k) for n in points for k in range(3)]
+    return (*coordinates, *(Parameter(link.name, None) for link in body.shape.mechanism.links))
+
+
+def sensitivities(
+    swept: Sweep, wanted: Sequence[Parameter], hold: Hold = "travel", lengths: Lengths = "kept", spring: str = ""
+) -> dict[str, Array]:
+    """Return d(answer)/d(parameter), shape (parameters, N), by answer: per mm.
+
+    hold: at the same wheel travel, or at the same length of a spring (its perch held). lengths: links keep theirs when a point
+    moves, or are taken anew from the drawing. ``spring`` names the spring held; the first one where it is empty.
+    Raises PlannedError where a spring is to be held and there is none.
+    """
+    body, pose, m = swept.body, swept.poses.pose, swept.body.shape.mechanism
+    if not swept.poses.converged.all():
+        raise PlannedError("Some rows are out of reach; ask for less travel.", path="travel")
+    x = np.repeat(body.shape.x[None].astype(complex), len(wanted), axis=0)
+    links = np.repeat(body.shape.links[None].astype(complex), len(wanted), axis=0)
+    for i, parameter in enumerate(wanted):
+        if parameter.axis is None:
+            links[i, [link.name for link in m.links].index(parameter.name)] += 1j * STEP
+        else:
+            for name in body.twins(parameter.name, lengths):
+                x[i, m.index(name), parameter.axis] += 1j * STEP
+    if lengths == "anew":
+        # A redesign takes the length from the drawing; a length changed as such is changed on top of it.
+        links += link_lengths(m, x) - link_lengths(m, body.shape.x)
+    shape = Shape(m, x[:, None], links[:, None])  # (parameters, 1, …) against rows (N, …)
+    travel, roll = swept.poses.travel, swept.poses.roll
+    moved, _ = system(shape, pose, travel, roll)
+    _, rows = system(body.shape, pose, travel, roll)
+    change = -np.moveaxis(solve_rows(body.shape, rows, np.moveaxis(moved.imag / STEP, 0, -1)), -1, 0)
+    if hold == "spring":
+        change = change + _keeping_spring(body, shape, pose, change, spring)
+    wheels, shared = answers_at(body, shape, nudged(pose, change))
+    found = replace(swept, wheels=wheels, shared=shared).answers
+    return {
+        name: np.imag(np.broadcast_to(np.asarray(value, dtype=complex), change.shape[:-1])) / STEP
+        for name, value in found.items()
+    }
+
+
+def _keeping_spring(body: Body, shape: Shape, pose: Pose, change: Array, name: str) -> Array:
+    """Return the further motion along the travel that brings the spring back to its length: −(change of length) / (length per mm)."""
+    spring = next((s for s in body.springs if name in ("", s.name)), None)
+    if spring is None:
+        raise PlannedError(f"{body.name} has no spring to be held. Give it one in the plan.", path="springs")
+    twist = motion_of(body, body.shape, pose).twist
+    there = nudged(pose, change)
+    length, _ = spring_length(body, shape, there, np.broadcast_to(twist, change.shape).astype(complex), spring)
+    _, ratio = spring_length(body, body.shape, pose, twist, spring)
+    return np.asarray((length.imag / STEP / ratio)[..., None] * twist)
+
+
+@dataclass(frozen=True)
+class Spread:
+    """Standard uncertainty of answers (by name, a number each) from that of points and links: linear, and from full solves of samples.
+
+    ``samples``: by answer (drawn,); rows that did not close are nan, and ``lost`` counts them.
+    """
+
+    linear: Mapping[str, float]
+    drawn: Mapping[str, float]
+    samples: Mapping[str, Array]
+    lost: int
+
+
+def spread(
+    body: Body, wanted: Sequence[Parameter], covariance: Array, answers: Sequence[str], samples: int = 10_000, seed: int = 1
+) -> Spread:
+    """Return how far answers at the design position scatter, given the covariance of parameters (mm²), links keeping their lengths."""
+    swept = _at_design(body)
+    by = sensitivities(swept, wanted)
+    linear = {a: float(np.sqrt(max(float(by[a][:, 0] @ covariance @ by[a][:, 0]), 0.0))) for a in answers}
+    root = _root(covariance)
+    errors = np.random.default_rng(seed).standard_normal((samples, len(wanted))) @ root.T
+    x, links = np.repeat(body.shape.x[None], samples, 0), np.repeat(body.shape.links[None], samples, 0)
+    names = [link.name for link in body.shape.mechanism.links]
+    for i, p in enumerate(wanted):
+        if p.axis is None:
+            links[:, names.index(p.name)] += errors[:, i]
+        else:
+            x[:, body.shape.mechanism.index(p.name), p.axis] += errors[:, i]
+    drawn = Shape(body.shape.mechanism, x, links)
+    poses = solve_near(drawn)
+    wheels, shared = answers_at(replace(body, shape=drawn), drawn, _only_good(poses))
+    found = replace(swept, wheels=wheels, shared=shared).answers
+    picked = {a: np.where(poses.converged, found[a], np.nan) for a in answers}
+    return Spread(linear, {a: float(np.nanstd(v)) for a, v in picked.items()}, picked, int(np.sum(~poses.converged)))
+
+
+def _only_good(poses: Poses) -> Pose:
+    nan = np.where(poses.converged, 1.0, np.nan)
+    return Pose(poses.pose.rotation * nan[:, None, None], poses.pose.place * nan[:, None], poses.pose.steer)
+
+
+def _root(covariance: Array) -> Array:
+    """Return a square root of a covariance, singular or not."""
+    values, vectors = np.linalg.eigh(covariance)
+    return np.asarray(vectors * np.sqrt(np.maximum(values, 0.0)))
+
+
+def _at_design(body: Body) -> Sweep:
+    """Return the sweep of the design position alone."""
+    return sweep(body, np.zeros(1))

@@ -1,0 +1,170 @@
+"""Convergence, the ends of branches, what cannot be held, and what may not change an answer."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.body import Wheel, body_of
+from ready_corner.core.linkage.planned import bodies_of, check_linkages, sweep_end
+from ready_corner.core.linkage.solve import SingularLinkageError
+from ready_corner.core.linkage.sweep import sweep
+
+from .cars import CORNERS_ONLY, EACH, body, plan, wishbones
+
+TRAVEL = np.linspace(-60, 60, 25)
+
+
+@pytest.mark.parametrize(("name", "end"), EACH)
+def test_every_row_closes_or_says_that_it_does_not(name, end):
+    one = body(name, end)
+    found = sweep(one, np.linspace(-2000, 2000, 401))
+    good = found.poses.converged
+    assert good[180:221].all()
+    assert (found.poses.residual[good] < 1e-9).all()
+    assert not good[[0, -1]].any()
+    assert np.isnan(found.answers[next(iter(found.answers))][~good]).all()
+    assert np.all(np.diff(np.flatnonzero(good)) == 1)
+    assert len(found.ends) == 2
+    assert all(e.member in one.shape.mechanism.rows for e in found.ends)
+    assert f"{found.ends[0].member} is at full stretch at" in " ".join(found.warnings)
+
+
+def test_the_end_of_a_branch_is_where_the_arm_stands_on_end():
+    found = sweep(wishbones(), np.linspace(-300, 300, 61))
+    # Equal level arms of 250 mm: the wheel can go up or down by their length and no further.
+    assert sorted(e.travel for e in found.ends) == pytest.approx([-250.0, 250.0], abs=0.01)
+    assert not found.poses.converged[[0, -1]].any()
+    assert found.poses.converged[6:55].all()
+
+
+@pytest.mark.parametrize(("name", "end"), EACH)
+def test_a_row_alone_and_in_a_batch_gives_the_same_bits(name, end):
+    one = body(name, end)
+    batch = sweep(one, TRAVEL).answers
+    for i in (0, 7, 24):
+        alone = sweep(one, TRAVEL[i : i + 1]).answers
+        assert all(alone[k][0] == batch[k][i] or np.isnan(batch[k][i]) for k in ("toe_deg", "centre_y") if k in batch)
+
+
+@pytest.mark.parametrize(("name", "end"), CORNERS_ONLY)
+def test_a_mirrored_corner_has_the_same_angles_and_lengths(name, end):
+    left, right = (sweep(b, TRAVEL).answers for b in bodies_of(plan(name), end))
+    odd = {"centre_y", "contact_y"}
+    for k in left:
+        turns = -1 if k in odd or k.startswith(("rocker.angle", "bar.")) else 1
+        np.testing.assert_allclose(left[k], turns * right[k], rtol=1e-8, atol=1e-8, err_msg=k)
+
+
+@pytest.mark.parametrize(("name", "end"), CORNERS_ONLY)
+def test_shifted_and_turned_axes_and_other_units_change_nothing_that_is_the_cars(name, end):
+    one = body(name, end)
+    turn, shift = (
+        np.array([[np.cos(0.4), -np.sin(0.4), 0], [np.sin(0.4), np.cos(0.4), 0], [0, 0, 1.0]]),
+        np.array([300.0, -200.0, 55.0]),
+    )
+    moved = {n: tuple(turn @ one.shape.point(n) + shift) for n in one.shape.mechanism.points}
+    wheel = replace(one.wheels[0], toe_deg=one.wheels[0].toe_deg - np.degrees(0.4))  # the axes turn under the wheel
+    there = sweep(body_of("LF", one.layout.name, moved, (wheel,), one.steered), TRAVEL).answers
+    here = sweep(replace(one, springs=(), torsions=(), rocker=None, bar=None, shaft=None), TRAVEL).answers
+    np.testing.assert_allclose(there["camber_deg"], here["camber_deg"], atol=1e-9)
+    np.testing.assert_allclose(there["toe_deg"], here["toe_deg"] - np.degrees(0.4), atol=1e-9)
+    inch = {n: tuple(one.shape.point(n) / 25.4) for n in one.shape.mechanism.points}
+    small = replace(one.wheels[0], loaded_radius=one.wheels[0].loaded_radius / 25.4)
+    inches = sweep(body_of("LF", one.layout.name, inch, (small,), one.steered), TRAVEL / 25.4).answers
+    np.testing.assert_allclose(inches["camber_deg"], here["camber_deg"], atol=1e-8)
+    np.testing.assert_allclose(inches["contact_y"] * 25.4, here["contact_y"], atol=1e-7)
+
+
+def test_rack_then_travel_and_both_at_once_come_to_the_same_place():
+    one = body("heather", "front")
+    travel, rack = (a.ravel() for a in np.meshgrid(TRAVEL[::6], [-35.0, 0.0, 20.0], indexing="ij"))
+    both = sweep(one, travel, rack).answers
+    for r in (-35.0, 0.0, 20.0):
+        single = sweep(one, TRAVEL[::6], r).answers
+        np.testing.assert_allclose(both["toe_deg"][rack == r], single["toe_deg"], atol=1e-9)
+    assert (both["toe_deg"][rack == 20.0] < both["toe_deg"][rack == -35.0]).all()  # the tie rod is ahead of the axis
+
+
+def test_the_steering_axis_of_a_five_link_that_is_a_double_wishbone_goes_through_its_joints():
+    points = dict(plan("heather").points)
+    own = {n.removeprefix("LF."): p for n, p in points.items() if n.startswith("LF.")}
+    five = {"link1.inner": own["upper.front"], "link2.inner": own["upper.rear"], "link3.inner": own["lower.front"], "link4.inner": own["lower.rear"],
+            "link1.outer": own["upper.ball"], "link2.outer": own["upper.ball"], "link3.outer": own["lower.ball"], "link4.outer": own["lower.ball"],
+            "tie.inner": own["tie.inner"], "tie.outer": own["tie.outer"], "wheel": own["wheel"]}  # fmt: skip
+    wheel = body("heather", "front").wheels[0]
+    a, b = sweep(body_of("LF", "five link", five, (wheel,), True), TRAVEL, 12.0), sweep(body("heather", "front"), TRAVEL, 12.0)
+    for k in ("caster_deg", "inclination_deg", "scrub", "trail", "toe_deg"):
+        np.testing.assert_allclose(a.answers[k], b.answers[k], atol=1e-6, err_msg=k)
+
+
+def test_what_does_not_hold_the_wheel_is_refused_by_name():
+    corner = wishbones()
+    on_axis = {n: tuple(corner.shape.point(n)) for n in corner.shape.mechanism.points} | {"tie.outer": (0.0, 500.0, 275.0)}
+    with pytest.raises(SingularLinkageError, match="tie rod") as wrong:  # bump would be bought with steering
+        sweep(body_of("LF", "double wishbone", on_axis, corner.wheels, True), TRAVEL)
+    assert wrong.value.ratio < 1e-6
+    doubled = {n: body("five-link", "rear").shape.point(n) for n in body("five-link", "rear").shape.mechanism.points}
+    doubled |= {"link2.inner": doubled["link1.inner"] * 2 - doubled["link1.outer"], "link2.outer": doubled["link1.outer"]}
+    with pytest.raises(SingularLinkageError) as wrong:
+        sweep(body_of("LR", "five link", doubled, body("five-link", "rear").wheels), TRAVEL)
+    assert wrong.value.member in ("link1", "link2")
+
+
+def test_a_linkage_barely_held_is_warned_of():
+    corner = wishbones()
+    near = {n: tuple(corner.shape.point(n)) for n in corner.shape.mechanism.points} | {"tie.outer": (-1.0, 500.0, 275.0)}
+    assert any(
+        "only just" in w for w in sweep(body_of("LF", "double wishbone", near, corner.wheels, True), np.zeros(1)).warnings
+    )
+
+
+def test_a_rocker_out_of_reach_refuses_the_damper_and_not_the_pose():
+    found = sweep(body("heather", "front"), np.array([-200.0, 0.0]))
+    assert found.poses.converged.all()
+    assert np.isnan(found.answers["damper.length"]).tolist() == [True, False]
+    assert np.isfinite(found.answers["camber_deg"]).all()
+    assert any("rod does not reach" in w for w in found.warnings)
+
+
+def test_four_parallel_links_bind_in_roll_and_say_by_how_much():
+    rolled = sweep_end(plan("tern"), "rear", np.zeros(3), 0.0, np.array([-4.0, 0.0, 4.0]))
+    assert rolled.bodies[0].poses.converged.all()
+    assert rolled.bodies[0].poses.residual == pytest.approx([0.785, 0.0, 0.785], abs=0.01)
+    assert any("bushes must give" in w for w in rolled.bodies[0].warnings)
+    assert np.degrees(
+        np.arctan2(rolled.left["centre_z"] - rolled.right["centre_z"], rolled.left["centre_y"] - rolled.right["centre_y"])
+    ) == pytest.approx([-4, 0, 4])
+
+
+def test_what_is_asked_of_the_wrong_body_is_refused():
+    with pytest.raises(PlannedError, match="not steered"):
+        sweep(body("heather", "rear"), TRAVEL, 5.0)
+    with pytest.raises(PlannedError, match="one corner"):
+        sweep(body("heather", "rear"), TRAVEL, 0.0, 1.0)
+    with pytest.raises(PlannedError, match=r"still needs upper\.ball"):
+        body_of(
+            "LF",
+            "double wishbone",
+            dict(zip(("upper.front", "upper.rear"), ((0, 1, 2), (3, 4, 5)), strict=True)),
+            (Wheel(1, "wheel", 280.0),),
+        )
+
+
+@pytest.mark.parametrize(
+    ("change", "path", "words"),
+    [
+        ({"LF.lower.ball": (6.0, 565.0, 398.0), "LF.upper.ball": (6.0, 565.0, 398.0)}, "points.LF.lower.ball", "same place"),
+        ({"LF.wheel": (0.0, -670.0, 270.0)}, "points.LF.wheel", "exchanged"),
+        ({"LF.wheel": (0.0, 26.378, 270.0)}, "points.LF.wheel", "inch typed as a millimetre"),
+        ({"LF.wheel": (0.0, 660.0, 270.0)}, "points.LF.wheel", "the track gives 670.0"),
+        ({"LR.wheel": (-2200.0, 680.0, 282.0)}, "points.LR.wheel", "the wheelbase puts it at -2280.0"),
+        ({"LF.tie.inner": (88.0, 23200.0, 214.0)}, "points.LF.tie.inner", "unit missing"),
+        ({"LF.tie.inner": (88.0, float("nan"), 214.0)}, "points.LF.tie.inner", "not finite"),
+    ],
+)
+def test_points_that_cannot_be_right_are_named_with_what_to_do(change, path, words):
+    wrong = check_linkages(replace(plan("heather"), points={**plan("heather").points, **change}))
+    assert any(w.path == path and words in w.sentence for w in wrong), [(w.path, w.sentence) for w in wrong]
+    assert check_linkages(plan("heather")) == []
