@@ -330,6 +330,19 @@ export interface components {
             hub_width?: number | null;
         };
         /**
+         * BarModel
+         * @description One end of an anti-roll bar.
+         */
+        BarModel: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Arm */
+            arm: string;
+            link: components["schemas"]["StandModel"];
+        };
+        /**
          * Begun
          * @description Where the car begun is to be found.
          */
@@ -599,6 +612,27 @@ export interface components {
             offset: number;
         };
         /**
+         * JointModel
+         * @description A joint with a stud (its direction in the design position) and how far it may work in degrees.
+         */
+        JointModel: {
+            /** Member */
+            member: string;
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "inner" | "outer";
+            /** Limit Deg */
+            limit_deg: number;
+            /** Stud */
+            stud?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * LastView
          * @description The entry that one key strikes out.
          */
@@ -611,6 +645,65 @@ export interface components {
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad") | null;
+        };
+        /**
+         * LinkageModel
+         * @description How the wheels of one end are held; lengths in mm, angles in degrees.
+         */
+        LinkageModel: {
+            /**
+             * Layout
+             * @enum {string}
+             */
+            layout: "double wishbone" | "five link" | "strut" | "trailing arm" | "hinged arm" | "four link axle" | "three link axle";
+            /** Loaded Radius */
+            loaded_radius: number;
+            /**
+             * Steering
+             * @default none
+             * @enum {string}
+             */
+            steering: "none" | "rack";
+            /**
+             * Mirrored
+             * @default true
+             */
+            mirrored: boolean;
+            /**
+             * Toe Deg
+             * @default 0
+             */
+            toe_deg: number;
+            /**
+             * Camber Deg
+             * @default 0
+             */
+            camber_deg: number;
+            /**
+             * Springs
+             * @default []
+             */
+            springs: components["schemas"]["SpringModel"][];
+            /**
+             * Torsions
+             * @default []
+             */
+            torsions: components["schemas"]["TorsionModel"][];
+            rocker?: components["schemas"]["RockerModel"] | null;
+            bar?: components["schemas"]["BarModel"] | null;
+            shaft?: components["schemas"]["ShaftModel"] | null;
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["JointModel"][];
+            /**
+             * Lengths
+             * @default {}
+             */
+            lengths: {
+                [key: string]: number;
+            };
         };
         /**
          * LogLine
@@ -791,6 +884,19 @@ export interface components {
              *     }
              */
             ways: components["schemas"]["WaysModel"];
+            /**
+             * Points
+             * @default {}
+             */
+            points: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
+            front_linkage?: components["schemas"]["LinkageModel"] | null;
+            rear_linkage?: components["schemas"]["LinkageModel"] | null;
         };
         /**
          * PlanRevisedModel
@@ -956,6 +1062,50 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * RockerModel
+         * @description A rocker on an axis through two points of the car, moved by a rod from a stand to its point ``push``.
+         */
+        RockerModel: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Push */
+            push: string;
+            rod: components["schemas"]["StandModel"];
+        };
+        /**
+         * ShaftModel
+         * @description A halfshaft between two joints.
+         */
+        ShaftModel: {
+            /** Inner */
+            inner: string;
+            /** Outer */
+            outer: string;
+        };
+        /**
+         * SpringModel
+         * @description A spring or damper between two stands; rate in N/mm, lengths in mm.
+         */
+        SpringModel: {
+            /** Name */
+            name: string;
+            /** Ends */
+            ends: [
+                components["schemas"]["StandModel"],
+                components["schemas"]["StandModel"]
+            ];
+            /** Rate */
+            rate?: number | null;
+            /** Free */
+            free?: number | null;
+            /** Closed */
+            closed?: number | null;
+            /** Open */
+            open?: number | null;
+        };
+        /**
          * StackModel
          * @description A shim stack; thickness in mm.
          */
@@ -966,6 +1116,16 @@ export interface components {
             fitted: number;
             /** Most */
             most: number;
+        };
+        /**
+         * StandModel
+         * @description Where a spring or rod is fastened: a point, on "car", "upright", "rocker" or an arm.
+         */
+        StandModel: {
+            /** Point */
+            point: string;
+            /** On */
+            on: string;
         };
         /**
          * StepView
@@ -1059,6 +1219,18 @@ export interface components {
              * @default 0
              */
             zero: number;
+        };
+        /**
+         * TorsionModel
+         * @description A torsion bar on an arm; rate in N·m per degree.
+         */
+        TorsionModel: {
+            /** Name */
+            name: string;
+            /** Arm */
+            arm: string;
+            /** Rate */
+            rate?: number | null;
         };
         /**
          * TurnView

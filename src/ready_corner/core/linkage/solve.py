@@ -193,7 +193,7 @@ def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Po
     pose = Pose(begin.rotation, begin.place, start[1:2])
     way = np.copysign(1.0, reach)
     motion, sign = _motion(shape, system(shape, pose, start[:1], start[2:3])[1], pose, start, direction)
-    knots, along, step = [_Knot(0.0, pose, motion)], 0.0, STEP_MM
+    knots, along, step, followed = [_Knot(0.0, pose, motion)], 0.0, STEP_MM, 0
     while abs(along) < abs(reach):
         there = along + way * step
         drives = start + direction * there
@@ -204,6 +204,7 @@ def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Po
         if ok:
             motion_there, sign_there = _motion(shape, rows, found.pose, drives, direction)
             ok = sign_there == sign and bool(np.all(np.isfinite(motion_there)))
+        followed = followed + 1 if ok else 0
         if not ok:
             step /= 2
             if step < LEAST_STEP_MM:
@@ -211,7 +212,8 @@ def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Po
             continue
         along, pose, motion = there, found.pose, motion_there
         knots.append(_Knot(along, pose, motion))
-        step = min(step * 2, STEP_MM)
+        if followed > 2:  # before the end of a branch no three steps of one size go by, so they only shrink there
+            step = min(step * 2, STEP_MM)
     return _Branch(knots, ())
 
 

@@ -133,7 +133,7 @@ def condition(body: Body, pose: Pose) -> Array:
     return np.asarray(values[..., 5] / values[..., 0])
 
 
-def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 0.0, reach: float = 400.0) -> Array:
+def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
     """Return the travel (N,) at which a spring or damper has each of these lengths, on the branch of the design position; nan beyond it.
 
     Newton on the travel from a table of the whole branch, to 1e-9 mm of length.
@@ -141,9 +141,8 @@ def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 
     wanted = np.atleast_1d(np.asarray(length, dtype=float))
     table = np.linspace(-reach, reach, 161)
     poses = solve(body.shape, table, steer)
-    table = table[poses.converged]
-    size = _length(body, solve(body.shape, table, steer), spring)[0]
-    known = np.isfinite(size)
+    size = _length(body, _filled(poses.pose, body.shape, poses.converged), spring)[0]
+    known = poses.converged & np.isfinite(size)
     table, size = table[known], size[known]
     middle = int(np.argmin(np.abs(table)))
     way = np.sign(np.gradient(size, table))
@@ -159,18 +158,18 @@ def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 
     for _ in range(20):
         if not good.any():
             break
-        now, ratio = _length(body, solve(body.shape, travel[good], steer), spring)
+        now, ratio = _length(body, solve(body.shape, travel[good], steer).pose, spring)
         step = (now - wanted[good]) / ratio  # the ratio is of shortening
         travel[good] += step
-        if np.all(np.abs(now - wanted[good]) < 1e-10):
+        if np.all(np.abs(now - wanted[good]) < 1e-9):
             break
     return np.asarray(travel)
 
 
-def _length(body: Body, poses: Poses, spring: Spring) -> tuple[Array, Array]:
+def _length(body: Body, pose: Pose, spring: Spring) -> tuple[Array, Array]:
     with np.errstate(divide="ignore", invalid="ignore"):
-        motion = motion_of(body, body.shape, poses.pose)
-        return spring_length(body, body.shape, poses.pose, motion.twist, spring)
+        motion = motion_of(body, body.shape, pose)
+        return spring_length(body, body.shape, pose, motion.twist, spring)
 
 
 def static_wheel(toe_deg: float, camber_deg: float, side: int, centre: str, loaded_radius: float) -> Wheel:
