@@ -7,6 +7,7 @@
   import Log from './stages/log/Log.svelte';
   import PlanPage from './stages/plan/PlanPage.svelte';
   import Set from './stages/set/Set.svelte';
+  import Travel from './stages/travel/Travel.svelte';
   import Walk from './stages/walk/Walk.svelte';
 
   const slug = $derived(router.parts[0] === 'cars' ? router.parts[1] : undefined);
@@ -34,6 +35,8 @@
   {#key `${car.slug}/${car.view.plan_number}`}<PlanPage {car} />{/key}
 {:else if stage === 'set'}
   {#key car.slug}<Set {car} />{/key}
+{:else if stage === 'travel'}
+  {#key car.slug}<Travel {car} />{/key}
 {:else if stage === 'log'}
   <Log {car} />
 {:else}

@@ -4,7 +4,7 @@ export const STAGES = [
   { name: 'Jig', path: '', measures: '' },
   { name: 'Links', path: '', measures: '' },
   { name: 'Stance', path: '', measures: 'heights and rake' },
-  { name: 'Travel', path: '', measures: '' },
+  { name: 'Travel', path: 'travel', measures: 'what the wheels do' },
   { name: 'Set', path: 'set', measures: 'camber, toe and thrust' },
   { name: 'Sheet', path: '', measures: '' },
 ] as const;

@@ -12,6 +12,7 @@ from starlette.exceptions import HTTPException
 from ready_corner.border.plan import PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
+from ready_corner.exchange.files import FileRefusedError
 from ready_corner.workshop import NoSuchCarError
 
 
@@ -43,6 +44,10 @@ STATUSES: tuple[tuple[type[ReadyCornerError], int], ...] = (
 
 def refusal_of(error: ReadyCornerError) -> Refusal:
     """Return a core error in the one format."""
+    if isinstance(error, FileRefusedError):
+        return Refusal(
+            code=error.code, sentence=error.sentence, problems=[Problem(path=p, sentence=s) for p, s in error.problems]
+        )
     single = error.problems if isinstance(error, PlanProblemsError) else [error]
     problems = [Problem(path=e.path, sentence=e.sentence, numbers=e.numbers) for e in single]
     return Refusal(code=error.code, sentence=error.sentence, problems=problems)

@@ -20,6 +20,12 @@ export type Units = Required<Schemas['UnitsModel']>;
 export type FigureKind = Schemas['FigureIn']['kind'];
 export type Problem = Schemas['Problem'];
 
+export type Linkage = Schemas['LinkageModel'];
+export type Layout = Schemas['LayoutView'];
+export type Study = Schemas['StudyView'];
+export type Change = Schemas['ChangeIn'];
+export type Lever = Schemas['LeverView'];
+
 const PATIENCE_MS = 8000;
 
 /** The server said no, in a sentence. */
@@ -57,6 +63,11 @@ export const api = {
   record: (slug: string, entry: EntryIn) => call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) => call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),
+  layouts: () => call<Layout[]>('GET', '/layouts'),
+  example: (name: string, end: 'front' | 'rear') => call<Schemas['ExampleView']>('GET', `/layouts/${encodeURIComponent(name)}/example?end=${end}`),
+  points: (text: string, units: Units) => call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
+  travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
+  levers: (slug: string, end: 'front' | 'rear', answer: string) => call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
   tools: (inches: boolean) => call<Plan['tools']>('GET', `/tools?inches=${inches}`),
   read: (text: string, kind: FigureKind, units: Units) => call<Schemas['FigureView']>('POST', '/shop/read', { text, kind, units }),
   say: (figures: { value: number; kind: FigureKind }[], units: Units) => call<string[]>('POST', '/shop/say', { figures, units }),

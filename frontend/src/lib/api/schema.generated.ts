@@ -208,6 +208,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Layouts
+         * @description Return every layout.
+         */
+        get: operations["layouts_api_layouts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{name}/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Example
+         * @description Return an end of a demo car with this layout, to begin from.
+         */
+        get: operations["example_api_layouts__name__example_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Points
+         * @description Return the points of a table in mm; every line that is wrong is named.
+         */
+        post: operations["read_points_api_points_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/points.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Points
+         * @description Return the points of a car as CSV in mm.
+         */
+        get: operations["points_api_cars__slug__points_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/travel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Travel
+         * @description Return the curves of an end of the car, as planned or with something moved.
+         */
+        post: operations["travel_api_cars__slug__travel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/levers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Levers Of
+         * @description Return which points and members move a figure most, per mm, and what else they move.
+         */
+        get: operations["levers_of_api_cars__slug__levers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -401,6 +521,18 @@ export interface components {
             last: components["schemas"]["LastView"] | null;
         };
         /**
+         * ChangeIn
+         * @description A point moved along x, y or z (axis 0, 1, 2) or a member made longer (no axis), in mm.
+         */
+        ChangeIn: {
+            /** Name */
+            name: string;
+            /** Axis */
+            axis?: (0 | 1 | 2) | null;
+            /** By */
+            by: number;
+        };
+        /**
          * ConditionView
          * @description The condition of the car.
          */
@@ -465,6 +597,26 @@ export interface components {
             reason: string;
         };
         /**
+         * CurveView
+         * @description One answer over the rows; ``right`` is null where it belongs to both wheels.
+         */
+        CurveView: {
+            /** Answer */
+            answer: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Digits */
+            digits: number;
+            /** Plus */
+            plus: string;
+            /** Left */
+            left: (number | null)[];
+            /** Right */
+            right: (number | null)[] | null;
+        };
+        /**
          * EntryIn
          * @description An entry as a browser sends it, with an identity and a time of its own.
          */
@@ -511,6 +663,21 @@ export interface components {
             who: string;
             /** What */
             what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+        };
+        /**
+         * ExampleView
+         * @description A car's end to begin from: its linkage, and points in mm from its own axle line, named without corner or end.
+         */
+        ExampleView: {
+            linkage: components["schemas"]["LinkageModel"];
+            /** Points */
+            points: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
         };
         /**
          * ExpectedView
@@ -645,6 +812,53 @@ export interface components {
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad") | null;
+        };
+        /**
+         * LayoutView
+         * @description One layout: what it is, the points it needs, and the lines to draw between them.
+         */
+        LayoutView: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "double wishbone" | "five link" | "strut" | "trailing arm" | "hinged arm" | "four link axle" | "three link axle";
+            /** Words */
+            words: string;
+            /** Axle */
+            axle: boolean;
+            /** Needed */
+            needed: string[];
+            /** Lines */
+            lines: components["schemas"]["LineView"][];
+        };
+        /**
+         * LeverView
+         * @description What a millimetre of one point or member does.
+         */
+        LeverView: {
+            /** Name */
+            name: string;
+            /** Axis */
+            axis: number | null;
+            /** Say */
+            say: string;
+            /** Does */
+            does: number;
+            /** Spoils */
+            spoils: string[];
+        };
+        /**
+         * LineView
+         * @description A line of the drawing between two points, named without their corner.
+         */
+        LineView: {
+            /** Name */
+            name: string;
+            /** Inner */
+            inner: string;
+            /** Outer */
+            outer: string;
         };
         /**
          * LinkageModel
@@ -1145,6 +1359,70 @@ export interface components {
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad") | null;
+        };
+        /**
+         * StudyIn
+         * @description Which curves are asked: an end over a drive, in mm or degrees, with something moved.
+         */
+        StudyIn: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /**
+             * Over
+             * @default travel
+             * @enum {string}
+             */
+            over: "travel" | "steer" | "roll";
+            /**
+             * Low
+             * @default -60
+             */
+            low: number;
+            /**
+             * High
+             * @default 60
+             */
+            high: number;
+            /**
+             * Rows
+             * @default 61
+             */
+            rows: number;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["ChangeIn"][];
+            /**
+             * Lengths
+             * @default kept
+             * @enum {string}
+             */
+            lengths: "kept" | "anew";
+        };
+        /**
+         * StudyView
+         * @description Curves over a drive.
+         */
+        StudyView: {
+            /** Drive */
+            drive: number[];
+            /** Curves */
+            curves: components["schemas"]["CurveView"][];
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
+         * TableIn
+         * @description Points as a table: CSV, or cells pasted from a spreadsheet.
+         */
+        TableIn: {
+            /** Text */
+            text: string;
+            units: components["schemas"]["UnitsModel"];
         };
         /**
          * ThreadedEndModel
@@ -1693,6 +1971,207 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FigureView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    layouts_api_layouts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    example_api_layouts__name__example_get: {
+        parameters: {
+            query: {
+                end: "front" | "rear";
+            };
+            header?: never;
+            path: {
+                name: "double wishbone" | "five link" | "strut" | "trailing arm" | "hinged arm" | "four link axle" | "three link axle";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_points_api_points_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: [
+                            number,
+                            number,
+                            number
+                        ];
+                    };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    points_api_cars__slug__points_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    travel_api_cars__slug__travel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    levers_of_api_cars__slug__levers_get: {
+        parameters: {
+            query: {
+                end: "front" | "rear";
+                answer: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeverView"][];
                 };
             };
             /** @description Unprocessable Entity */

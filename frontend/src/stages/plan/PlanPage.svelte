@@ -7,6 +7,7 @@
   import { router } from '$lib/router.svelte';
   import FigureField from '$parts/FigureField.svelte';
   import Adjusters from './Adjusters.svelte';
+  import Points from './Points.svelte';
   import { draftOf, markKind, planOf } from './draft';
   import { PLAN } from './texts';
 
@@ -132,6 +133,8 @@
         {/each}
       </div>
     </section>
+
+    <Points {draft} slug={car?.slug} {at} />
 
     <Adjusters bind:adjusters={draft.adjusters} units={draft.units} {at} />
 

@@ -1,5 +1,5 @@
 // A plan while it is being filled in: figures may still be missing. Keeping it turns missing ones into problems at their fields.
-import type { Corner, Plan, Problem, Units } from '$lib/api/client';
+import type { Corner, Linkage, Plan, Problem, Units } from '$lib/api/client';
 import { CORNERS } from '$lib/marks';
 import { PLAN } from './texts';
 
@@ -16,7 +16,9 @@ export interface Draft {
   name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
   aims: Record<string, AimDraft>; heights: Record<Corner, { name: string; station: Figure; offset: Figure }>;
   adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string };
+  points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>;
 }
+export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
 
 export const MARKS = [...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)), ...Object.keys(PLAN.whole)];
@@ -41,6 +43,8 @@ export function draftOf(plan: Plan | null): Draft {
       ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}), ...(a.shims ? { shims: a.shims } : {}), ...(a.perch ? { perch: a.perch } : {}) })),
     tools: structuredClone(plan?.tools ?? []),
     ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '' },
+    points: structuredClone(plan?.points ?? {}) as Draft['points'],
+    linkages: { front: structuredClone(plan?.front_linkage ?? null), rear: structuredClone(plan?.rear_linkage ?? null) },
   };
 }
 
@@ -81,6 +85,8 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
         ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}), ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}) };
     }),
     tools: draft.tools, tool_for: before?.tool_for ?? {}, ways: draft.ways,
+    points: Object.fromEntries(Object.entries(draft.points).map(([name, place]) => [name, place.map((v) => need(v, `points.${name}`))])),
+    front_linkage: draft.linkages.front, rear_linkage: draft.linkages.rear,
   };
   return problems.length ? { problems } : { plan: plan as unknown as Plan };
 }

@@ -1,0 +1,37 @@
+<script lang="ts">
+  // Which points and members move the figure most, and what they move with it. One tried is put into What if.
+  import type { Bench } from './bench.svelte';
+  import { signed } from './numbers';
+  import { TRAVEL } from './texts';
+
+  type Props = { bench: Bench };
+  let { bench }: Props = $props();
+
+  const curve = $derived(bench.curve!);
+  const most = $derived(Math.max(...bench.levers.map((l) => Math.abs(l.does)), 1e-12));
+</script>
+
+<section class="card" aria-label={TRAVEL.levers(curve.label)}>
+  <h2>{TRAVEL.levers(curve.label)}</h2>
+  {#if !bench.levers.length}<p class="soft">{TRAVEL.noLevers}</p>{/if}
+  <ol>
+    {#each bench.levers.slice(0, 6) as lever (lever.say)}
+      <li title="{TRAVEL.spoils} {lever.spoils.join(', ')}">
+        <span class="bar" style:width="{(Math.abs(lever.does) / most) * 100}%"></span>
+        <span>{lever.say}</span><b class="fig">{signed(lever.does, curve.digits + 1, true)}{curve.unit === '°' ? '°' : ''}</b>
+        <small>{lever.spoils.join(' · ')}</small>
+      </li>
+    {/each}
+  </ol>
+</section>
+
+<style>
+  section { min-height: 0; max-height: 236px; overflow: auto; padding-block: 10px; }
+  h2 { font-size: 1rem; }
+  ol { list-style: none; margin: 4px 0 0; padding: 0; }
+  li { position: relative; display: grid; grid-template-columns: 1fr auto; gap: 0 10px; border-top: 1px solid var(--edge); padding: 2px 4px; line-height: 1.2; }
+  .bar { position: absolute; inset: 0 auto 0 0; background: #f6e6b4; z-index: 0; }
+  li > :not(.bar) { position: relative; }
+  small { grid-column: 1 / -1; color: var(--ink-soft); font-size: 0.8125rem; }
+  b { font-weight: 400; }
+</style>

@@ -1,0 +1,100 @@
+// What stage Travel shows: an end over a drive, the curves as planned and with something moved, and where the reading line stands.
+import { api, Refused, type Change, type Lever, type Study } from '$lib/api/client';
+import { TRAVEL } from './texts';
+
+export type End = 'front' | 'rear';
+export type Over = 'travel' | 'steer' | 'roll';
+const ROWS = 81;
+
+export class Bench {
+  end = $state<End>('front');
+  over = $state<Over>('travel');
+  low = $state(-60);
+  high = $state(60);
+  answer = $state('camber_deg');
+  changes = $state.raw<Change[]>([]);
+  anew = $state(false);
+  planned = $state.raw<Study | null>(null);
+  moved = $state.raw<Study | null>(null);
+  levers = $state.raw<Lever[]>([]);
+  refusal = $state('');
+  row = $state(Math.floor(ROWS / 2));
+  #asked = 0;
+
+  constructor(readonly slug: string) {}
+
+  get curve() {
+    return this.planned?.curves.find((c) => c.answer === this.answer) ?? this.planned?.curves[0] ?? null;
+  }
+
+  get after() {
+    return this.moved?.curves.find((c) => c.answer === this.curve?.answer) ?? null;
+  }
+
+  show(end: End, over: Over): void {
+    this.changes = end === this.end ? this.changes : [];
+    [this.end, this.over] = [end, over];
+    [this.low, this.high] = TRAVEL.ranges[over]!;
+    void this.ask();
+  }
+
+  pick(answer: string): void {
+    this.answer = answer;
+    void this.askLevers();
+  }
+
+  async ask(): Promise<void> {
+    const mine = ++this.#asked;
+    const asked = { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? ('anew' as const) : ('kept' as const) };
+    try {
+      const [planned, moved] = await Promise.all([
+        api.travel(this.slug, { ...asked, changes: [] }),
+        this.changes.length ? api.travel(this.slug, { ...asked, changes: this.changes }) : null,
+      ]);
+      if (mine !== this.#asked) return;
+      [this.planned, this.moved, this.refusal] = [planned, moved, ''];
+      await this.askLevers();
+    } catch (error) {
+      if (mine === this.#asked) [this.planned, this.moved, this.refusal] = [null, null, (error as Error).message];
+    }
+  }
+
+  /** What if alone: the curves as planned stay as they are. */
+  async move(changes: Change[]): Promise<void> {
+    const mine = ++this.#asked;
+    this.changes = changes;
+    if (!changes.length) {
+      [this.moved, this.refusal] = [null, ''];
+      return;
+    }
+    try {
+      const moved = await api.travel(this.slug, { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? 'anew' : 'kept', changes });
+      if (mine === this.#asked) [this.moved, this.refusal] = [moved, ''];
+    } catch (error) {
+      if (mine === this.#asked) [this.moved, this.refusal] = [null, error instanceof Refused ? error.message : ''];
+    }
+  }
+
+  async askLevers(): Promise<void> {
+    const curve = this.curve;
+    try {
+      this.levers = curve?.right ? await api.levers(this.slug, this.end, curve.answer) : [];
+    } catch {
+      this.levers = [];
+    }
+  }
+
+  step(by: number): void {
+    const last = (this.planned?.drive.length ?? 1) - 1;
+    this.row = Math.min(Math.max(this.row + by, 0), last);
+  }
+
+  csv(): string {
+    const study = this.planned;
+    if (!study) return '';
+    const columns = study.curves.flatMap((c) => [{ name: `${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `${c.answer}.right`, values: c.right }] : [])]);
+    const after = this.moved?.curves.flatMap((c) => [{ name: `what_if.${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `what_if.${c.answer}.right`, values: c.right }] : [])]) ?? [];
+    const all = [{ name: this.over, values: study.drive as (number | null)[] }, ...columns, ...after];
+    return [all.map((c) => c.name).join(','), ...study.drive.map((_, i) => all.map((c) => c.values[i] ?? '').join(','))].join('\n') + '\n';
+  }
+}

@@ -1,0 +1,150 @@
+"""Curves of an end over travel, steering or roll; what if something moved; and which levers move a figure most."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from ready_corner.core.errors import CalledError, PlannedError
+from ready_corner.core.linkage.body import Body
+from ready_corner.core.linkage.mechanism import Shape
+from ready_corner.core.linkage.planned import EndSweep, bodies_of, sweep_end
+from ready_corner.core.linkage.space import Array
+from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.linkage.words import Named, named
+from ready_corner.core.linkage.worth import Lengths, Parameter, parameters, sensitivities
+from ready_corner.core.plan import End, Plan
+
+Over = Literal["travel", "steer", "roll"]
+MOST_ROWS = 401
+
+
+@dataclass(frozen=True)
+class Change:
+    """Something moved by so much: a point of the plan along x, y or z in mm, or the length of a member of a corner (axis None)."""
+
+    name: str
+    axis: int | None
+    by: float
+
+
+@dataclass(frozen=True)
+class Curve:
+    """One answer over the rows: of the left wheel, the right one, or of both together (``left`` alone)."""
+
+    answer: str
+    said: Named
+    left: Array
+    right: Array | None
+
+
+@dataclass(frozen=True)
+class Study:
+    """Curves over one drive; ``drive`` (N,) in mm or degrees; ``warnings`` say what is out of reach or binds."""
+
+    drive: Array
+    curves: tuple[Curve, ...]
+    warnings: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Lever:
+    """One parameter with what a millimetre of it does to a figure, and to the others it spoils most, each by answer."""
+
+    parameter: Parameter
+    does: float
+    spoils: tuple[tuple[str, float], ...]
+
+
+def study(
+    plan: Plan,
+    end: End,
+    over: Over,
+    low: float,
+    high: float,
+    rows: int,
+    changes: Sequence[Change] = (),
+    lengths: Lengths = "kept",
+) -> Study:
+    """Return every curve of an end from ``low`` to ``high`` of a drive, with some points or members moved.
+
+    Raises CalledError for a range that is none, PlannedError where the plan has no linkage there or a name is not in it.
+    """
+    if not (np.isfinite([low, high]).all() and low < high and 2 <= rows <= MOST_ROWS):
+        raise CalledError(
+            f"A range from {low:g} to {high:g} in {rows} rows is none. Give the lower figure first, and 2 to {MOST_ROWS} rows.",
+            path="low",
+        )
+    drive = np.linspace(low, high, rows)
+    bodies = tuple(changed(b, end, changes, lengths) for b in bodies_of(plan, end))
+    _know_all(bodies, end, changes)
+    zero = np.zeros(rows)
+    drives = {"travel": (drive, zero, zero), "steer": (zero, drive, zero), "roll": (zero, zero, drive)}[over]
+    found = sweep_end(plan, end, *drives, bodies=bodies or None)
+    return Study(drive, _curves(found), tuple(w for s in found.bodies for w in s.warnings))
+
+
+def _curves(found: EndSweep) -> tuple[Curve, ...]:
+    rows = [Curve(k, said, v, found.right.get(k)) for k, v in found.left.items() if (said := named(k))]
+    rows += [Curve(k, said, v, None) for k, v in found.pair.items() if (said := named(k))]
+    if len(found.bodies) == 1:
+        rows += [Curve(k, said, v, None) for k, v in found.bodies[0].shared.items() if (said := named(k))]
+    return tuple(rows)
+
+
+def changed(body: Body, end: End, changes: Sequence[Change], lengths: Lengths) -> Body:
+    """Return a body with those of the changes that are its own; a change at a corner leaves the other side as it is."""
+    for change in changes:
+        corner, _, name = change.name.partition(".")
+        if corner != body.name:
+            continue
+        if change.axis is None:
+            members = [link.name for link in body.shape.mechanism.links]
+            if name in members:
+                links = body.shape.links.copy()
+                links[members.index(name)] += change.by
+                body = replace(body, shape=Shape(body.shape.mechanism, body.shape.x, links))
+        elif name in body.shape.mechanism.points:
+            place = body.shape.point(name).copy()
+            place[change.axis] += change.by
+            body = body.built({name: tuple(place)}, lengths)
+    return body
+
+
+def _know_all(bodies: Sequence[Body], end: End, changes: Sequence[Change]) -> None:
+    known = {f"{b.name}.{n}" for b in bodies for n in (*b.shape.mechanism.points, *b.shape.mechanism.rows)}
+    if missing := [c.name for c in changes if c.name not in known]:
+        raise PlannedError(f"The {end} has no point or member “{missing[0]}”. Look at its spelling.", path="changes")
+
+
+WATCHED = ("camber_deg", "toe_deg", "caster_deg", "toe_deg_per_mm", "camber_deg_per_mm", "scrub", "trail")
+
+
+def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ...]:
+    """Return which points and members of the left wheel (or the axle) move a figure most at rest, and what else they move.
+
+    Per mm, links keeping their lengths, at the same wheel travel. Raises CalledError where the answer is no wheel's.
+    """
+    bodies = bodies_of(plan, end)
+    if not bodies:
+        raise PlannedError(
+            f"The plan says nothing yet of how the {end} wheels are held. Choose a layout for them.", path=f"{end}_linkage"
+        )
+    body = bodies[0]
+    all_of = parameters(body)
+    found = sensitivities(sweep(body, np.zeros(1)), all_of)
+    side = "left." if body.is_axle else ""
+    key = answer if answer in found else side + answer
+    if key not in found:
+        raise CalledError(
+            f"“{answer}” does not belong to one wheel, so no lever can be told for it. Choose camber, toe or caster.",
+            path="answer",
+        )
+    worth = found[key][:, 0]
+    order = sorted((i for i in range(len(all_of)) if abs(worth[i]) > 1e-9), key=lambda i: -abs(float(worth[i])))[:count]
+    watched = [w for w in WATCHED if side + w in found and side + w != key]
+    return tuple(Lever(all_of[i], float(worth[i]), tuple((w, float(found[side + w][i, 0])) for w in watched)) for i in order)
+
+
+__all__ = ["Change", "Curve", "Lever", "Over", "Study", "changed", "levers", "study"]

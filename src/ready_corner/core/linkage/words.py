@@ -1,0 +1,77 @@
+"""What each answer is called, its unit and the digits worth printing; and the words for a point and a coordinate."""
+
+from dataclasses import dataclass
+
+from ready_corner.core.plan import CORNER_WORDS
+
+
+@dataclass(frozen=True)
+class Named:
+    """An answer as shown: label, unit ("" for a plain number), digits after the point, and what plus means."""
+
+    label: str
+    unit: str
+    digits: int
+    plus: str = ""
+
+
+ANSWERS: dict[str, Named] = {
+    "camber_deg": Named("Camber", "°", 2, "top leans out"),
+    "toe_deg": Named("Toe", "°", 2, "front points in"),
+    "caster_deg": Named("Caster", "°", 2, "top of the axis leans back"),
+    "inclination_deg": Named("Steering-axis inclination", "°", 2, "top of the axis leans in"),
+    "camber_deg_per_mm": Named("Camber gain", "°/mm", 4, "leans out in bump"),
+    "toe_deg_per_mm": Named("Bump steer", "°/mm", 4, "toes in in bump"),
+    "half_track_change": Named("Half track, change", "mm", 2, "wider"),
+    "wheelbase_change": Named("Wheelbase, change", "mm", 2, "wheel forward"),
+    "scrub": Named("Scrub radius", "mm", 1, "axis meets the ground inboard"),
+    "trail": Named("Mechanical trail", "mm", 1, "axis meets the ground ahead"),
+    "front_arm": Named("Front-view swing arm", "mm", 0, "centre inboard"),
+    "side_arm": Named("Side-view swing arm", "mm", 0, "centre behind"),
+    "roll_centre_height": Named("Roll centre, height", "mm", 1, "over the ground"),
+    "roll_centre_offset": Named("Roll centre, offset", "mm", 1, "to the left"),
+    "track": Named("Track at the ground", "mm", 1),
+    "ackermann_percent": Named("Ackermann", "%", 0, "100 is the full difference"),
+    "anti_dive_percent": Named("Anti-dive", "%", 0),
+    "anti_lift_percent": Named("Anti-lift", "%", 0),
+    "anti_squat_percent": Named("Anti-squat", "%", 0),
+    "drive_anti_lift_percent": Named("Anti-lift under drive", "%", 0),
+    "shaft.plunge": Named("Halfshaft plunge", "mm", 2, "longer"),
+    "shaft.inner_deg": Named("Halfshaft, inner joint", "°", 1),
+    "shaft.outer_deg": Named("Halfshaft, outer joint", "°", 1),
+    "rocker.angle_deg": Named("Rocker", "°", 1),
+    "bar.angle_deg": Named("Anti-roll bar, turn", "°", 2),
+    "bar.deg_per_mm": Named("Anti-roll bar, ratio", "°/mm", 4),
+}
+_ENDINGS = {
+    ".length": ("{}, length", "mm", 1),
+    ".ratio": ("{}, motion ratio", "", 3),
+    ".ratio_per_mm": ("{}, change of ratio", "/mm", 5),
+    ".wheel_rate": ("{}, wheel rate", "N/mm", 1),
+    ".level_deg": ("{}, to level", "°", 1),
+    ".inner_deg": ("{}, inner joint", "°", 1),
+    ".outer_deg": ("{}, outer joint", "°", 1),
+    ".angle_deg": ("{}, turn", "°", 2),
+    ".deg_per_mm": ("{}, ratio", "°/mm", 4),
+}
+
+
+def named(answer: str) -> Named | None:
+    """Return how an answer is shown; None for those that only serve others (places and slopes)."""
+    if answer in ANSWERS:
+        return ANSWERS[answer]
+    for ending, (label, unit, digits) in _ENDINGS.items():
+        if answer.endswith(ending):
+            what = answer.removesuffix(ending)
+            return Named(label.format(what[0].upper() + what[1:]), unit, digits)
+    return None
+
+
+AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))
+
+
+def say_point(name: str) -> str:
+    """Return a dotted name as words: ``LF.lower.ball`` is “left front lower ball”."""
+    first, *rest = name.split(".")
+    corner = {str(k): v for k, v in CORNER_WORDS.items()}.get(first, first)
+    return " ".join([corner, *rest]).replace("-", " ")

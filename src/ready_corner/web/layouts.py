@@ -1,0 +1,84 @@
+"""Stage Plan: the layouts there are, an example of each, and points pasted or saved as a table."""
+
+from fastapi import APIRouter
+from fastapi.responses import PlainTextResponse
+from pydantic import Field
+
+from ready_corner.border.plan import LinkageModel, Model, UnitsModel
+from ready_corner.core.linkage.layouts import LAYOUTS, LayoutName
+from ready_corner.core.plan import End
+from ready_corner.core.shop import Units
+from ready_corner.demo import example_of
+from ready_corner.exchange.rows import points_from_csv, points_to_csv
+from ready_corner.web.views import View
+from ready_corner.web.workshop import TheWorkshop
+
+router = APIRouter()
+
+
+class LineView(View):
+    """A line of the drawing between two points, named without their corner."""
+
+    name: str
+    inner: str
+    outer: str
+
+
+class LayoutView(View):
+    """One layout: what it is, the points it needs, and the lines to draw between them."""
+
+    name: LayoutName
+    words: str
+    axle: bool
+    needed: list[str]
+    lines: list[LineView]
+
+
+class ExampleView(View):
+    """A car's end to begin from: its linkage, and points in mm from its own axle line, named without corner or end."""
+
+    linkage: LinkageModel
+    points: dict[str, tuple[float, float, float]]
+
+
+class TableIn(Model):
+    """Points as a table: CSV, or cells pasted from a spreadsheet."""
+
+    text: str = Field(max_length=200_000)
+    units: UnitsModel
+
+
+@router.get("/layouts")
+def layouts() -> list[LayoutView]:
+    """Return every layout."""
+    return [
+        LayoutView(
+            name=layout.name,
+            words=layout.words,
+            axle=layout.axle,
+            needed=list(layout.needed),
+            lines=[LineView(name=link.name, inner=link.body, outer=link.upright) for link in (*layout.links, *layout.may)]
+            + [LineView(name=s.name, inner=s.body, outer=s.foot) for s in layout.slides]
+            + [LineView(name=h.name, inner=h.first, outer=h.second) for h in layout.hinges],
+        )
+        for layout in LAYOUTS.values()
+    ]
+
+
+@router.get("/layouts/{name}/example")
+def example(name: LayoutName, end: End) -> ExampleView:
+    """Return an end of a demo car with this layout, to begin from."""
+    linkage, points = example_of(name, end)
+    return ExampleView(linkage=linkage, points=points)
+
+
+@router.post("/points/read")
+def read_points(table: TableIn) -> dict[str, tuple[float, float, float]]:
+    """Return the points of a table in mm; every line that is wrong is named."""
+    return points_from_csv(table.text, Units(**table.units.model_dump()))
+
+
+@router.get("/cars/{slug}/points.csv", response_class=PlainTextResponse)
+def points(slug: str, workshop: TheWorkshop) -> PlainTextResponse:
+    """Return the points of a car as CSV in mm."""
+    return PlainTextResponse(points_to_csv(workshop.state(slug).plan.points), media_type="text/csv")

@@ -1,0 +1,118 @@
+"""Stage Travel: curves over travel, steering or roll, what if something moved, and the levers of a figure."""
+
+import math
+from collections.abc import Iterable
+from typing import Annotated, Literal
+
+from fastapi import APIRouter
+from pydantic import Field
+
+from ready_corner.border.plan import Model, Name
+from ready_corner.core.linkage.study import Change, Curve, levers, study
+from ready_corner.core.linkage.words import named, say_point
+from ready_corner.core.plan import End
+from ready_corner.web.views import View
+from ready_corner.web.workshop import TheWorkshop
+
+router = APIRouter()
+
+
+class ChangeIn(Model):
+    """A point moved along x, y or z (axis 0, 1, 2) or a member made longer (no axis), in mm."""
+
+    name: Name
+    axis: Literal[0, 1, 2] | None = None
+    by: float
+
+
+class StudyIn(Model):
+    """Which curves are asked: an end over a drive, in mm or degrees, with something moved."""
+
+    end: End
+    over: Literal["travel", "steer", "roll"] = "travel"
+    low: float = -60.0
+    high: float = 60.0
+    rows: Annotated[int, Field(ge=2, le=401)] = 61
+    changes: list[ChangeIn] = Field(default=[], max_length=20)
+    lengths: Literal["kept", "anew"] = "kept"
+
+
+class CurveView(View):
+    """One answer over the rows; ``right`` is null where it belongs to both wheels."""
+
+    answer: str
+    label: str
+    unit: str
+    digits: int
+    plus: str
+    left: list[float | None]
+    right: list[float | None] | None
+
+
+class StudyView(View):
+    """Curves over a drive."""
+
+    drive: list[float]
+    curves: list[CurveView]
+    warnings: list[str]
+
+
+class LeverView(View):
+    """What a millimetre of one point or member does."""
+
+    name: str
+    axis: int | None
+    say: str
+    does: float
+    spoils: list[str]
+
+
+def _plain(values: Iterable[float]) -> list[float | None]:
+    return [float(v) if math.isfinite(v) else None for v in values]
+
+
+def _curve(curve: Curve) -> CurveView:
+    said = curve.said
+    right = None if curve.right is None else _plain(curve.right)
+    return CurveView(
+        answer=curve.answer,
+        label=said.label,
+        unit=said.unit,
+        digits=said.digits,
+        plus=said.plus,
+        left=_plain(curve.left),
+        right=right,
+    )
+
+
+@router.post("/cars/{slug}/travel")
+def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
+    """Return the curves of an end of the car, as planned or with something moved."""
+    changes = [Change(c.name, c.axis, c.by) for c in asked.changes]
+    found = study(workshop.state(slug).plan, asked.end, asked.over, asked.low, asked.high, asked.rows, changes, asked.lengths)
+    return StudyView(drive=found.drive.tolist(), curves=[_curve(c) for c in found.curves], warnings=list(found.warnings))
+
+
+@router.get("/cars/{slug}/levers")
+def levers_of(slug: str, end: End, answer: Name, workshop: TheWorkshop) -> list[LeverView]:
+    """Return which points and members move a figure most, per mm, and what else they move."""
+    found = levers(workshop.state(slug).plan, end, answer)
+    rows = []
+    for lever in found:
+        way = "" if lever.parameter.axis is None else f", {('forward', 'left', 'up')[lever.parameter.axis]}"
+        spoils = [
+            f"{said.label.lower()} {worth:+.{said.digits + 1}f}{said.unit}".replace(" -", " −")
+            for a, worth in lever.spoils
+            if (said := named(a)) and abs(worth) > 10 ** -(said.digits + 1)
+        ]
+        longer = "" if lever.parameter.axis is not None else " longer"
+        rows.append(
+            LeverView(
+                name=lever.parameter.name,
+                axis=lever.parameter.axis,
+                say=f"{say_point(lever.parameter.name)}{way}{longer}",
+                does=lever.does,
+                spoils=spoils[:3],
+            )
+        )
+    return rows
