@@ -1,12 +1,12 @@
 // One car in this browser: the last view of it, what waits to be handed over, and recording.
-import { api, Away, Refused, type CarView, type EntryIn, type What } from './api/client';
+import { api, Away, Refused, type CarView, type EntryIn, type Problem, type What } from './api/client';
 import * as outbox from './outbox';
 
 const RETRY_MS = 1500;
 const shelf = (slug: string) => `ready-corner/view/${slug}`;
 
 /** How an entry fared: taken by the server, kept here until it is back, or refused with a sentence. */
-export type Fate = { fate: 'taken' } | { fate: 'kept' } | { fate: 'refused'; code: string; sentence: string };
+export type Fate = { fate: 'taken' } | { fate: 'kept' } | { fate: 'refused'; code: string; sentence: string; problems: Problem[] };
 
 export function who(): string {
   return localStorage.getItem('ready-corner/who') ?? '';
@@ -54,7 +54,7 @@ export class Car {
     if (!row) return { fate: 'taken' };
     if (!row.refusal) return { fate: 'kept' };
     this.discard(entry.id); // the field still holds what was typed, with the sentence beside it
-    return { fate: 'refused', code: this.#code, sentence: row.refusal };
+    return { fate: 'refused', ...this.#why, sentence: row.refusal };
   }
 
   discard(id: string): void {
@@ -72,7 +72,7 @@ export class Car {
     clearTimeout(this.#timer);
   }
 
-  #code = '';
+  #why: { code: string; problems: Problem[] } = { code: '', problems: [] };
 
   async #handOver(): Promise<void> {
     const rows = outbox.waiting(this.slug).filter((w) => !w.refusal);
@@ -83,7 +83,7 @@ export class Car {
         this.#show(car);
       } catch (error) {
         if (error instanceof Refused) {
-          this.#code = error.code;
+          this.#why = { code: error.code, problems: error.problems };
           outbox.refuse(this.slug, entry.id, error.message);
         } else {
           this.#isAway();

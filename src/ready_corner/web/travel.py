@@ -7,10 +7,12 @@ from typing import Annotated, Literal
 from fastapi import APIRouter
 from pydantic import Field
 
+from ready_corner.border.entries import Typed
 from ready_corner.border.plan import Model, Name
 from ready_corner.core.linkage.study import Change, Curve, levers, study
 from ready_corner.core.linkage.words import named, say_point
 from ready_corner.core.plan import End
+from ready_corner.core.shop import read
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -18,11 +20,11 @@ router = APIRouter()
 
 
 class ChangeIn(Model):
-    """A point moved along x, y or z (axis 0, 1, 2) or a member made longer (no axis), in mm."""
+    """A point moved along x, y or z (axis 0, 1, 2) or a member made longer (no axis), as typed in shop notation."""
 
     name: Name
     axis: Literal[0, 1, 2] | None = None
-    by: float
+    typed: Typed
 
 
 class StudyIn(Model):
@@ -68,7 +70,8 @@ class LeverView(View):
 
 
 def _plain(values: Iterable[float]) -> list[float | None]:
-    return [float(v) if math.isfinite(v) else None for v in values]
+    """Return values for a plot: to 1e-7, a third of the length of all their digits."""
+    return [round(float(v), 7) if math.isfinite(v) else None for v in values]
 
 
 def _curve(curve: Curve) -> CurveView:
@@ -88,8 +91,9 @@ def _curve(curve: Curve) -> CurveView:
 @router.post("/cars/{slug}/travel")
 def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
     """Return the curves of an end of the car, as planned or with something moved."""
-    changes = [Change(c.name, c.axis, c.by) for c in asked.changes]
-    found = study(workshop.state(slug).plan, asked.end, asked.over, asked.low, asked.high, asked.rows, changes, asked.lengths)
+    plan = workshop.state(slug).plan
+    changes = [Change(c.name, c.axis, read(c.typed, "length", plan.units).value) for c in asked.changes]
+    found = study(plan, asked.end, asked.over, asked.low, asked.high, asked.rows, changes, asked.lengths)
     return StudyView(drive=found.drive.tolist(), curves=[_curve(c) for c in found.curves], warnings=list(found.warnings))
 
 

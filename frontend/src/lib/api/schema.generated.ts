@@ -522,15 +522,15 @@ export interface components {
         };
         /**
          * ChangeIn
-         * @description A point moved along x, y or z (axis 0, 1, 2) or a member made longer (no axis), in mm.
+         * @description A point moved along x, y or z (axis 0, 1, 2) or a member made longer (no axis), as typed in shop notation.
          */
         ChangeIn: {
             /** Name */
             name: string;
             /** Axis */
             axis?: (0 | 1 | 2) | null;
-            /** By */
-            by: number;
+            /** Typed */
+            typed: string;
         };
         /**
          * ConditionView

@@ -51,7 +51,7 @@
     try {
       if (car) {
         const fate = await car.record({ kind: 'plan', version: 1, plan, revises }, PLAN.revise(plan.name));
-        if (fate.fate === 'refused') sentence = fate.sentence;
+        if (fate.fate === 'refused') [sentence, problems] = [fate.sentence, fate.problems];
         else router.go(`/cars/${car.slug}`);
       } else {
         const { slug } = await api.begin({ ...newEntry({ kind: 'plan', version: 1, plan, revises: 0 }), id: beginning });

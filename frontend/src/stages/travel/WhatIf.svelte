@@ -1,8 +1,7 @@
 <script lang="ts">
   // Something moved on paper: a point one way, or a member longer; every figure follows while it is typed.
-  import { api, type Change, type Plan, Refused } from '$lib/api/client';
+  import type { Change, Plan } from '$lib/api/client';
   import type { Bench } from './bench.svelte';
-  import { signed } from './numbers';
   import { TRAVEL } from './texts';
 
   type Props = { bench: Bench; plan: Plan };
@@ -14,27 +13,20 @@
   let what = $state('');
   let axis = $state<'0' | '1' | '2'>('2');
   let text = $state('');
-  let refusal = $state('');
   const chosen = $derived(points.includes(what) ? what : (points[0] ?? ''));
   const corner = $derived(chosen.split('.')[0] ?? '');
   const name = $derived(what.startsWith('=') ? `${corner}.${what.slice(1)}` : chosen);
 
-  async function type(): Promise<void> {
-    refusal = '';
+  function type(): void {
     const rest = bench.changes.filter((c) => c.name !== name || c.axis !== (what.startsWith('=') ? null : +axis));
     if (!text.trim()) return void bench.move(rest);
-    try {
-      const { value } = await api.read(text, 'length', plan.units as never);
-      await bench.move([...rest, { name, axis: what.startsWith('=') ? null : (+axis as 0 | 1 | 2), by: value }]);
-    } catch (error) {
-      refusal = error instanceof Refused ? error.message : '';
-    }
+    void bench.move([...rest, { name, axis: what.startsWith('=') ? null : (+axis as 0 | 1 | 2), typed: text }]);
   }
   function clear(): void {
     text = '';
     void bench.move([]);
   }
-  const say = (c: Change) => `${c.name.replaceAll('.', ' ')} ${c.axis === null || c.axis === undefined ? TRAVEL.longer : TRAVEL.ways[c.axis]} ${signed(c.by, 2, true)}`;
+  const say = (c: Change) => `${c.name.replaceAll('.', ' ')} ${c.axis === null || c.axis === undefined ? TRAVEL.longer : TRAVEL.ways[c.axis]} ${c.typed}`;
 </script>
 
 <section class="card" aria-label={TRAVEL.whatIf}>
@@ -42,11 +34,11 @@
   <div class="row">
     <label>{TRAVEL.what}<select bind:value={what}>{#each points as point (point)}<option value={point}>{point.replaceAll('.', ' ')}</option>{/each}{#each members as member (member)}<option value="={member}">{member}, {TRAVEL.longer}</option>{/each}</select></label>
     {#if !what.startsWith('=')}<label>{TRAVEL.way}<select bind:value={axis}>{#each TRAVEL.ways as way, i (way)}<option value={String(i)}>{way}</option>{/each}</select></label>{/if}
-    <label>{TRAVEL.by}<input class="fig" bind:value={text} oninput={type} autocomplete="off" maxlength="40" placeholder="2" aria-invalid={refusal ? 'true' : undefined} /></label>
+    <label>{TRAVEL.by}<input class="fig" bind:value={text} oninput={type} autocomplete="off" maxlength="40" placeholder="2" aria-invalid={bench.refusal ? 'true' : undefined} /></label>
     <button type="button" class="button" onclick={clear} disabled={!bench.changes.length}>{TRAVEL.clear}</button>
   </div>
   <label class="check"><input type="checkbox" bind:checked={bench.anew} onchange={() => void bench.move(bench.changes)} />{TRAVEL.anew}</label>
-  {#if refusal || bench.refusal}<p class="no" role="alert">{refusal || bench.refusal}</p>{/if}
+  {#if bench.refusal}<p class="no" role="alert">{bench.refusal}</p>{/if}
   {#if bench.changes.length}<p>{bench.changes.map(say).join(' · ')}</p>{/if}
   {#if bench.moved?.warnings.length}<p class="no">{bench.moved.warnings.join(' ')}</p>{/if}
 </section>

@@ -1,0 +1,122 @@
+"""Stages Travel and Plan on the demo cars: curves, reading line, what if, levers, points by table and by paste."""
+
+import csv
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def heather(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/heather/travel")
+    expect(page.get_by_role("slider")).to_be_visible()
+    return page
+
+
+def figure(page, name, column=0):
+    said = page.locator("tr", has=page.get_by_role("button", name=name, exact=True)).locator("td").nth(column).inner_text()
+    return float(re.match(r"[−\d.]+", said)[0].replace("−", "-"))
+
+
+def test_the_reading_line_goes_by_key_and_by_mouse(heather):
+    assert figure(heather, "Camber") == -1.8
+    plot = heather.get_by_role("slider")
+    plot.focus()
+    heather.keyboard.press("End")
+    expect(heather.get_by_role("heading", name="at 60.0 mm")).to_be_visible()
+    assert figure(heather, "Camber") == pytest.approx(-4.01)
+    heather.keyboard.press("Shift+ArrowLeft")
+    expect(heather.get_by_role("heading", name="at 45.0 mm")).to_be_visible()
+    box = plot.bounding_box()
+    heather.mouse.move(box["x"] + 66, box["y"] + 100)
+    expect(heather.get_by_role("heading", name="at −60.0 mm")).to_be_visible()
+    assert figure(heather, "Camber") == pytest.approx(-0.10)
+
+
+def test_what_if_shows_every_change_at_the_key_and_can_be_taken_back(heather):
+    heather.get_by_label("What is moved").select_option("LF.upper.rear")
+    heather.get_by_label("By", exact=True).fill("6")
+    moved = heather.locator("tr", has=heather.get_by_role("button", name="Caster", exact=True)).locator("td.if")
+    expect(moved).to_contain_text("3.26°")
+    expect(moved).to_contain_text("−0.20")
+    heather.get_by_label("By", exact=True).fill("1/0")
+    expect(heather.get_by_role("alert")).to_contain_text(re.compile("1/0"))
+    heather.get_by_label("By", exact=True).fill("400")
+    expect(heather.get_by_role("region", name="What if")).to_contain_text(re.compile("out of reach|do not hold|full stretch"))
+    heather.get_by_role("button", name="As planned again").click()
+    expect(moved).to_have_count(0)
+
+
+def test_levers_and_the_other_end_and_its_roll(heather):
+    levers = heather.get_by_role("region", name=re.compile("What moves camber most"))
+    expect(levers.locator("li").first).to_contain_text("lower ball, left")
+    heather.get_by_role("button", name="Bump steer", exact=True).click()
+    expect(heather.get_by_role("region", name=re.compile("What moves bump steer most"))).to_contain_text("tie")
+    heather.get_by_role("button", name="Rear", exact=True).click()
+    expect(heather.get_by_role("button", name="over rack travel")).to_have_count(0)
+    heather.get_by_role("button", name="over roll").click()
+    expect(heather.get_by_role("heading", name="at 0.0 °")).to_be_visible()
+    heather.get_by_role("button", name="Roll centre, height").click()
+    expect(heather.get_by_text("It belongs to both wheels")).to_be_visible()
+
+
+def test_curves_are_saved_as_a_table_and_a_drawing(heather):
+    with heather.expect_download() as saved:
+        heather.get_by_role("button", name="CSV").click()
+    with open(saved.value.path(), encoding="utf-8") as file:
+        rows = list(csv.DictReader(file))
+    assert len(rows) == 81
+    middle = next(r for r in rows if float(r["travel"]) == 0)
+    assert float(middle["camber_deg.left"]) == pytest.approx(-1.8)
+    with heather.expect_download() as saved:
+        heather.get_by_role("button", name="PNG").click()
+    with open(saved.value.path(), "rb") as file:
+        assert file.read(8) == b"\x89PNG\r\n\x1a\n"
+
+
+def test_a_live_axle_is_drawn_too_and_says_where_it_binds(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.get_by_role("button", name="Rear", exact=True).click()
+    page.get_by_role("button", name="over roll").click()
+    expect(page.get_by_text("which the bushes must give")).to_be_visible()
+    expect(page.get_by_role("button", name="Roll centre, height")).to_be_visible()
+
+
+def test_a_car_without_points_is_sent_to_its_plan_and_begins_from_an_example(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/tern/plan")
+    held = page.get_by_role("region", name="How the wheels are held")
+    held.get_by_role("button", name="Rear axle").click()
+    held.get_by_role("radio", name="four link axle").click()  # chosen already: taken away
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.get_by_role("button", name="Rear", exact=True).click()
+    expect(page.get_by_text("does not say yet how these wheels are held")).to_be_visible()
+    page.get_by_role("link", name="Open the plan").click()
+    held.get_by_role("button", name="Rear axle").click()
+    held.get_by_role("radio", name="trailing arm").click()
+    held.get_by_role("button", name="Begin from an example").click()
+    expect(held.get_by_label("wheel, Offset")).to_have_value("25 7/8")
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.get_by_role("button", name="Rear", exact=True).click()
+    expect(page.get_by_role("button", name="Bump steer")).to_be_visible()
+
+
+def test_points_by_paste_light_up_and_wrong_ones_are_named_with_nothing_lost(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/heather/plan")
+    held = page.get_by_role("region", name="How the wheels are held")
+    held.get_by_label("Paste points from a spreadsheet").fill('LF.wheel\t0\t-670\t270\nLF.tie.inner\t88\t9 1/8"\t21,4cm')
+    held.get_by_role("button", name="Take these points").click()
+    expect(held.get_by_label("tie.inner, Offset")).to_have_value("231.775")
+    expect(held.get_by_label("tie.inner, Height")).to_have_value("214")
+    held.get_by_label("tie.inner, Height").focus()
+    expect(held.locator("text.lit").first).to_have_text("tie inner")
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(held.get_by_role("alert").first).to_contain_text("Are left and right exchanged?")
+    expect(held.get_by_label("tie.inner, Offset")).to_have_value("231.775")
+    held.get_by_label("Paste points from a spreadsheet").fill("LF.wheel 0 670")
+    held.get_by_role("button", name="Take these points").click()
+    expect(held.get_by_role("alert").filter(has_text="line 1")).to_contain_text("Give each its own column")
