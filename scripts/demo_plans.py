@@ -1,6 +1,5 @@
 """Tell the linkages of the demo cars, and a small car for each remaining layout, as plan files. All of them invented."""
 
-import json
 from pathlib import Path
 from typing import Any
 
@@ -14,7 +13,9 @@ Points = dict[str, tuple[float, float, float]]
 
 def placed(prefix: str, points: Points, along: float = 0.0, unit: float = 1.0) -> dict[str, list[float]]:
     """Points of a corner or an axle at a station, with their prefix."""
-    return {f"{prefix}.{n}": [round(x * unit + along, 4), round(y * unit, 4), round(z * unit, 4)] for n, (x, y, z) in points.items()}
+    return {
+        f"{prefix}.{n}": [round(x * unit + along, 4), round(y * unit, 4), round(z * unit, 4)] for n, (x, y, z) in points.items()
+    }
 
 
 # Heather, millimetres: x from the axle line of its own end.
@@ -34,9 +35,25 @@ WISHBONES_REAR: Points = {
     "rocker.damper": (0, 222, 560), "damper.inner": (0, 14, 506), "shaft.inner": (0, 120, 276), "shaft.outer": (0, 590, 280),
 }  # fmt: skip
 PUSHED = {
-    "springs": [{"name": "damper", "ends": [{"point": "rocker.damper", "on": "rocker"}, {"point": "damper.inner", "on": "car"}], "rate": 45.0, "free": 250.0, "closed": 152.0, "open": 246.0}],
-    "rocker": {"first": "rocker.first", "second": "rocker.second", "push": "rocker.push", "rod": {"point": "push.outer", "on": "lower"}},
+    "springs": [
+        {
+            "name": "damper",
+            "ends": [{"point": "rocker.damper", "on": "rocker"}, {"point": "damper.inner", "on": "car"}],
+            "rate": 45.0,
+            "free": 250.0,
+            "closed": 152.0,
+            "open": 246.0,
+        }
+    ],
+    "rocker": {
+        "first": "rocker.first",
+        "second": "rocker.second",
+        "push": "rocker.push",
+        "rod": {"point": "push.outer", "on": "lower"},
+    },
 }
+
+
 def end(hand: str) -> dict[str, Any]:
     return {"diameter": 10.0, "pitch_mm_per_turn": 1.5, "engaged": 28.0, "exposed": 16.0, "hand": hand}
 
@@ -113,7 +130,13 @@ TRAILING: Points = {
     "arm.front": (620, 420, 310), "rod1.inner": (20, 140, 330), "rod1.outer": (10, 600, 320), "rod2.inner": (-90, 130, 240), "rod2.outer": (-95, 610, 225),
     "wheel": (0, 720, 300), "coil.top": (-60, 500, 620), "coil.foot": (-50, 560, 250),
 }  # fmt: skip
-HINGED: Points = {"hinge.inner": (330, 140, 300), "hinge.outer": (440, 560, 285), "wheel": (0, 700, 300), "coil.top": (30, 520, 560), "coil.foot": (10, 540, 260)}
+HINGED: Points = {
+    "hinge.inner": (330, 140, 300),
+    "hinge.outer": (440, 560, 285),
+    "wheel": (0, 700, 300),
+    "coil.top": (30, 520, 560),
+    "coil.foot": (10, 540, 260),
+}
 THREE: Points = {
     "upper.body": (420, 40, 420), "upper.axle": (40, 40, 440), "lower.left.body": (560, 430, 230), "lower.left.axle": (0, 450, 210),
     "panhard.body": (-110, 440, 300), "panhard.axle": (-110, -430, 296), "left.wheel": (0, 700, 300),
@@ -125,8 +148,17 @@ def small(name: str, about: str, layout: str, points: Points, camber: float = -1
     """A car with double wishbones of Heather's in front and one other layout behind."""
     car = heather()
     axle = layout.endswith("axle")
-    coil = [{"name": f"{side} coil", "ends": [{"point": f"coil.{side}.body", "on": "car"}, {"point": f"coil.{side}.axle", "on": "upright"}], "rate": 30.0} for side in ("left", "right")]
-    one = [{"name": "coil", "ends": [{"point": "coil.top", "on": "car"}, {"point": "coil.foot", "on": "upright"}], "rate": 35.0}]
+    coil = [
+        {
+            "name": f"{side} coil",
+            "ends": [{"point": f"coil.{side}.body", "on": "car"}, {"point": f"coil.{side}.axle", "on": "upright"}],
+            "rate": 30.0,
+        }
+        for side in ("left", "right")
+    ]
+    one = [
+        {"name": "coil", "ends": [{"point": "coil.top", "on": "car"}, {"point": "coil.foot", "on": "upright"}], "rate": 35.0}
+    ]
     wheel = points["left.wheel" if axle else "wheel"]
     return {
         **car,
@@ -135,7 +167,12 @@ def small(name: str, about: str, layout: str, points: Points, camber: float = -1
         "adjusters": [],
         "rear": {"track": 2 * wheel[1], "rim_flange_diameter": 381.0, "tyre_diameter": 2 * wheel[2] + 12},
         "points": {**placed("LF", WISHBONES_FRONT), **placed("rear" if axle else "LR", points, -2280.0)},
-        "rear_linkage": {"layout": layout, "loaded_radius": wheel[2], "camber_deg": 0.0 if axle else camber, "springs": coil if axle else one},
+        "rear_linkage": {
+            "layout": layout,
+            "loaded_radius": wheel[2],
+            "camber_deg": 0.0 if axle else camber,
+            "springs": coil if axle else one,
+        },
     }
 
 
@@ -143,7 +180,9 @@ OTHERS = {
     "five-link": small("Sedge", "Five links behind; millimetres", "five link", FIVE),
     "trailing-arm": small("Fern", "Trailing arms and two lateral rods behind; millimetres", "trailing arm", TRAILING),
     "hinged-arm": small("Moss", "Semi-trailing arms on one hinge behind; millimetres", "hinged arm", HINGED, -0.5),
-    "three-link-axle": small("Bracken", "A live axle on three links and a Panhard rod behind; millimetres", "three link axle", THREE),
+    "three-link-axle": small(
+        "Bracken", "A live axle on three links and a Panhard rod behind; millimetres", "three link axle", THREE
+    ),
 }
 
 
