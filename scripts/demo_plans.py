@@ -89,6 +89,7 @@ def heather() -> dict[str, Any]:
                 {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7}},
             )
         ],
+        "loads": {"height": 360.0, "front_share": 0.62, "driven": "rear"},
         "points": {**placed("LF", WISHBONES_FRONT), **placed("LR", WISHBONES_REAR, -2280.0)},
         "front_linkage": {"layout": "double wishbone", "loaded_radius": 270.0, "steering": "rack", "camber_deg": -1.8, "toe_deg": -0.1, **PUSHED,
                           "bar": {"first": "bar.first", "second": "bar.second", "arm": "bar.arm", "link": {"point": "bar.link", "on": "lower"}}},
@@ -113,6 +114,7 @@ FOUR_LINKS: Points = {
 def tern_linkage(plan: dict[str, Any]) -> dict[str, Any]:
     """The plan of Tern with its points: struts in front, a live axle on four links and a Panhard rod behind."""
     return plan | {
+        "loads": {"height": 18.5 * INCH, "front_share": 0.55, "drive": "outboard", "driven": "rear"},
         "points": {**placed("LF", STRUT, 0.0, INCH), **placed("rear", FOUR_LINKS, -94 * INCH, INCH)},
         "front_linkage": {"layout": "strut", "loaded_radius": 11.45 * INCH, "steering": "rack", "camber_deg": -1.5, "toe_deg": -0.1,
                           "springs": [{"name": "strut", "ends": [{"point": "strut.top", "on": "car"}, {"point": "strut.foot", "on": "upright"}], "rate": 26.0, "free": 560.0}]},

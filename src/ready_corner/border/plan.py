@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from ready_corner.core import plan as core
 from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.body import Bar, Joint, Rocker, Shaft, Spring, Stand, Torsion
+from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
 from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.linkage.planned import check_linkages
 from ready_corner.core.metrology.tools import Tool
@@ -245,6 +245,16 @@ class LinkageModel(Model):
         )
 
 
+class LoadsModel(Model):
+    """What anti-dive and the like are counted from; height in mm."""
+
+    height: float
+    front_share: float
+    brakes: Literal["outboard", "inboard"] = "outboard"
+    drive: Literal["outboard", "inboard"] = "inboard"
+    driven: Literal["front", "rear", "both"] = "rear"
+
+
 def _stand(stand: StandModel) -> Stand:
     return Stand(stand.point, stand.on)
 
@@ -269,6 +279,7 @@ class PlanModel(Model):
     points: dict[PointName, tuple[float, float, float]] = Field(default={}, max_length=400)
     front_linkage: LinkageModel | None = None
     rear_linkage: LinkageModel | None = None
+    loads: LoadsModel | None = None
 
     def to_core(self) -> core.Plan:
         """Return the core's plan; raises PlanProblemsError with everything that is wrong."""
@@ -284,6 +295,8 @@ class PlanModel(Model):
         aims = [each(lambda a=a: Aim(**a.model_dump())) for a in self.aims]  # type: ignore[misc]
         adjusters = [each(a.to_core) for a in self.adjusters]
         tools = [each(lambda t=t: Tool(**t.model_dump())) for t in self.tools]  # type: ignore[misc]
+        given = self.loads.model_dump() if self.loads else None
+        loads = each(lambda: Loads(**given)) if given else None
         plan = each(
             lambda: core.Plan(
                 self.name,
@@ -301,6 +314,7 @@ class PlanModel(Model):
                 dict(self.points),
                 self.front_linkage.to_core() if self.front_linkage else None,
                 self.rear_linkage.to_core() if self.rear_linkage else None,
+                loads,
             )
         )
         if plan:

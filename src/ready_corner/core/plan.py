@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, fields
 from typing import Literal, get_args
 
 from ready_corner.core.errors import CalledError, PlannedError
-from ready_corner.core.linkage.body import Bar, Joint, Rocker, Shaft, Spring, Torsion
+from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Torsion
 from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.metrology.tools import Tool, default_tools
 from ready_corner.core.metrology.verdict import Aim
@@ -281,6 +281,7 @@ class Plan:
     points: Mapping[str, Point] = field(default_factory=dict)
     front_linkage: Linkage | None = None
     rear_linkage: Linkage | None = None
+    loads: Loads | None = None
 
     def __post_init__(self) -> None:
         if not self.name.strip():

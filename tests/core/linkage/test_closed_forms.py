@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from ready_corner.core.linkage.answers import motion_of
-from ready_corner.core.linkage.body import Wheel, body_of
+from ready_corner.core.linkage.body import Loads, Wheel, body_of
 from ready_corner.core.linkage.mechanism import system
-from ready_corner.core.linkage.pair import Loads, anti_percent
+from ready_corner.core.linkage.pair import anti_percent
 from ready_corner.core.linkage.planned import sweep_end
 from ready_corner.core.linkage.sweep import sweep, travel_for_length
 
@@ -144,15 +144,15 @@ def test_a_live_axle_rolls_about_its_panhard_rod():
 
 def test_anti_dive_is_the_slope_to_the_side_view_centre():
     corner = wishbones()
-    loads = Loads(height=500.0, wheelbase=2400.0, front_share=0.6)
-    level = anti_percent("front", sweep(corner, np.zeros(1)).wheels[0], loads)
+    loads = Loads(height=500.0, front_share=0.6)
+    level = anti_percent("front", sweep(corner, np.zeros(1)).wheels[0], loads, 2400.0)
     assert level["anti_dive_percent"][0] == pytest.approx(0.0, abs=1e-9)
     tilted = {k: (x, y, z + (8 if k.endswith("front") and k.startswith("upper") else 0)) for k, (x, y, z) in
               ((n, tuple(corner.shape.point(n))) for n in corner.shape.mechanism.points)}  # fmt: skip
     nose_up = sweep(body_of("LF", "double wishbone", tilted, corner.wheels, True), np.zeros(1)).wheels[0]
     arm, height = nose_up["side_arm"][0], nose_up["side_slope_contact"][0] * nose_up["side_arm"][0]
     assert abs(arm) > 500
-    found = anti_percent("front", nose_up, loads)["anti_dive_percent"][0]
+    found = anti_percent("front", nose_up, loads, 2400.0)["anti_dive_percent"][0]
     assert found == pytest.approx(100 * 0.6 * height / arm * 2400 / 500)
     assert found != pytest.approx(0.0, abs=1.0)
 

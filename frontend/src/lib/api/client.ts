@@ -21,6 +21,7 @@ export type FigureKind = Schemas['FigureIn']['kind'];
 export type Problem = Schemas['Problem'];
 
 export type Linkage = Schemas['LinkageModel'];
+export type Loads = Schemas['LoadsModel'];
 export type Layout = Schemas['LayoutView'];
 export type Study = Schemas['StudyView'];
 export type Change = Schemas['ChangeIn'];

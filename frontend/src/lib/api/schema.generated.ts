@@ -920,6 +920,34 @@ export interface components {
             };
         };
         /**
+         * LoadsModel
+         * @description What anti-dive and the like are counted from; height in mm.
+         */
+        LoadsModel: {
+            /** Height */
+            height: number;
+            /** Front Share */
+            front_share: number;
+            /**
+             * Brakes
+             * @default outboard
+             * @enum {string}
+             */
+            brakes: "outboard" | "inboard";
+            /**
+             * Drive
+             * @default inboard
+             * @enum {string}
+             */
+            drive: "outboard" | "inboard";
+            /**
+             * Driven
+             * @default rear
+             * @enum {string}
+             */
+            driven: "front" | "rear" | "both";
+        };
+        /**
          * LogLine
          * @description One line of the log: the entry, its sentence, and the entry that struck it out, if one did.
          */
@@ -1111,6 +1139,7 @@ export interface components {
             };
             front_linkage?: components["schemas"]["LinkageModel"] | null;
             rear_linkage?: components["schemas"]["LinkageModel"] | null;
+            loads?: components["schemas"]["LoadsModel"] | null;
         };
         /**
          * PlanRevisedModel

@@ -110,9 +110,24 @@
       </div>
     </div>
   {/if}
+  <h3>{PLAN.loads} <small>{PLAN.loadsSoft}</small></h3>
+  {#if draft.loads}
+    {@const loads = draft.loads}
+    <div class="facts six">
+      <FigureField label={PLAN.cg} value={loads.height} kind="length" units={draft.units} problem={at('loads.height')} onchange={(v) => (loads.height = v ?? 0)} />
+      <FigureField label={PLAN.share} value={Math.round(loads.front_share * 1000) / 10} kind="number" units={draft.units} problem={at('loads.front_share')} onchange={(v) => (loads.front_share = (v ?? 0) / 100)} />
+      <label>{PLAN.brakes}<select bind:value={loads.brakes}>{#each Object.entries(PLAN.acts) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+      <label>{PLAN.drive}<select bind:value={loads.drive}>{#each Object.entries(PLAN.acts) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+      <label>{PLAN.driven}<select bind:value={loads.driven}>{#each Object.entries(PLAN.drivenEnds) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
+      <button type="button" class="button" onclick={() => (draft.loads = null)}>{PLAN.takeLoads}</button>
+    </div>
+  {:else}<p><button type="button" class="button" onclick={() => (draft.loads = { height: 450, front_share: 0.6, brakes: 'outboard', drive: 'inboard', driven: 'rear' })}>{PLAN.giveLoads}</button></p>{/if}
 </section>
 
 <style>
+  h3 { font-size: 1rem; }
+  h3 small { font-weight: 400; color: var(--ink-soft); font-size: 0.8125rem; }
+  .six { grid-template-columns: repeat(5, minmax(0, 1fr)) auto !important; }
   h2 { font-size: 1.0625rem; }
   section { display: grid; gap: var(--gap-2); }
   .ends { display: flex; }

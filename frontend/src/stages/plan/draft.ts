@@ -1,5 +1,5 @@
 // A plan while it is being filled in: figures may still be missing. Keeping it turns missing ones into problems at their fields.
-import type { Corner, Linkage, Plan, Problem, Units } from '$lib/api/client';
+import type { Corner, Linkage, Loads, Plan, Problem, Units } from '$lib/api/client';
 import { CORNERS } from '$lib/marks';
 import { PLAN } from './texts';
 
@@ -16,7 +16,7 @@ export interface Draft {
   name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
   aims: Record<string, AimDraft>; heights: Record<Corner, { name: string; station: Figure; offset: Figure }>;
   adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string };
-  points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>;
+  points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>; loads: Loads | null;
 }
 export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
@@ -45,6 +45,7 @@ export function draftOf(plan: Plan | null): Draft {
     ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '' },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],
     linkages: { front: structuredClone(plan?.front_linkage ?? null), rear: structuredClone(plan?.rear_linkage ?? null) },
+    loads: structuredClone(plan?.loads ?? null),
   };
 }
 
@@ -86,7 +87,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     }),
     tools: draft.tools, tool_for: before?.tool_for ?? {}, ways: draft.ways,
     points: Object.fromEntries(Object.entries(draft.points).map(([name, place]) => [name, place.map((v) => need(v, `points.${name}`))])),
-    front_linkage: draft.linkages.front, rear_linkage: draft.linkages.rear,
+    front_linkage: draft.linkages.front, rear_linkage: draft.linkages.rear, loads: draft.loads,
   };
   return problems.length ? { problems } : { plan: plan as unknown as Plan };
 }

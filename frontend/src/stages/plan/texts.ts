@@ -20,6 +20,8 @@ export const PLAN = {
   layout: 'Layout', noLayout: 'not said yet', steering: 'Steered', steeringWays: { none: 'not steered', rack: 'by a rack' } as const,
   radius: 'Loaded radius', camberDesign: 'Camber in the drawing', toeDesign: 'Toe in the drawing',
   example: 'Begin from an example', point: 'Point', height: 'Height', more: 'Springs and other points', paste: 'Paste points from a spreadsheet', pasteSoft: 'name, x, y, z and, if you like, unit: one point a line.', take: 'Take these points', save_csv: 'Points as CSV',
+  loads: 'For anti-dive, anti-lift and anti-squat', loadsSoft: 'Without these no percent is shown.', cg: 'Centre of gravity, height', share: 'Front share of braking, %', brakes: 'Brakes', drive: 'Drive', driven: 'Driven',
+  acts: { outboard: 'in the wheel', inboard: 'on the body' } as const, drivenEnds: { front: 'front', rear: 'rear', both: 'both' } as const, giveLoads: 'Give them', takeLoads: 'Take out',
   drawn: (end: string) => `${end}, from behind and from above`,
   adjusters: 'Adjusters', adjustersSoft: 'What can be turned or shimmed, with its thread. 1½ diameters of thread stay engaged.',
   add: { tube: 'Add a tube between two rod ends', rod_end: 'Add a rod end', shims: 'Add a shim stack', perch: 'Add a spring perch' } as const,

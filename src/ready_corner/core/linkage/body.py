@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -93,6 +94,32 @@ class Joint:
     at: str
     limit_deg: float
     stud: tuple[float, float, float] | None = None
+
+
+@dataclass(frozen=True)
+class Loads:
+    """What the percentages against dive, lift and squat are counted from; without it none is shown.
+
+    ``height`` of the centre of gravity over the ground in mm; ``front_share`` of the braking force; whether brakes and drive act in
+    the wheel ("outboard") or on the body ("inboard"); which end is ``driven``.
+    """
+
+    height: float
+    front_share: float
+    brakes: Literal["outboard", "inboard"] = "outboard"
+    drive: Literal["outboard", "inboard"] = "inboard"
+    driven: Literal["front", "rear", "both"] = "rear"
+
+    def __post_init__(self) -> None:
+        if not self.height > 0:
+            raise PlannedError(
+                f"A centre of gravity {self.height:g} mm over the ground cannot be. Give its height.", path="loads.height"
+            )
+        if not 0 <= self.front_share <= 1:
+            raise PlannedError(
+                f"A front share of braking of {self.front_share:g} cannot be. Give it between 0 and 1.",
+                path="loads.front_share",
+            )
 
 
 @dataclass(frozen=True)

@@ -1,30 +1,12 @@
 """Both wheels of an end together: roll centre, Ackermann, track; and what braking and driving do. See docs/linkage.md."""
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from ready_corner.core.linkage.answers import Answers, place_answers
-from ready_corner.core.linkage.body import Body
+from ready_corner.core.linkage.body import Body, Loads
 from ready_corner.core.linkage.mechanism import Pose
 from ready_corner.core.linkage.solve import twist
 from ready_corner.core.linkage.space import Array
-
-
-@dataclass(frozen=True)
-class Loads:
-    """What the percentages against dive, lift and squat are counted from; without it none is shown.
-
-    ``height`` of the centre of gravity over the ground and ``wheelbase`` in mm; ``front_share`` of the braking force; whether
-    brakes and drive sit in the wheel ("outboard") or on the body ("inboard"); which ``driven`` end.
-    """
-
-    height: float
-    wheelbase: float
-    front_share: float
-    brakes: str = "outboard"
-    drive: str = "inboard"
-    driven: str = "rear"
 
 
 def roll_centre(left: Answers, right: Answers) -> tuple[Array, Array]:
@@ -86,14 +68,14 @@ def ackermann_percent(left: Answers, right: Answers, wheelbase: float, straight:
     return np.where(np.abs(mean) < 1e-6, np.nan, found)
 
 
-def anti_percent(end: str, wheel: Answers, loads: Loads) -> dict[str, Array]:
+def anti_percent(end: str, wheel: Answers, loads: Loads, wheelbase: float) -> dict[str, Array]:
     """Return anti-dive or anti-lift under braking, and anti-squat or anti-lift under drive, in percent.
 
     Brakes in the wheel act at the contact point of the locked wheel, brakes and drive on the body at the wheel centre. Plus works
     against the dive, the lift and the squat.
     """
     sign, share = (1.0, loads.front_share) if end == "front" else (-1.0, 1 - loads.front_share)
-    lever = loads.wheelbase / loads.height * 100
+    lever = wheelbase / loads.height * 100
     slope = {"outboard": wheel["side_slope_contact"], "inboard": wheel["side_slope_centre"]}
     out = {"anti_dive_percent" if end == "front" else "anti_lift_percent": sign * share * slope[loads.brakes] * lever}
     if loads.driven in (end, "both"):
@@ -102,4 +84,4 @@ def anti_percent(end: str, wheel: Answers, loads: Loads) -> dict[str, Array]:
     return out
 
 
-__all__ = ["Loads", "ackermann_percent", "anti_percent", "axle_roll_centre", "roll_centre"]
+__all__ = ["ackermann_percent", "anti_percent", "axle_roll_centre", "roll_centre"]

@@ -10,7 +10,7 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.answers import Answers
 from ready_corner.core.linkage.body import Body, Joint, Stand, Wheel, body_of
 from ready_corner.core.linkage.layouts import LAYOUTS, LEFT_WHEEL, RIGHT_WHEEL, WHEEL
-from ready_corner.core.linkage.pair import Loads, ackermann_percent, anti_percent, axle_roll_centre, roll_centre
+from ready_corner.core.linkage.pair import ackermann_percent, anti_percent, axle_roll_centre, roll_centre
 from ready_corner.core.linkage.solve import require_held
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import Sweep, sweep
@@ -107,7 +107,6 @@ def sweep_end(
     travel: Array,
     steer: Array | float = 0.0,
     roll_deg: Array | float = 0.0,
-    loads: Loads | None = None,
     bodies: tuple[Body, ...] | None = None,
 ) -> EndSweep:
     """Return both wheels of an end at every heave (mm, bump positive), steer (rack mm) and roll (degrees, left wheel up positive).
@@ -140,8 +139,8 @@ def sweep_end(
     if any(b.steered for b in bodies):
         straight = tuple(float(b.wheels[0].toe_deg) for b in (bodies[0], bodies[-1]))
         pair["ackermann_percent"] = ackermann_percent(left, right, plan.wheelbase, (straight[0], straight[1]))
-    if loads is not None:
-        pair |= anti_percent(end, left, loads)
+    if plan.loads is not None:
+        pair |= anti_percent(end, left, plan.loads, plan.wheelbase)
     return EndSweep(end, sweeps, left, right, pair)
 
 

@@ -133,7 +133,7 @@ def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ..
         )
     body = bodies[0]
     all_of = parameters(body)
-    found = sensitivities(sweep(body, np.zeros(1)), all_of)
+    found = sensitivities(sweep(body, np.zeros(1)), all_of, rates=False)
     side = "left." if body.is_axle else ""
     key = answer if answer in found else side + answer
     if key not in found:

@@ -44,17 +44,31 @@ def parameters(body: Body) -> tuple[Parameter, ...]:
 
 
 def sensitivities(
-    swept: Sweep, wanted: Sequence[Parameter], hold: Hold = "travel", lengths: Lengths = "kept", spring: str = ""
+    swept: Sweep,
+    wanted: Sequence[Parameter],
+    hold: Hold = "travel",
+    lengths: Lengths = "kept",
+    spring: str = "",
+    rates: bool = True,
 ) -> dict[str, Array]:
     """Return d(answer)/d(parameter), shape (parameters, N), by answer: per mm.
 
     hold: at the same wheel travel, or at the same length of a spring (its perch held). lengths: links keep theirs when a point
-    moves, or are taken anew from the drawing. ``spring`` names the spring held; the first one where it is empty.
+    moves, or are taken anew from the drawing. ``spring`` names the spring held; the first one where it is empty. rates: those of
+    motion ratios and wheel rates too, which cost four times the rest.
     Raises PlannedError where a spring is to be held and there is none.
     """
-    body, pose, m = swept.body, swept.poses.pose, swept.body.shape.mechanism
     if not swept.poses.converged.all():
         raise PlannedError("Some rows are out of reach; ask for less travel.", path="travel")
+    found, along = _by_step(swept, wanted, hold, lengths, spring)
+    return found | _of_rates(swept, wanted, lengths, along, found) if rates else found
+
+
+def _by_step(
+    swept: Sweep, wanted: Sequence[Parameter], hold: Hold, lengths: Lengths, spring: str
+) -> tuple[dict[str, Array], Array]:
+    """Return the derivatives a complex step can give, and by how far each parameter moves the wheel along its travel, (parameters, N)."""
+    body, pose, m = swept.body, swept.poses.pose, swept.body.shape.mechanism
     x = np.repeat(body.shape.x[None].astype(complex), len(wanted), axis=0)
     links = np.repeat(body.shape.links[None].astype(complex), len(wanted), axis=0)
     for i, parameter in enumerate(wanted):
@@ -71,18 +85,60 @@ def sensitivities(
     moved, _ = system(shape, pose, travel, roll)
     _, rows = system(body.shape, pose, travel, roll)
     change = -np.moveaxis(solve_rows(body.shape, rows, np.moveaxis(moved.imag / STEP, 0, -1)), -1, 0)
+    along = np.zeros(change.shape[:-1])
     if hold == "spring":
-        change = change + _keeping_spring(body, shape, pose, change, spring)
+        along = _keeping_spring(body, shape, pose, change, spring)
+        change = change + along[..., None] * motion_of(body, body.shape, pose).twist
     wheels, shared = answers_at(body, shape, nudged(pose, change))
     found = replace(swept, wheels=wheels, shared=shared).answers
-    return {
-        name: np.imag(np.broadcast_to(np.asarray(value, dtype=complex), change.shape[:-1])) / STEP
-        for name, value in found.items()
-    }
+    wide = {name: np.broadcast_to(np.asarray(value, dtype=complex), change.shape[:-1]) for name, value in found.items()}
+    return {name: np.imag(value) / STEP for name, value in wide.items()}, along
+
+
+ALONG_MM = 0.5  # between the travels at which derivatives are compared; five points, so the error goes with its fourth power
+
+
+def _of_rates(
+    swept: Sweep, wanted: Sequence[Parameter], lengths: Lengths, along: Array, found: Mapping[str, Array]
+) -> dict[str, Array]:
+    """Return the derivatives of how ratios change over travel, and of wheel rates.
+
+    A rate is a complex step already, and one cannot ride on another; so the exact derivatives of the ratio are compared at four
+    travels nearby: d(ratio per mm)/dp = d(d ratio/dp)/dz.
+    """
+    body = swept.body
+    names = {s.name: (f"{s.name}.ratio", f"{s.name}.ratio_per_mm", f"{s.name}.length") for s in body.springs}
+    names |= {t.name: (f"{t.name}.deg_per_mm", f"{t.name}.deg_per_mm2", f"{t.name}.angle_deg") for t in body.torsions}
+    if not names:
+        return {}
+    slopes: dict[str, Array] = {name: np.zeros(along.shape) for name in names}
+    bends: dict[str, Array] = {name: np.zeros(swept.poses.rows) for name in names}
+    for step, weight in ((-2, 1), (-1, -8), (1, 8), (2, -1)):
+        near = sweep(body, swept.poses.travel + step * ALONG_MM, swept.poses.pose.steer, np.degrees(swept.poses.roll))
+        there, _ = _by_step(near, wanted, "travel", lengths, "")
+        for name, (ratio, change, _) in names.items():
+            slopes[name] = slopes[name] + weight * there[ratio] / (12 * ALONG_MM)
+            bends[name] = bends[name] + weight * near.shared[change] / (12 * ALONG_MM)
+    out: dict[str, Array] = {}
+    for spring in body.springs:
+        ratio, change, size = names[spring.name]
+        out[change] = slopes[spring.name] + bends[spring.name] * along
+        if spring.rate is not None:
+            by = 2 * swept.shared[ratio] * found[ratio]
+            if spring.free is not None:
+                by = by + (spring.free - swept.shared[size]) * out[change] - found[size] * swept.shared[change]
+            out[f"{spring.name}.wheel_rate"] = spring.rate * by
+    for torsion in body.torsions:
+        ratio, change, size = names[torsion.name]
+        out[change] = slopes[torsion.name] + bends[torsion.name] * along
+        if torsion.rate is not None:
+            by = 2 * swept.shared[ratio] * found[ratio] + swept.shared[size] * out[change] + found[size] * swept.shared[change]
+            out[f"{torsion.name}.wheel_rate"] = torsion.rate * 1000 * np.pi / 180 * by
+    return out
 
 
 def _keeping_spring(body: Body, shape: Shape, pose: Pose, change: Array, name: str) -> Array:
-    """Return the further motion along the travel that brings the spring back to its length: −(change of length) / (length per mm)."""
+    """Return the further travel that brings the spring back to its length: (change of length) / (shortening per mm)."""
     spring = next((s for s in body.springs if name in ("", s.name)), None)
     if spring is None:
         raise PlannedError(f"{body.name} has no spring to be held. Give it one in the plan.", path="springs")
@@ -90,7 +146,7 @@ def _keeping_spring(body: Body, shape: Shape, pose: Pose, change: Array, name: s
     there = nudged(pose, change)
     length, _ = spring_length(body, shape, there, np.broadcast_to(twist, change.shape).astype(complex), spring)
     _, ratio = spring_length(body, body.shape, pose, twist, spring)
-    return np.asarray((length.imag / STEP / ratio)[..., None] * twist)
+    return np.asarray(length.imag / STEP / ratio)
 
 
 @dataclass(frozen=True)
@@ -111,7 +167,7 @@ def spread(
 ) -> Spread:
     """Return how far answers at the design position scatter, given the covariance of parameters (mm²), links keeping their lengths."""
     swept = _at_design(body)
-    by = sensitivities(swept, wanted)
+    by = sensitivities(swept, wanted, rates=any("rate" in a or "_per_mm" in a for a in answers))
     linear = {a: float(np.sqrt(max(float(by[a][:, 0] @ covariance @ by[a][:, 0]), 0.0))) for a in answers}
     root = _root(covariance)
     errors = np.random.default_rng(seed).standard_normal((samples, len(wanted))) @ root.T
