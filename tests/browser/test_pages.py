@@ -86,14 +86,14 @@ def test_what_was_kept_here_and_is_refused_later_is_shown_and_the_rest_goes_on(t
 
 def test_a_plan_made_from_an_outdated_one_is_refused_and_what_was_typed_stays(tern, demo_server):
     tern.get_by_role("link", name="Plan", exact=True).click()
-    wheelbase = tern.get_by_label("Wheelbase")
-    expect(wheelbase).to_have_value("94")
-    wheelbase.fill("94 1/2")
+    tyre = tern.get_by_label("Front axle, Tyre, outside")
+    expect(tyre).to_have_value("23 1/2")
+    tyre.fill("23 5/8")
     with urllib.request.urlopen(f"{demo_server.url}/api/cars/tern/plan.json") as answer:
         send(demo_server, {"kind": "plan", "plan": json.load(answer), "revises": 1})
     tern.get_by_role("button", name="Keep this plan").click()
     expect(tern.get_by_role("alert").first).to_contain_text("entry 36 has revised it since")
-    expect(wheelbase).to_have_value("94 1/2")
+    expect(tyre).to_have_value("23 5/8")
 
 
 def test_the_log_tells_what_happened_and_a_weld_has_its_caution(tern):

@@ -19,7 +19,7 @@
   const tick = (i: number) => (i % TICKS === 0 ? 26 : i % (TICKS / 2) === 0 ? 17 : i % (TICKS / 4) === 0 ? 12 : 8);
 </script>
 
-<header class="noprint">
+<header class="noprint" data-bare={!car || undefined}>
   <a class="mark" href={base || '/'} use:link>
     {FRAME.product}<small>{view ? view.plan.name : FRAME.tagline}</small>
   </a>
@@ -75,5 +75,7 @@
   .side small { grid-column: 1 / -1; white-space: nowrap; }
   .away { grid-column: 1 / -1; color: var(--rust); line-height: 1.15; text-align: right; }
   .away b { display: block; }
+  [data-bare] .mark { width: auto; }
+  [data-bare] .side { margin-left: auto; }
   @media (max-width: 1200px) { nav { flex: 1 1 0; width: auto; } .mark { width: 150px; } .side { flex: none; width: 170px; } }
 </style>
