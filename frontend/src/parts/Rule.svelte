@@ -76,6 +76,6 @@
   .away { grid-column: 1 / -1; color: var(--rust); line-height: 1.15; text-align: right; }
   .away b { display: block; }
   [data-bare] .mark { width: auto; }
-  [data-bare] .side { margin-left: auto; }
+  [data-bare] .side { grid-template-columns: 1fr; }
   @media (max-width: 1200px) { nav { flex: 1 1 0; width: auto; } .mark { width: 150px; } .side { flex: none; width: 170px; } }
 </style>

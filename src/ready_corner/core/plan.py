@@ -235,7 +235,7 @@ class Linkage:
 
     layout: LayoutName
     loaded_radius: float
-    steering: Literal["none", "rack"] = "none"
+    steering: Literal["none", "rack", "box"] = "none"
     mirrored: bool = True
     toe_deg: float = 0.0
     camber_deg: float = 0.0

@@ -168,3 +168,44 @@ def test_points_that_cannot_be_right_are_named_with_what_to_do(change, path, wor
     wrong = check_linkages(replace(plan("heather"), points={**plan("heather").points, **change}))
     assert any(w.path == path and words in w.sentence for w in wrong), [(w.path, w.sentence) for w in wrong]
     assert check_linkages(plan("heather")) == []
+
+
+def boxed(arm=(88.0, 150.0, 214.0), idler=(88.0, -150.0, 214.0), lever=160.0):
+    """Heather steered by a box: drop arm and idler on upright axes behind the relay, which carries both tie rods."""
+    points = dict(plan("heather").points)
+    for name, end in (("box", arm), ("idler", idler)):
+        at = (end[0] - lever, end[1], end[2])
+        points |= {f"front.{name}.first": at, f"front.{name}.second": (at[0], at[1], at[2] + 50.0), f"front.{name}.arm": end}
+    linkage = replace(plan("heather").front_linkage, steering="box")
+    return replace(plan("heather"), points=points, front_linkage=linkage)
+
+
+def test_a_box_with_equal_parallel_arms_moves_the_relay_round_a_circle_and_a_long_one_is_a_rack():
+    left = bodies_of(boxed(), "front")[0]
+    turn = np.array([-20.0, 0.0, 20.0])
+    found = sweep(left, np.zeros(3), turn)
+    inner = found.poses.pose.of_car(left.shape, "tie.inner") - left.shape.point("tie.inner")
+    a = np.radians(turn)
+    np.testing.assert_allclose(inner, np.stack([160 * (np.cos(a) - 1), 160 * np.sin(a), 0 * a], axis=-1), atol=1e-9)
+    far = bodies_of(boxed(lever=1e5), "front")[0]
+    rack = sweep(body("heather", "front"), np.array([-20.0, 30.0]), 12.0).answers
+    same = sweep(far, np.array([-20.0, 30.0]), np.degrees(12.0 / 1e5)).answers
+    np.testing.assert_allclose(same["toe_deg"], rack["toe_deg"], atol=1e-3)  # deg; on such a circle 12 mm bend by 7e-4 mm
+
+
+def test_a_shorter_idler_takes_its_end_of_the_relay_further_round_and_the_branch_ends_where_it_does_not_reach():
+    odd = boxed()
+    odd = replace(
+        odd, points={**odd.points, "front.idler.first": (-32.0, -150.0, 214.0), "front.idler.second": (-32.0, -150.0, 264.0)}
+    )
+    left, right = bodies_of(odd, "front")
+    aft = [sweep(b, np.zeros(1), 15.0).poses.pose.of_car(b.shape, "tie.inner")[0, 0] - 88.0 for b in (left, right)]
+    assert aft[0] - aft[1] > 1.0  # mm; 160 mm against 120 mm of lever at 41 mm sideways
+    away = sweep(left, np.zeros(1), 100.0)
+    assert not away.poses.converged.any()
+    assert away.ends
+
+
+def test_a_box_without_its_points_says_which_are_wanting():
+    bare = replace(plan("heather"), front_linkage=replace(plan("heather").front_linkage, steering="box"))
+    assert any("box.first, box.second, box.arm" in w.sentence for w in check_linkages(bare))

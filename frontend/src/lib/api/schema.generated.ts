@@ -877,7 +877,7 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            steering: "none" | "rack";
+            steering: "none" | "rack" | "box";
             /**
              * Mirrored
              * @default true

@@ -23,7 +23,8 @@
   const shown = $derived.by(() => {
     const given = Object.keys(draft.points).filter((n) => n.startsWith(`${prefix}.`)).map((n) => n.slice(prefix.length + 1));
     const needed = (layout?.needed ?? []).filter((n) => !layout!.axle || !n.startsWith('right.') && !n.includes('.right.'));
-    return { needed, more: given.filter((n) => !needed.includes(n)) };
+    const box = linkage?.steering === 'box' ? ['box.first', 'box.second', 'box.arm', 'idler.first', 'idler.second', 'idler.arm'] : [];
+    return { needed, more: given.filter((n) => !needed.includes(n) && !box.includes(n)), box };
   });
 
   function choose(name: string): void {
@@ -45,11 +46,14 @@
     if (place && track) draft.points[wheel] = [along, track / 2, place[2]];
   }
 
+  // The points of a steering box belong to the end, not to one of its corners.
+  const key = (name: string) => (/^(box|idler)\./.test(name) ? `${end}.${name}` : `${prefix}.${name}`);
+
   function set(name: string, axis: number, value: number | null): void {
-    const place = [...(draft.points[`${prefix}.${name}`] ?? [null, null, null])] as [number | null, number | null, number | null];
+    const place = [...(draft.points[key(name)] ?? [null, null, null])] as [number | null, number | null, number | null];
     place[axis] = value;
-    if (place.every((v) => v === null)) delete draft.points[`${prefix}.${name}`];
-    else draft.points[`${prefix}.${name}`] = place;
+    if (place.every((v) => v === null)) delete draft.points[key(name)];
+    else draft.points[key(name)] = place;
   }
 
   async function take(): Promise<void> {
@@ -61,7 +65,7 @@
       refusal = error instanceof Refused ? error.problems.map((p) => `${p.path}: ${p.sentence}`).join(' ') || error.message : '';
     }
   }
-  const wrong = $derived([...shown.needed, ...shown.more].map((n) => at(`points.${prefix}.${n}`)).filter(Boolean));
+  const wrong = $derived([...shown.needed, ...shown.box, ...shown.more].map((n) => at(`points.${key(n)}`)).filter(Boolean));
   const WAYS = [PLAN.station, PLAN.offset, PLAN.height];
 </script>
 
@@ -87,14 +91,14 @@
     <div class="two">
       <table>
         <thead><tr><th scope="col">{PLAN.point}</th>{#each WAYS as way (way)}<th scope="col">{way}</th>{/each}</tr></thead>
-        {#each [shown.needed, shown.more] as names, i (i)}
+        {#each [shown.needed, shown.box, shown.more] as names, i (i)}
           <tbody>
-            {#if i && names.length}<tr><th colspan="4" class="more">{PLAN.more}</th></tr>{/if}
+            {#if i && names.length}<tr><th colspan="4" class="more">{i === 1 ? PLAN.boxPoints : PLAN.more}</th></tr>{/if}
             {#each names as name (name)}
               <tr data-lit={lit === name || undefined} onfocusin={() => (lit = name)} onpointerenter={() => (lit = name)}>
                 <th scope="row">{name.replaceAll('.', ' ')}</th>
                 {#each [0, 1, 2] as axis (axis)}
-                  <td><FigureField bare label="{name}, {WAYS[axis]}" value={draft.points[`${prefix}.${name}`]?.[axis] ?? null} kind="length" units={draft.units} problem={axis === 0 && at(`points.${prefix}.${name}`) ? ' ' : ''} onchange={(v) => set(name, axis, v)} /></td>
+                  <td><FigureField bare label="{name}, {WAYS[axis]}" value={draft.points[key(name)]?.[axis] ?? null} kind="length" units={draft.units} problem={axis === 0 && at(`points.${key(name)}`) ? ' ' : ''} onchange={(v) => set(name, axis, v)} /></td>
                 {/each}
               </tr>
             {/each}

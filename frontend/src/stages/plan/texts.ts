@@ -17,7 +17,7 @@ export const PLAN = {
   places: 'Where the ride heights are read', placeName: 'Feature', station: 'Station', offset: 'Offset',
   placesSoft: 'Station forward of the front axle line (minus is aft), offset plus to the left.',
   points: 'How the wheels are held', pointsSoft: 'Points of the left side; the right is its mirror where it is not given. Station forward of the front axle line, offset to the left, height from the ground at ride height.',
-  layout: 'Layout', noLayout: 'not said yet', steering: 'Steered', steeringWays: { none: 'not steered', rack: 'by a rack' } as const,
+  layout: 'Layout', noLayout: 'not said yet', steering: 'Steered', steeringWays: { none: 'not steered', rack: 'by a rack', box: 'by a box and idler' } as const, boxPoints: 'Drop arm, idler and their axes',
   radius: 'Loaded radius', camberDesign: 'Camber in the drawing', toeDesign: 'Toe in the drawing',
   example: 'Begin from an example', point: 'Point', height: 'Height', more: 'Springs and other points', paste: 'Paste points from a spreadsheet', pasteSoft: 'name, x, y, z and, if you like, unit: one point a line.', take: 'Take these points', save_csv: 'Points as CSV',
   loads: 'For anti-dive, anti-lift and anti-squat', loadsSoft: 'Without these no percent is shown.', cg: 'Centre of gravity, height', share: 'Front share of braking, %', brakes: 'Brakes', drive: 'Drive', driven: 'Driven',

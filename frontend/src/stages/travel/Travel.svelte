@@ -16,7 +16,7 @@
   const bench = new Bench(untrack(() => car.slug));
   const plan = $derived(car.view!.plan);
   const linkage = $derived(bench.end === 'front' ? plan.front_linkage : plan.rear_linkage);
-  const overs = $derived((['travel', 'steer', 'roll'] as Over[]).filter((o) => o !== 'steer' || linkage?.steering === 'rack'));
+  const overs = $derived((['travel', 'steer', 'roll'] as Over[]).filter((o) => o !== 'steer' || linkage && linkage.steering !== 'none'));
   $effect(() => {
     void car.view?.plan_number; // a plan revised is drawn anew
     untrack(() => void bench.ask());
@@ -35,7 +35,7 @@
       ...(after?.right && !same(after.left, after.right) && !same(after.right, curve.right ?? []) ? [{ name: '', values: after.right, bright: true, dashed: true }] : []),
     ];
   });
-  const end = (e: End) => bench.show(e, e === 'front' && bench.over === 'steer' && plan.front_linkage?.steering !== 'rack' ? 'travel' : bench.over === 'steer' && e === 'rear' ? 'travel' : bench.over);
+  const end = (e: End) => bench.show(e, e === 'front' && bench.over === 'steer' && plan.front_linkage?.steering === 'none' ? 'travel' : bench.over === 'steer' && e === 'rear' ? 'travel' : bench.over);
 
   function save(name: string, type: string, content: BlobPart): void {
     const at = URL.createObjectURL(new Blob([content], { type }));

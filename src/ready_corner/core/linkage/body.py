@@ -8,6 +8,7 @@ import numpy as np
 
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.layouts import LAYOUTS, Layout, LayoutName
+from ready_corner.core.linkage.levers import Box
 from ready_corner.core.linkage.mechanism import Shape
 from ready_corner.core.linkage.space import Array
 
@@ -179,6 +180,7 @@ def body_of(
     wheels: tuple[Wheel, ...],
     steered: bool = False,
     lengths: Mapping[str, float] | None = None,
+    box: Box | None = None,
     **parts: object,
 ) -> Body:
     """Return a body from the points of a plan, named without their corner.
@@ -191,7 +193,7 @@ def body_of(
     for point, place in points.items():
         if not np.all(np.isfinite(np.asarray(place, dtype=float))):
             raise PlannedError(f"{name}.{point} is not a place: its coordinates are not finite.", path=f"points.{name}.{point}")
-    mechanism = found.mechanism(points, steered)
+    mechanism = found.mechanism(points, steered, box)
     shape = Shape.of(mechanism, points, lengths)
     for link, size in zip(mechanism.links, shape.links, strict=True):
         if not size > 0:

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from ready_corner.core.linkage.levers import Box
 from ready_corner.core.linkage.mechanism import ON_UPRIGHT, Hinge, Link, Mechanism, Pivot, Slide
 
 LayoutName = Literal["double wishbone", "five link", "strut", "trailing arm", "hinged arm", "four link axle", "three link axle"]
@@ -53,13 +54,13 @@ class Layout:
         """Names of the wheel centres."""
         return (LEFT_WHEEL, RIGHT_WHEEL) if self.axle else (WHEEL,)
 
-    def mechanism(self, given: Mapping[str, object], steered: bool) -> Mechanism:
+    def mechanism(self, given: Mapping[str, object], steered: bool, box: Box | None = None) -> Mechanism:
         """Return the constraints that the points given make; points of springs and the like ride along."""
         links = self.links + tuple(link for link in self.may if link.body in given and link.upright in given)
         twins = [p.upright for p in self.pivots] + [s.head for s in self.slides]
         twins += [n + ON_UPRIGHT for h in self.hinges for n in (h.first, h.second)]
         names = tuple(dict.fromkeys([*_ends(links), *_held(self), *self.wheels, *twins, *given]))
-        return Mechanism(names, self.wheels, links, self.pivots, self.slides, self.hinges, TIE_INNER if steered else "")
+        return Mechanism(names, self.wheels, links, self.pivots, self.slides, self.hinges, TIE_INNER if steered else "", box)
 
     @property
     def of_car(self) -> frozenset[str]:

@@ -11,6 +11,7 @@ from functools import cached_property
 
 import numpy as np
 
+from ready_corner.core.linkage.levers import Box
 from ready_corner.core.linkage.space import Array, cross, dot, length, square_to, turned
 
 DOF = 6
@@ -78,7 +79,8 @@ class Mechanism:
     pivots: tuple[Pivot, ...] = ()
     slides: tuple[Slide, ...] = ()
     hinges: tuple[Hinge, ...] = ()
-    steered: str = ""  # the point of the car that the rack moves
+    steered: str = ""  # the point of the car that the rack, or the relay of the box, moves
+    box: Box | None = None
 
     def index(self, name: str) -> int:
         """Return where a point stands in the coordinate array."""
@@ -93,9 +95,20 @@ class Mechanism:
         """Where the inner and the outer points of the links stand in the coordinate array."""
         return [self.index(link.body) for link in self.links], [self.index(link.upright) for link in self.links]
 
+    def push(self, steer: Array, inner: Array) -> Array:
+        """Return how far the steered point is moved, (..., 3): a rack to the left by so many mm, a drop arm by so many degrees."""
+        if self.box:
+            return self.box.push(steer, inner)
+        return np.asarray(steer[..., None] * np.array([0.0, 1.0, 0.0]))
+
+    @cached_property
+    def steer_per_mm(self) -> float:
+        """How much steer moves the steered point by about a millimetre: 1 of a rack; degrees of a drop arm."""
+        return 1.0 if self.box is None else float(np.degrees(1.0) / self.box.lever)
+
     @cached_property
     def pushed(self) -> Array:
-        """How far the rack moves the inner points of the links to the left, per mm: (links,)."""
+        """Which links have their inner point moved by the steering: 1 or 0, (links,)."""
         return np.array([float(link.body == self.steered) for link in self.links])
 
     @property
@@ -164,7 +177,7 @@ class Shape:
 
 @dataclass(frozen=True)
 class Pose:
-    """Where the body is: ``rotation`` (..., 3, 3), ``place`` (..., 3) of its reference; ``steer``: rack travel to the left, mm."""
+    """Where the body is: ``rotation`` (..., 3, 3), ``place`` (..., 3) of its reference; ``steer``: rack travel to the left, mm, or turn of the drop arm, degrees."""
 
     rotation: Array
     place: Array
@@ -175,11 +188,9 @@ class Pose:
         return np.asarray(self.place + turned(self.rotation, shape.point(name) - shape.centre))
 
     def of_car(self, shape: Shape, name: str) -> Array:
-        """Return where a point of the car is: as designed, but for the one the rack moves."""
+        """Return where a point of the car is: as designed, but for the one that is steered."""
         point = shape.point(name)
-        return (
-            np.asarray(point + self.steer[..., None] * np.array([0.0, 1.0, 0.0])) if name == shape.mechanism.steered else point
-        )
+        return np.asarray(point + shape.mechanism.push(self.steer, point)) if name == shape.mechanism.steered else point
 
 
 def link_lengths(mechanism: Mechanism, x: Array) -> Array:
@@ -229,7 +240,8 @@ def _link_rows(shape: Shape, pose: Pose, residuals: Array, rows: Array) -> None:
     arm = [turn[..., k, 0] * outer[0] + turn[..., k, 1] * outer[1] + turn[..., k, 2] * outer[2] for k in range(3)]
     away = [place[..., k] + arm[k] - inner[k] for k in range(3)]
     if shape.mechanism.steered:
-        away[1] = away[1] - pose.steer * _padded(shape.mechanism.pushed, 1, deep)
+        push = shape.mechanism.push(pose.steer, shape.point(shape.mechanism.steered))
+        away = [away[k] - push[..., k] * _padded(shape.mechanism.pushed, 1, deep) for k in range(3)]
     now = np.sqrt(away[0] * away[0] + away[1] * away[1] + away[2] * away[2])
     residuals[...] = now - links
     x, y, z = (component / now for component in away)

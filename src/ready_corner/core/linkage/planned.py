@@ -10,6 +10,7 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.answers import Answers
 from ready_corner.core.linkage.body import Body, Joint, Stand, Wheel, body_of
 from ready_corner.core.linkage.layouts import LAYOUTS, LEFT_WHEEL, RIGHT_WHEEL, WHEEL
+from ready_corner.core.linkage.levers import Box
 from ready_corner.core.linkage.pair import ackermann_percent, anti_percent, axle_roll_centre, roll_centre
 from ready_corner.core.linkage.solve import require_held
 from ready_corner.core.linkage.space import Array
@@ -60,10 +61,27 @@ def bodies_of(plan: Plan, end: End) -> tuple[Body, ...]:
             (Wheel(side, WHEEL, *static),),
             steered,
             _lengths(linkage, corner),
+            _box_of(plan, end),
             **(parts if side > 0 else {**parts, "joints": tuple(map(_mirrored, parts["joints"]))}),
         )
         for corner, side in zip(CORNERS_OF[end], (1, -1), strict=True)
     )
+
+
+BOX_POINTS = ("box.first", "box.second", "box.arm", "idler.first", "idler.second", "idler.arm")
+
+
+def _box_of(plan: Plan, end: End) -> Box | None:
+    """Return the steering box of an end that has one. Raises PlannedError for a point of it that is missing."""
+    linkage = plan.linkage(end)
+    if linkage is None or linkage.steering != "box":
+        return None
+    points = _named(plan, end)
+    if missing := [n for n in BOX_POINTS if n not in points]:
+        raise PlannedError(
+            f"The steering box of the {end} still needs {', '.join(missing)}.", path=f"points.{end}.{missing[0]}"
+        )
+    return Box(*(np.array(points[n], dtype=float) for n in BOX_POINTS))
 
 
 def _mirrored(joint: Joint) -> Joint:

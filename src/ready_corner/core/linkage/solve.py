@@ -10,7 +10,7 @@ import numpy as np
 
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.mechanism import DOF, Pose, Shape, design_pose, scaled_singular_values, system
-from ready_corner.core.linkage.space import Array, dot, rotation_by, skew
+from ready_corner.core.linkage.space import STEP, Array, dot, rotation_by, skew
 
 CLOSED_MM = 1e-9  # a row has converged when no link is further than this from its length
 NEARLY_SINGULAR, SINGULAR = 1e-2, 1e-6  # smallest over largest singular value of the scaled rows: warn, refuse
@@ -79,8 +79,11 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
     begin: Pose | None = None
     ends: tuple[End, ...] = ()
     if steer[0]:
-        branch = _march(shape, np.zeros(3), np.array([0.0, 1.0, 0.0]), float(steer[0]))
-        first = _polish(shape, *_between(shape, branch.knots, steer[:1], steer[:1]), steer[:1] * 0, steer[:1] * 0, condition)
+        per_mm = shape.mechanism.steer_per_mm
+        branch = _march(shape, np.zeros(3), np.array([0.0, per_mm, 0.0]), float(steer[0] / per_mm))
+        first = _polish(
+            shape, *_between(shape, branch.knots, steer[:1] / per_mm, steer[:1]), steer[:1] * 0, steer[:1] * 0, condition
+        )
         if not first.converged[0]:
             return _masked(_nowhere(shape, drives, condition), np.zeros(len(travel), dtype=bool), branch.ends)
         begin = first.pose
@@ -230,8 +233,10 @@ def _motion(shape: Shape, rows: Array, pose: Pose, drives: Array, direction: Arr
         target[0, first + 1, 0] = direction[2] * _roll_gain(shape, pose, drives[2])
     if direction[1]:
         for i, link in enumerate(shape.mechanism.links):
-            if link.body == shape.mechanism.steered:  # the rack moving by one shortens the link by its own direction
-                target[0, i, 0] = rows[0, i, 4] * direction[1]
+            if link.body == shape.mechanism.steered:  # its inner point moving by one shortens the link by its own direction
+                inner = shape.point(link.body)
+                push = shape.mechanism.push(drives[1:2] + 1j * STEP, inner).imag[0] / STEP
+                target[0, i, 0] = rows[0, i, 3:] @ push * direction[1]
     with np.errstate(all="ignore"):
         try:
             motion = solve_rows(shape, rows, target)[..., 0]
@@ -326,7 +331,7 @@ def _between(shape: Shape, knots: list[_Knot], along: Array, steer: Array) -> tu
 
 def _by_steps(shape: Shape, drives: Array, condition: float) -> Poses:
     """Rows that differ in more than one drive: each walks straight from the design position, in as many steps as its way is long."""
-    way = np.abs(drives) @ np.array([1.0, 1.0, LEVER_MM])
+    way = np.abs(drives) @ np.array([1.0, 1 / shape.mechanism.steer_per_mm, LEVER_MM])
     steps = np.maximum(np.ceil(way / STEP_MM), 1)
     pose, alive = design_pose(shape, len(drives)), np.ones(len(drives), dtype=bool)
     sign = _sign(shape, system(shape, pose, way * 0, way * 0)[1])
