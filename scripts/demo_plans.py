@@ -42,8 +42,18 @@ PUSHED = {
             "rate": 45.0,
             "free": 250.0,
             "closed": 152.0,
-            "open": 246.0,
+            "open": 254.0,
         }
+    ],
+    "joints": [
+        {"member": member, "at": at, "limit_deg": limit}
+        for member, at, limit in (
+            ("tie rod", "inner", 13.0),
+            ("tie rod", "outer", 13.0),
+            ("upper front leg", "inner", 16.0),
+            ("upper front leg", "outer", 18.0),
+            ("lower front leg", "outer", 22.0),
+        )
     ],
     "rocker": {
         "first": "rocker.first",

@@ -120,3 +120,23 @@ def test_points_by_paste_light_up_and_wrong_ones_are_named_with_nothing_lost(pag
     held.get_by_label("Paste points from a spreadsheet").fill("LF.wheel 0 670")
     held.get_by_role("button", name="Take these points").click()
     expect(held.get_by_role("alert").filter(has_text="line 1")).to_contain_text("Give each its own column")
+
+
+def test_a_car_begins_from_another_and_from_a_plan_file(page, demo_server, tmp_path):
+    page.goto(f"{demo_server.url}/begin")
+    page.get_by_label("Name of the car").fill("Sister")
+    page.get_by_label("Begin from the plan of another car").select_option("Heather")
+    expect(page.get_by_label("Wheelbase")).to_have_value("2280")
+    page.get_by_role("button", name="Begin the car").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    page.goto(f"{demo_server.url}/cars/sister/travel")
+    expect(page.get_by_role("slider")).to_be_visible()
+    page.goto(f"{demo_server.url}/begin")
+    wrong = tmp_path / "notes.json"
+    wrong.write_text('{"a": 1}')
+    page.get_by_label("Begin from a plan file").set_input_files(wrong)
+    expect(page.get_by_role("alert").filter(has_text="notes.json is not a plan file")).to_be_visible()
+    page.get_by_label("Begin from a plan file").set_input_files("src/ready_corner/demo/five-link.plan.json")
+    expect(page.get_by_label("Name of the car")).to_have_value("Sedge")
+    page.get_by_role("button", name="Begin the car").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()

@@ -51,12 +51,22 @@ class CurveView(View):
     right: list[float | None] | None
 
 
+class LimitView(View):
+    """How near something comes to its limit; minus is past it."""
+
+    what: str
+    left: float
+    unit: str
+    at: float
+
+
 class StudyView(View):
-    """Curves over a drive."""
+    """Curves over a drive, and what comes nearest to its limit, worst first."""
 
     drive: list[float]
     curves: list[CurveView]
     warnings: list[str]
+    limits: list[LimitView]
 
 
 class LeverView(View):
@@ -94,7 +104,12 @@ def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
     plan = workshop.state(slug).plan
     changes = [Change(c.name, c.axis, read(c.typed, "length", plan.units).value) for c in asked.changes]
     found = study(plan, asked.end, asked.over, asked.low, asked.high, asked.rows, changes, asked.lengths)
-    return StudyView(drive=found.drive.tolist(), curves=[_curve(c) for c in found.curves], warnings=list(found.warnings))
+    return StudyView(
+        drive=found.drive.tolist(),
+        curves=[_curve(c) for c in found.curves],
+        warnings=list(found.warnings),
+        limits=[LimitView.model_validate(limit) for limit in found.limits],
+    )
 
 
 @router.get("/cars/{slug}/levers")

@@ -24,6 +24,7 @@ from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner
 from ready_corner.core.readiness.accept import toe_every_way
 from ready_corner.core.readiness.marks import Evaluation, State
 from ready_corner.core.readiness.progress import share_held, steer_ahead
+from ready_corner.core.readiness.revised import say_revision
 from ready_corner.core.readiness.rounds import PADS, StepKind, ask_of, next_step, round_of, say_reading
 from ready_corner.core.setting.corner import CornerSetting, set_corner
 
@@ -270,7 +271,9 @@ def log_lines(evaluation: Evaluation, kept: Sequence[EntryKept], last: int, limi
     for entry in reversed(kept[max(last - limit, 0) : last]):
         by = state.struck.get(str(entry.id))
         sentence = (
-            _first_sentence(entry) or _struck_sentence(evaluation, entry, numbers, by_id) or _sentence(evaluation, entry.what)
+            _plan_sentence(evaluation, entry)
+            or _struck_sentence(evaluation, entry, numbers, by_id)
+            or _sentence(evaluation, entry.what)
         )
         strikable = by is None and entry.what.kind != "plan"
         lines.append(
@@ -281,8 +284,14 @@ def log_lines(evaluation: Evaluation, kept: Sequence[EntryKept], last: int, limi
     return lines
 
 
-def _first_sentence(entry: EntryKept) -> str:
-    return f"Plan of {entry.what.plan.name}" if isinstance(entry.what, PlanRevisedModel) and entry.number == 1 else ""
+def _plan_sentence(evaluation: Evaluation, entry: EntryKept) -> str:
+    """Return what a plan entry says: the first its car, a later one what it changed; empty for other entries."""
+    if not isinstance(entry.what, PlanRevisedModel):
+        return ""
+    if entry.number == 1:
+        return f"Plan of {entry.what.plan.name}"
+    plans = [e.what.plan for e in evaluation.state.entries[: entry.number] if isinstance(e.what, core.PlanRevised)]
+    return f"Plan revised: {say_revision(plans[-2], plans[-1])}"
 
 
 def _struck_sentence(evaluation: Evaluation, entry: EntryKept, numbers: dict[str, int], by_id: dict[str, EntryKept]) -> str:

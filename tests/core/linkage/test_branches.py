@@ -9,6 +9,7 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Wheel, body_of
 from ready_corner.core.linkage.planned import bodies_of, check_linkages, sweep_end
 from ready_corner.core.linkage.solve import SingularLinkageError
+from ready_corner.core.linkage.study import study
 from ready_corner.core.linkage.sweep import sweep
 
 from .cars import CORNERS_ONLY, EACH, body, plan, wishbones
@@ -209,3 +210,17 @@ def test_a_shorter_idler_takes_its_end_of_the_relay_further_round_and_the_branch
 def test_a_box_without_its_points_says_which_are_wanting():
     bare = replace(plan("heather"), front_linkage=replace(plan("heather").front_linkage, steering="box"))
     assert any("box.first, box.second, box.arm" in w.sentence for w in check_linkages(bare))
+
+
+def test_limits_come_worst_first_and_are_those_of_the_rows():
+    drive = np.linspace(-60, 60, 25)
+    found = study(plan("heather"), "front", "travel", -60.0, 60.0, 25)
+    shares = [limit.share for limit in found.limits]
+    assert shares == sorted(shares)
+    left = sweep(body("heather", "front"), drive).answers
+    spring = body("heather", "front").springs[0]
+    closing = next(x for x in found.limits if x.what == "LF damper, closing")
+    assert closing.left == pytest.approx(left["damper.length"].min() - spring.closed)
+    assert closing.at == drive[np.argmin(left["damper.length"])]
+    tie = next(x for x in found.limits if x.what == "LF tie rod, inner joint")
+    assert tie.left == pytest.approx(13.0 - left["tie rod.inner_deg"].max())

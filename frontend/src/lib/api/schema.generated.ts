@@ -849,6 +849,20 @@ export interface components {
             spoils: string[];
         };
         /**
+         * LimitView
+         * @description How near something comes to its limit; minus is past it.
+         */
+        LimitView: {
+            /** What */
+            what: string;
+            /** Left */
+            left: number;
+            /** Unit */
+            unit: string;
+            /** At */
+            at: number;
+        };
+        /**
          * LineView
          * @description A line of the drawing between two points, named without their corner.
          */
@@ -1434,7 +1448,7 @@ export interface components {
         };
         /**
          * StudyView
-         * @description Curves over a drive.
+         * @description Curves over a drive, and what comes nearest to its limit, worst first.
          */
         StudyView: {
             /** Drive */
@@ -1443,6 +1457,8 @@ export interface components {
             curves: components["schemas"]["CurveView"][];
             /** Warnings */
             warnings: string[];
+            /** Limits */
+            limits: components["schemas"]["LimitView"][];
         };
         /**
          * TableIn

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What the builder wants of one car. Beginning a car and revising its plan are the same form.
   import { untrack } from 'svelte';
-  import { api, Away, type Problem, Refused } from '$lib/api/client';
+  import { api, Away, type CarLine, type Problem, Refused } from '$lib/api/client';
   import { type Car, newEntry } from '$lib/car.svelte';
   import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
   import { router } from '$lib/router.svelte';
@@ -32,6 +32,24 @@
   function copy(from: (c: string) => boolean, to: (c: string) => string): void {
     for (const c of CORNERS.filter(from)) {
       for (const kind of Object.keys(PLAN.kinds)) draft.aims[`${to(c)}.${kind}`] = { ...draft.aims[`${c}.${kind}`]! };
+    }
+  }
+
+  // A new car may take over the plan of another one, or one from a file; its name is its own.
+  let others = $state.raw<CarLine[]>([]);
+  $effect(() => void (car ? [] : api.cars().then((found) => (others = found), () => {})));
+  async function takeFrom(slug: string): Promise<void> {
+    if (slug) draft = { ...draftOf(await api.planOf(slug)), name: draft.name };
+  }
+  async function takeFile(file: File | undefined): Promise<void> {
+    if (!file) return;
+    sentence = '';
+    try {
+      const found = JSON.parse(await file.text()) as NonNullable<typeof before>;
+      if (found.format !== 'ready-corner plan') throw new Error();
+      draft = draftOf(found);
+    } catch {
+      sentence = PLAN.notPlan(file.name);
     }
   }
 
@@ -75,6 +93,13 @@
         {#if draft.units.system === 'inch_fraction'}<label>{PLAN.finest}<select bind:value={draft.units.finest}>{#each [16, 32, 64] as n (n)}<option value={n}>1/{n}</option>{/each}</select></label>{/if}
       </div>
     </section>
+
+    {#if !car}
+      <section class="card from" aria-label={PLAN.from}>
+        <label>{PLAN.from} {PLAN.fromCar}<select onchange={(e) => void takeFrom(e.currentTarget.value)}><option value="">{PLAN.nothing}</option>{#each others as other (other.slug)}<option value={other.slug}>{other.name}</option>{/each}</select></label>
+        <label>{PLAN.from} {PLAN.fromFile}<input type="file" accept=".json,application/json" onchange={(e) => void takeFile(e.currentTarget.files?.[0])} /></label>
+      </section>
+    {/if}
 
     <section class="card">
       <h2>{PLAN.dimensions}</h2>
@@ -169,6 +194,7 @@
 <style>
   main { padding: var(--gap-3); }
   form { display: grid; gap: var(--gap-3); max-width: 1280px; margin: 0 auto; }
+  .from { display: grid; grid-template-columns: 1fr 1fr; gap: var(--gap-3); padding-block: var(--gap-2); }
   h1 { font-size: 1.25rem; }
   h1 span { font-weight: 400; }
   h2 { font-size: 1.0625rem; }

@@ -6,6 +6,7 @@ export const PLAN = {
   name: 'Name of the car', about: 'What it is',
   units: 'Units', finest: 'Finest fraction',
   unitNames: { mm: 'millimetres', inch_fraction: 'inch fractions', inch_decimal: 'decimal inches' } as const,
+  from: 'Begin from', fromCar: 'the plan of another car', fromFile: 'a plan file', nothing: 'nothing yet', notPlan: (name: string) => `${name} is not a plan file of this program. Choose one that ends in .plan.json.`,
   dimensions: 'Main dimensions', wheelbase: 'Wheelbase',
   axles: { front: 'Front axle', rear: 'Rear axle' } as const,
   axle: { track: 'Track', rim_flange_diameter: 'Rim over its flanges', tyre_diameter: 'Tyre, outside', hub_width: 'Hub centre to hub centre' } as const,

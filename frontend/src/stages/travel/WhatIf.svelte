@@ -2,6 +2,7 @@
   // Something moved on paper: a point one way, or a member longer; every figure follows while it is typed.
   import type { Change, Plan } from '$lib/api/client';
   import type { Bench } from './bench.svelte';
+  import { signed } from './numbers';
   import { TRAVEL } from './texts';
 
   type Props = { bench: Bench; plan: Plan };
@@ -13,6 +14,7 @@
   let what = $state('');
   let axis = $state<'0' | '1' | '2'>('2');
   let text = $state('');
+  const limits = $derived((bench.moved ?? bench.planned)?.limits ?? []);
   const chosen = $derived(points.includes(what) ? what : (points[0] ?? ''));
   const corner = $derived(chosen.split('.')[0] ?? '');
   const name = $derived(what.startsWith('=') ? `${corner}.${what.slice(1)}` : chosen);
@@ -40,6 +42,16 @@
   <label class="check"><input type="checkbox" bind:checked={bench.anew} onchange={() => void bench.move(bench.changes)} />{TRAVEL.anew}</label>
   {#if bench.refusal}<p class="no" role="alert">{bench.refusal}</p>{/if}
   {#if bench.changes.length}<p>{bench.changes.map(say).join(' · ')}</p>{/if}
+  {#if limits.length}
+    <h3>{TRAVEL.limits}</h3>
+    <ol>
+      {#each limits.slice(0, 3) as limit (limit.what)}
+        {@const at = `${signed(limit.at, 0, true)} ${TRAVEL.unit[bench.over]}`}
+        {@const size = `${signed(Math.abs(limit.left), 1)} ${limit.unit}`}
+        <li data-past={limit.left < 0 || undefined}><span>{limit.what}</span> <b>{limit.left < 0 ? TRAVEL.past(size, at) : TRAVEL.leftOf(size, at)}</b></li>
+      {/each}
+    </ol>
+  {/if}
   {#if bench.moved?.warnings.length}<p class="no">{bench.moved.warnings.join(' ')}</p>{/if}
 </section>
 
@@ -50,6 +62,12 @@
   .row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 1.2fr) minmax(0, 1fr) auto; gap: 10px; align-items: end; }
   .row label { display: grid; color: var(--ink-soft); font-size: 0.8125rem; }
   select, .row input { min-height: var(--touch); border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; font-size: 1rem; color: var(--ink); min-width: 0; }
+  h3 { font-size: 0.875rem; border-top: 1px solid var(--edge); padding-top: 4px; }
+  ol { list-style: none; margin: 0; padding: 0; font-size: 0.875rem; }
+  li { display: flex; justify-content: space-between; gap: 10px; }
+  li b { font-weight: 400; }
+  [data-past] { color: var(--rust); }
+  [data-past] b { font-weight: 700; }
   .check { display: flex; gap: 8px; align-items: center; min-height: 28px; font-size: 0.875rem; }
   .check input { width: 20px; height: 20px; accent-color: var(--layout); }
   .no { color: var(--rust); font-weight: 700; font-size: 0.875rem; }

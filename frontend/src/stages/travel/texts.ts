@@ -26,6 +26,7 @@ export const TRAVEL = {
   longer: 'longer',
   add: 'Move it',
   clear: 'As planned again',
+  limits: 'Nearest to its limit, worst first', leftOf: (left: string, at: string) => `${left} left at ${at}`, past: (by: string, at: string) => `${by} past it at ${at}`,
   levers: (label: string) => `What moves ${label.toLowerCase()} most, at rest, by the millimetre`,
   spoils: 'and with it',
   noLevers: 'It belongs to both wheels; pick camber, toe, caster or another of one wheel to see its levers.',

@@ -11,7 +11,7 @@ from ready_corner.core.linkage.body import Body
 from ready_corner.core.linkage.mechanism import Shape
 from ready_corner.core.linkage.planned import EndSweep, bodies_of, sweep_end
 from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.linkage.sweep import Sweep, sweep
 from ready_corner.core.linkage.words import Named, named
 from ready_corner.core.linkage.worth import Lengths, Parameter, parameters, sensitivities
 from ready_corner.core.plan import End, Plan
@@ -40,12 +40,27 @@ class Curve:
 
 
 @dataclass(frozen=True)
+class Limit:
+    """How near something comes to its limit over the rows: ``left`` of it in ``unit`` (minus is past it), at which drive.
+
+    ``share`` of its whole range that is left; the list of them is worst first.
+    """
+
+    what: str
+    left: float
+    unit: str
+    at: float
+    share: float
+
+
+@dataclass(frozen=True)
 class Study:
-    """Curves over one drive; ``drive`` (N,) in mm or degrees; ``warnings`` say what is out of reach or binds."""
+    """Curves over one drive; ``drive`` (N,) in mm or degrees; ``warnings`` say what is out of reach or binds; ``limits`` worst first."""
 
     drive: Array
     curves: tuple[Curve, ...]
     warnings: tuple[str, ...]
+    limits: tuple[Limit, ...]
 
 
 @dataclass(frozen=True)
@@ -82,7 +97,33 @@ def study(
     zero = np.zeros(rows)
     drives = {"travel": (drive, zero, zero), "steer": (zero, drive, zero), "roll": (zero, zero, drive)}[over]
     found = sweep_end(plan, end, *drives, bodies=bodies or None)
-    return Study(drive, _curves(found), tuple(w for s in found.bodies for w in s.warnings))
+    warnings = tuple(w for s in found.bodies for w in s.warnings)
+    return Study(drive, _curves(found), warnings, limits_of(found.bodies, drive))
+
+
+def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
+    """Return how near every joint with a limit, and every damper with its lengths, comes to it; worst first."""
+    rows: list[Limit] = []
+
+    def nearest(what: str, left: Array, unit: str, whole: float) -> None:
+        if np.isfinite(left).any():
+            i = int(np.nanargmin(left))
+            rows.append(Limit(what, float(left[i]), unit, float(drive[i]), float(left[i] / whole)))
+
+    for swept in sweeps:
+        name = swept.body.name
+        for joint in swept.body.joints:
+            angle = swept.shared.get(f"{joint.member}.{joint.at}_deg")
+            if angle is not None:
+                nearest(f"{name} {joint.member}, {joint.at} joint", joint.limit_deg - np.abs(angle), "°", joint.limit_deg)
+        for spring in swept.body.springs:
+            size = swept.shared[f"{spring.name}.length"]
+            stroke = (spring.open or 0.0) - (spring.closed or 0.0)
+            if spring.closed is not None:
+                nearest(f"{name} {spring.name}, closing", size - spring.closed, "mm", stroke if spring.open else spring.closed)
+            if spring.open is not None:
+                nearest(f"{name} {spring.name}, opening", spring.open - size, "mm", stroke if spring.closed else spring.open)
+    return tuple(sorted(rows, key=lambda row: row.share))
 
 
 def _curves(found: EndSweep) -> tuple[Curve, ...]:
@@ -147,4 +188,4 @@ def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ..
     return tuple(Lever(all_of[i], float(worth[i]), tuple((w, float(found[side + w][i, 0])) for w in watched)) for i in order)
 
 
-__all__ = ["Change", "Curve", "Lever", "Over", "Study", "changed", "levers", "study"]
+__all__ = ["Change", "Curve", "Lever", "Limit", "Over", "Study", "changed", "levers", "limits_of", "study"]
