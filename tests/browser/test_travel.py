@@ -140,3 +140,15 @@ def test_a_car_begins_from_another_and_from_a_plan_file(page, demo_server, tmp_p
     expect(page.get_by_label("Name of the car")).to_have_value("Sedge")
     page.get_by_role("button", name="Begin the car").click()
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+
+
+def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/heather/plan")
+    page.get_by_label("Starting aims for").select_option("ice")
+    expect(page.get_by_label("Right front camber aim")).to_have_value("−1.50°")
+    page.get_by_text("Where the aims are from").click()
+    expect(page.get_by_label("LR.toe, Where it is from")).to_have_value(re.compile("^ice: in, so that"))
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    page.get_by_role("link", name="Log").click()
+    expect(page.locator("ol li").first).to_contain_text("Plan revised: left front camber aim −1.50° ± 0.30°")

@@ -4,9 +4,10 @@ from fastapi import APIRouter
 from fastapi.responses import PlainTextResponse
 from pydantic import Field
 
-from ready_corner.border.plan import LinkageModel, Model, UnitsModel
+from ready_corner.border.plan import AimModel, LinkageModel, Model, UnitsModel
 from ready_corner.core.linkage.layouts import LAYOUTS, LayoutName
 from ready_corner.core.plan import End
+from ready_corner.core.purposes import PURPOSES, starting_aims
 from ready_corner.core.shop import Units
 from ready_corner.demo import example_of
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
@@ -70,6 +71,12 @@ def example(name: LayoutName, end: End) -> ExampleView:
     """Return an end of a demo car with this layout, to begin from."""
     linkage, points = example_of(name, end)
     return ExampleView(linkage=linkage, points=points)
+
+
+@router.get("/purposes")
+def purposes() -> dict[str, list[AimModel]]:
+    """Return starting aims by purpose, each with its reason as its source."""
+    return {purpose: [AimModel.model_validate(aim) for aim in starting_aims(purpose)] for purpose in PURPOSES}
 
 
 @router.post("/points/read")

@@ -60,6 +60,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
 export const api = {
   cars: () => call<CarLine[]>('GET', '/cars'),
   car: (slug: string) => call<CarView>('GET', `/cars/${slug}`),
+  purposes: () => call<Record<string, Plan['aims']>>('GET', '/purposes'),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   record: (slug: string, entry: EntryIn) => call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),

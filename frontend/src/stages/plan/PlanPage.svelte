@@ -1,7 +1,7 @@
 <script lang="ts">
   // What the builder wants of one car. Beginning a car and revising its plan are the same form.
   import { untrack } from 'svelte';
-  import { api, Away, type CarLine, type Problem, Refused } from '$lib/api/client';
+  import { api, Away, type CarLine, type Corner, type Problem, Refused } from '$lib/api/client';
   import { type Car, newEntry } from '$lib/car.svelte';
   import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
   import { router } from '$lib/router.svelte';
@@ -34,6 +34,13 @@
       for (const kind of Object.keys(PLAN.kinds)) draft.aims[`${to(c)}.${kind}`] = { ...draft.aims[`${c}.${kind}`]! };
     }
   }
+
+  let purposes = $state.raw<Record<string, NonNullable<typeof before>['aims']>>({});
+  $effect(() => void api.purposes().then((found) => (purposes = found), () => {}));
+  function start(purpose: string): void {
+    for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}` };
+  }
+  const sourced = $derived(Object.entries(draft.aims).filter(([, a]) => a.aim !== null));
 
   // A new car may take over the plan of another one, or one from a file; its name is its own.
   let others = $state.raw<CarLine[]>([]);
@@ -132,6 +139,15 @@
           {/each}
         </tbody>
       </table>
+      <div class="purpose">
+        <label>{PLAN.purpose}<select onchange={(e) => start(e.currentTarget.value)}><option value=""></option>{#each Object.keys(purposes) as purpose (purpose)}<option>{purpose}</option>{/each}</select></label>
+        <p class="soft">{PLAN.purposeSoft}</p>
+      </div>
+      {#if sourced.length}
+        <details><summary>{PLAN.sources}</summary>
+          <dl>{#each sourced as [mark, aim] (mark)}<dt>{CORNERS.includes(mark.split('.')[0] as Corner) ? `${CORNER_WORDS[mark.split('.')[0] as Corner]} ${mark.split('.')[1]}` : PLAN.whole[mark as keyof typeof PLAN.whole]}</dt><dd><input bind:value={aim.source} maxlength="400" aria-label="{mark}, {PLAN.source}" /></dd>{/each}</dl>
+        </details>
+      {/if}
       <p><button type="button" class="button" onclick={() => copy((c) => isLeft(c as 'LF'), (c) => c.replace('L', 'R'))}>{PLAN.copy}</button>
         <button type="button" class="button" onclick={() => copy((c) => c.endsWith('F'), (c) => c.replace('F', 'R'))}>{PLAN.copyRear}</button></p>
       <div class="grid five">
@@ -194,6 +210,11 @@
 <style>
   main { padding: var(--gap-3); }
   form { display: grid; gap: var(--gap-3); max-width: 1280px; margin: 0 auto; }
+  .purpose { display: grid; grid-template-columns: 260px 1fr; gap: var(--gap-3); align-items: center; padding-top: var(--gap-2); }
+  details { padding-bottom: var(--gap-2); }
+  summary { min-height: var(--touch); display: flex; align-items: center; cursor: pointer; font-size: var(--type-small); }
+  dl { display: grid; grid-template-columns: 180px 1fr 180px 1fr; gap: 4px 10px; align-items: center; margin: 0; font-size: var(--type-small); }
+  dd { margin: 0; }
   .from { display: grid; grid-template-columns: 1fr 1fr; gap: var(--gap-3); padding-block: var(--gap-2); }
   h1 { font-size: 1.25rem; }
   h1 span { font-weight: 400; }

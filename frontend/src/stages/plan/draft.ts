@@ -4,7 +4,7 @@ import { CORNERS } from '$lib/marks';
 import { PLAN } from './texts';
 
 export type Figure = number | null;
-export interface AimDraft { aim: Figure; tolerance: Figure }
+export interface AimDraft { aim: Figure; tolerance: Figure; source: string }
 export interface EndDraft { diameter: Figure; pitch_mm_per_turn: Figure; engaged: Figure; exposed: Figure; hand: 'left' | 'right'; least_engagement?: Figure }
 export interface AdjusterDraft {
   id: string; name: string; corner: Corner; half_turns_only: boolean;
@@ -33,7 +33,7 @@ export function draftOf(plan: Plan | null): Draft {
     front: { ...emptyAxle(), ...plan?.front }, rear: { ...emptyAxle(), ...plan?.rear },
     aims: Object.fromEntries(MARKS.map((mark) => {
       const found = plan?.aims.find((a) => a.mark === mark);
-      return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null }];
+      return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null, source: found?.source ?? '' }];
     })),
     heights: everyCorner((c) => {
       const found = plan?.heights.find((h) => h.corner === c);
@@ -76,7 +76,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     format: 'ready-corner plan', version: 1, name: draft.name.trim(), about: draft.about, units: draft.units, wheelbase: need(draft.wheelbase, 'wheelbase'),
     front: all(draft.front, 'front', ['hub_width']), rear: all(draft.rear, 'rear', ['hub_width']),
     aims: Object.entries(draft.aims).filter(([, a]) => a.aim !== null || a.tolerance !== null).map(([mark, a]) => ({
-      mark, aim: need(a.aim, `aims.${mark}.aim`), tolerance: need(a.tolerance, `aims.${mark}.tolerance`), source: before?.aims.find((b) => b.mark === mark)?.source ?? '' })),
+      mark, aim: need(a.aim, `aims.${mark}.aim`), tolerance: need(a.tolerance, `aims.${mark}.tolerance`), source: a.source })),
     heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({ corner: c, name: draft.heights[c].name.trim(), station: need(draft.heights[c].station, `heights.${c}.station`), offset: need(draft.heights[c].offset, `heights.${c}.offset`) })),
     adjusters: draft.adjusters.map((a) => {
       const path = `adjusters.${a.id}`;

@@ -12,6 +12,7 @@ export const PLAN = {
   axle: { track: 'Track', rim_flange_diameter: 'Rim over its flanges', tyre_diameter: 'Tyre, outside', hub_width: 'Hub centre to hub centre' } as const,
   axleWhy: { track: 'between the wheel centre planes', rim_flange_diameter: 'as measured, edge to edge', tyre_diameter: 'as measured', hub_width: 'where the string gaps are read; empty: the track' } as const,
   aims: 'Aims, and how far either side still does', aimsSoft: 'Camber minus when the top leans in. Toe plus when the front points in. Left and right may differ on purpose. Empty: no aim.',
+  purpose: 'Starting aims for', purposeSoft: 'Fills in camber and toe, each with its reason. Every one may be changed.', source: 'Where it is from', sources: 'Where the aims are from',
   aim: 'aim', tolerance: '±', copy: 'Copy the left side to the right', copyRear: 'Copy the front to the rear',
   kinds: { height: 'Ride height', camber: 'Camber', toe: 'Toe' } as const,
   whole: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle, plus to the left', 'car.rake': 'Rake, plus nose down', 'car.cross': 'Cross difference of heights' } as const,

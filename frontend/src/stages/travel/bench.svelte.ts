@@ -76,11 +76,13 @@ export class Bench {
   }
 
   async askLevers(): Promise<void> {
-    const curve = this.curve;
+    const [curve, end] = [this.curve, this.end];
+    const still = () => curve?.answer === this.curve?.answer && end === this.end; // another may have been picked meanwhile
     try {
-      this.levers = curve?.right ? await api.levers(this.slug, this.end, curve.answer) : [];
+      const found = curve?.right ? await api.levers(this.slug, end, curve.answer) : [];
+      if (still()) this.levers = found;
     } catch {
-      this.levers = [];
+      if (still()) this.levers = [];
     }
   }
 
