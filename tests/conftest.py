@@ -13,6 +13,7 @@ from ready_corner.storage.logbooks import Logbooks, engine_for
 from ready_corner.storage.migrate import upgrade
 from ready_corner.web.app import make_app
 from ready_corner.workshop import Workshop
+from tests.serving import Server
 
 
 @pytest.fixture(scope="session")
@@ -57,6 +58,15 @@ def front_end() -> Path:
     built = Path(__file__).parent.parent / "frontend/dist"
     assert (built / "index.html").exists(), "build the front end first: ./test does"
     return built
+
+
+@pytest.fixture
+def empty_server(tmp_path, front_end):
+    server = Server(tmp_path / "var", "--no-demo")
+    server.start()
+    yield server
+    if server.process.poll() is None:
+        server.stop()
 
 
 @pytest.fixture

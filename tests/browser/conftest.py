@@ -6,15 +6,6 @@ from tests.serving import Server
 
 
 @pytest.fixture
-def empty_server(tmp_path, front_end):
-    server = Server(tmp_path / "var", "--no-demo")
-    server.start()
-    yield server
-    if server.process.poll() is None:
-        server.stop()
-
-
-@pytest.fixture
 def demo_server(tmp_path, front_end):
     server = Server(tmp_path / "var")
     server.start()

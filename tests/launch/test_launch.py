@@ -19,12 +19,8 @@ from tests.serving import Server
 
 
 @pytest.fixture
-def server(tmp_path, front_end):
-    found = Server(tmp_path / "var", "--no-demo")
-    found.start()
-    yield found
-    if found.process.poll() is None:
-        found.stop()
+def server(empty_server):
+    return empty_server
 
 
 def ask(server, path, body=None):

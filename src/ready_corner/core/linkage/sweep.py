@@ -15,10 +15,10 @@ from ready_corner.core.linkage.answers import (
     rate_answers,
     wheel_answers,
 )
-from ready_corner.core.linkage.body import Body, Spring, Wheel
-from ready_corner.core.linkage.mechanism import Pose, Shape, scaled_singular_values, system
+from ready_corner.core.linkage.body import Body, Spring
+from ready_corner.core.linkage.mechanism import Pose, Shape
 from ready_corner.core.linkage.parts import spring_length
-from ready_corner.core.linkage.solve import NEARLY_SINGULAR, SINGULAR, End, Poses, solve
+from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, solve
 from ready_corner.core.linkage.space import Array
 
 BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: they bind
@@ -126,13 +126,6 @@ def _warnings(body: Body, poses: Poses, shared: Answers) -> tuple[str, ...]:
     return tuple(said)
 
 
-def condition(body: Body, pose: Pose) -> Array:
-    """Return smallest over largest singular value of the scaled rows at every pose, (N,)."""
-    _, rows = system(body.shape, pose, np.zeros(()), np.zeros(()))
-    values = scaled_singular_values(body.shape, rows)
-    return np.asarray(values[..., 5] / values[..., 0])
-
-
 def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
     """Return the travel (N,) at which a spring or damper has each of these lengths, on the branch of the design position; nan beyond it.
 
@@ -170,16 +163,3 @@ def _length(body: Body, pose: Pose, spring: Spring) -> tuple[Array, Array]:
     with np.errstate(divide="ignore", invalid="ignore"):
         motion = motion_of(body, body.shape, pose)
         return spring_length(body, body.shape, pose, motion.twist, spring)
-
-
-def static_wheel(toe_deg: float, camber_deg: float, side: int, centre: str, loaded_radius: float) -> Wheel:
-    """Return a wheel; the loaded radius must be a length."""
-    if not loaded_radius > 0:
-        raise PlannedError(
-            f"A loaded radius of {loaded_radius:g} mm cannot be. Measure from the floor to the hub centre.",
-            path="loaded_radius",
-        )
-    return Wheel(side, centre, loaded_radius, toe_deg, camber_deg)
-
-
-__all__ = ["SINGULAR", "Sweep", "answers_at", "condition", "static_wheel", "sweep", "travel_for_length"]
