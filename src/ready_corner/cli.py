@@ -13,7 +13,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.errors import CalledError, ReadyCornerError
-from ready_corner.core.plan import CORNERS
+from ready_corner.core.linkage.planned import body_named
+from ready_corner.core.linkage.sweep import travel_for_angle, travel_for_length
+from ready_corner.core.plan import CORNERS, Plan
 from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.rounds import next_step
 from ready_corner.core.setting.corner import set_corner
@@ -62,6 +64,12 @@ def _parser() -> argparse.ArgumentParser:
     )
     swept.add_argument("--heave", type=_range, help="of both wheels in mm, in place of --travel")
     swept.add_argument("--roll", type=_range, help="in degrees, left wheel up positive")
+    swept.add_argument("--length", metavar="SPRING=RANGE", help="of a spring or damper in mm, in place of --travel")
+    swept.add_argument(
+        "--angle",
+        metavar="ARM=RANGE",
+        help="of an arm from the plan, or of a member to level, in degrees, in place of --travel",
+    )
     how = swept.add_mutually_exclusive_group()
     how.add_argument("--json", action="store_true")
     how.add_argument("--csv", action="store_true")
@@ -116,6 +124,37 @@ def _range(text: str) -> FloatArray:
         raise argparse.ArgumentTypeError(f"“{text}” is no range; write from:to:step, such as -60:60:5") from None
 
 
+def _travel_asked(plan: Plan, asked: argparse.Namespace) -> FloatArray:
+    """Return the travel that is asked for as such, or by the length of a spring or the angle of an arm; what is beyond reach is left out."""
+    if asked.length is None and asked.angle is None:
+        return np.zeros(1) if asked.travel is None else np.asarray(asked.travel)
+    body, (name, _, text) = body_named(plan, asked.corner), (asked.length or asked.angle).rpartition("=")
+    try:
+        wanted = _range(text)
+    except argparse.ArgumentTypeError as wrong:
+        raise CalledError(str(wrong), path="length" if asked.length else "angle") from wrong
+    if len(asked.rack) > 1:
+        raise CalledError("With a length or an angle as the drive, give the rack one figure.", path="rack")
+    if asked.length:
+        springs = {s.name: s for s in body.springs}
+        if name not in springs:
+            raise CalledError(
+                f"{body.name} has no spring or damper “{name}”. It has {', '.join(springs) or 'none'}.", path="length"
+            )
+        travel = travel_for_length(body, springs[name], wanted, float(asked.rack[0]))
+    else:
+        travel = travel_for_angle(body, name, wanted, float(asked.rack[0]))
+    beyond = ~np.isfinite(travel)
+    if beyond.all():
+        raise CalledError(
+            f"{name} reaches none of these. Ask for what it has near the plan's position.",
+            path="length" if asked.length else "angle",
+        )
+    if beyond.any():
+        print(f"{name} does not reach {', '.join(f'{v:g}' for v in wanted[beyond])}; those rows are left out.", file=sys.stderr)
+    return travel[~beyond]
+
+
 def _sweep(asked: argparse.Namespace) -> None:
     plan = read_plan(asked.plan.read_bytes()).to_core()
     try:
@@ -126,7 +165,7 @@ def _sweep(asked: argparse.Namespace) -> None:
             )
             found = pair_rows(plan, asked.corner, heave, roll, rack)
         else:
-            travel, rack = np.broadcast_arrays(np.zeros(1) if asked.travel is None else asked.travel, asked.rack)
+            travel, rack = np.broadcast_arrays(_travel_asked(plan, asked), asked.rack)
             found = sweep_rows(plan, asked.corner, travel, rack)
     except ValueError as wrong:
         if isinstance(wrong, ReadyCornerError):

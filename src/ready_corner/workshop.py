@@ -7,7 +7,7 @@ import re
 import threading
 import uuid
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ready_corner.border.entries import (
     EntryIn,
@@ -20,10 +20,15 @@ from ready_corner.border.entries import (
     what_to_core,
 )
 from ready_corner.core.errors import CalledError, SavedFirstError
+from ready_corner.core.linkage.study import Change, Over, Study, study
+from ready_corner.core.linkage.worth import Lengths
 from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Turned, fold, fold_on
+from ready_corner.core.plan import End
 from ready_corner.core.readiness.accept import Preview, accept, preview
 from ready_corner.core.readiness.marks import Evaluation, evaluate
 from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
+
+STUDIES = 6  # of one car, kept to compare what-ifs with
 
 
 class NoSuchCarError(CalledError):
@@ -41,6 +46,7 @@ class _Bench:
     state: CarState | None
     kept: dict[str, EntryKept]
     evaluation: Evaluation | None = None
+    studies: dict[tuple[object, ...], Study] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -132,6 +138,19 @@ class Workshop:
         if not isinstance(found, Reading | Turned):
             raise CalledError("Only a reading or a turn has a meaning before it is recorded.", path="kind")
         return preview(now, found)
+
+    def study(
+        self, slug: str, end: End, over: Over, span: tuple[float, float, int], changes: Sequence[Change], lengths: Lengths
+    ) -> Study:
+        """Return the curves of an end, with something moved or not; those with nothing moved are kept for the next what-if."""
+        bench, state = self._bench(slug), self.state(slug)
+        key = (state.plan_number, end, over, span)
+        before = bench.studies.get(key)
+        if before is None:
+            before = study(state.plan, end, over, *span)
+            with bench.lock:
+                bench.studies = dict([*list(bench.studies.items())[1 - STUDIES :], (key, before)])
+        return study(state.plan, end, over, *span, changes, lengths, before) if changes else before
 
     def load(self, slug: str, entries: Sequence[EntryKept]) -> None:
         """Keep a logbook as told in a file, if the car is not there yet."""

@@ -80,6 +80,21 @@ def test_heave_roll_and_rack_give_both_wheels(capsys):
     assert "roll_centre_height" in rows[0]
 
 
+def test_a_sweep_over_the_length_of_a_damper_or_the_angle_of_an_arm(capsys):
+    said = swept(capsys, str(DEMO / "heather.plan.json"), "--corner", "LF", "--length", "damper=5,200,210", "--json")
+    found = json.loads(said.out)
+    assert [r["damper.length"] for r in found["rows"]] == pytest.approx([200, 210])
+    assert found["steering_axis"] == "lower.ball to upper.ball"
+    assert "does not reach 5; " in said.err
+    rows = json.loads(swept(capsys, str(DEMO / "heather.plan.json"), "--corner", "LF", "--angle", "lower=0:4:4", "--json").out)[
+        "rows"
+    ]
+    assert rows[0]["travel"] == pytest.approx(0, abs=1e-9)
+    assert rows[1]["lower front leg.level_deg"] - rows[0]["lower front leg.level_deg"] == pytest.approx(
+        4.0, abs=0.5
+    )  # a leg is not square to the axis
+
+
 @pytest.mark.parametrize(
     ("arguments", "words"),
     [
@@ -87,6 +102,10 @@ def test_heave_roll_and_rack_give_both_wheels(capsys):
         (["--corner", "LF", "--travel=0:10:5", "--rack=1,2"], "different numbers of figures"),
         (["--corner", "LF", "--travel=0:10:0"], "no range"),
         (["--corner", "LF", "--travel=x"], "no range"),
+        (["--corner", "LF", "--length", "strut=200"], "no spring or damper “strut”. It has damper"),
+        (["--corner", "LF", "--length", "damper=x"], "no range"),
+        (["--corner", "LF", "--length", "damper=5"], "reaches none"),
+        (["--corner", "LF", "--angle", "lower=0", "--rack=1,2"], "one figure"),
     ],
 )
 def test_what_cannot_be_swept_is_said_with_status_2(arguments, words, capsys):

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from ready_corner.core.errors import ReadyCornerError
+from ready_corner.core.linkage.answers import axis_joints
 from ready_corner.core.linkage.planned import body_named, sweep_end
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import sweep
@@ -21,9 +22,20 @@ def sweep_rows(plan: Plan, corner: Corner, travel: Array, rack: Array | float) -
     found = sweep(body, travel, rack)
     wheel = found.wheels[0 if len(found.wheels) == 1 or corner.startswith("L") else 1]
     drives = {"travel": found.poses.travel, "rack": found.poses.pose.steer}
+    which = body.wheels[0 if len(found.wheels) == 1 or corner.startswith("L") else 1]
     return _table(plan, corner, drives, found.poses.converged, {**wheel, **found.shared}, found.warnings) | {
-        "ends": [{"travel": e.travel, "rack": e.steer, "member": e.member} for e in found.ends]
+        "steering_axis": _axis_words(axis_joints(body, which), wheel),
+        "ends": [{"travel": e.travel, "rack": e.steer, "member": e.member} for e in found.ends],
     }
+
+
+def _axis_words(joints: tuple[str, str] | None, wheel: Mapping[str, Array]) -> str:
+    """Return what caster and the like are taken from; ``axis_pitch`` tells row by row where it is a screw."""
+    if joints:
+        return f"{joints[0]} to {joints[1]}"
+    if "axis_pitch" not in wheel:
+        return "none"
+    return "screw of least pitch" if (abs(wheel["axis_pitch"]) > 0).any() else "pure rotation"
 
 
 def pair_rows(plan: Plan, corner: Corner, heave: Array, roll_deg: Array | float, rack: Array | float) -> dict[str, Any]:

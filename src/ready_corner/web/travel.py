@@ -1,15 +1,16 @@
 """Stage Travel: curves over travel, steering or roll, what if something moved, and the levers of a figure."""
 
 import math
-from collections.abc import Iterable
 from typing import Annotated, Literal
 
+import numpy as np
 from fastapi import APIRouter
 from pydantic import Field
 
 from ready_corner.border.entries import Typed
 from ready_corner.border.plan import Model, Name
-from ready_corner.core.linkage.study import Change, Curve, levers, study
+from ready_corner.core.linkage.space import Array
+from ready_corner.core.linkage.study import Change, Curve, levers
 from ready_corner.core.linkage.words import named, say_point
 from ready_corner.core.plan import End
 from ready_corner.core.shop import read
@@ -79,9 +80,10 @@ class LeverView(View):
     spoils: list[str]
 
 
-def _plain(values: Iterable[float]) -> list[float | None]:
+def _plain(values: Array) -> list[float | None]:
     """Return values for a plot: to 1e-7, a third of the length of all their digits."""
-    return [round(float(v), 7) if math.isfinite(v) else None for v in values]
+    rounded: list[float | None] = np.round(values, 7).tolist()
+    return rounded if np.isfinite(values).all() else [v if v is not None and math.isfinite(v) else None for v in rounded]
 
 
 def _curve(curve: Curve) -> CurveView:
@@ -101,9 +103,9 @@ def _curve(curve: Curve) -> CurveView:
 @router.post("/cars/{slug}/travel")
 def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
     """Return the curves of an end of the car, as planned or with something moved."""
-    plan = workshop.state(slug).plan
-    changes = [Change(c.name, c.axis, read(c.typed, "length", plan.units).value) for c in asked.changes]
-    found = study(plan, asked.end, asked.over, asked.low, asked.high, asked.rows, changes, asked.lengths)
+    units = workshop.state(slug).plan.units
+    changes = [Change(c.name, c.axis, read(c.typed, "length", units).value) for c in asked.changes]
+    found = workshop.study(slug, asked.end, asked.over, (asked.low, asked.high, asked.rows), changes, asked.lengths)
     return StudyView(
         drive=found.drive.tolist(),
         curves=[_curve(c) for c in found.curves],

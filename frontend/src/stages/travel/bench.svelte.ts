@@ -4,7 +4,7 @@ import { TRAVEL } from './texts';
 
 export type End = 'front' | 'rear';
 export type Over = 'travel' | 'steer' | 'roll';
-const ROWS = 81;
+const ROWS = 61;
 
 export class Bench {
   end = $state<End>('front');

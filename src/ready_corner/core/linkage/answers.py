@@ -9,8 +9,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.linkage.body import Body, Joint, Wheel
-from ready_corner.core.linkage.mechanism import Pose, Shape, system
+from ready_corner.core.linkage.body import Body, Wheel
+from ready_corner.core.linkage.knuckles import wheel_motion
+from ready_corner.core.linkage.layouts import KINGPINS
+from ready_corner.core.linkage.mechanism import Pose, Shape, change_along, link_lines, system
 from ready_corner.core.linkage.parts import arm_turning, bar_turning, rocker_turning, spring_length
 from ready_corner.core.linkage.solve import solve_rows
 from ready_corner.core.linkage.space import STEP, Array, atan2_deg, cross, dot, skew, turned, unit
@@ -21,10 +23,14 @@ Answers = dict[str, Array]
 
 @dataclass(frozen=True)
 class Motion:
-    """A pose with how it moves per mm of travel: ``twist`` (..., 6), and with the steering let go and lengthened, ``by_tie``."""
+    """A pose with how it moves per mm of travel: ``twist`` (..., 6), and with the steering let go and lengthened, ``by_tie``.
+
+    ``rows``: those of the constraints there, (..., m, 6).
+    """
 
     twist: Array
     by_tie: Array | None
+    rows: Array
 
 
 def motion_of(body: Body, shape: Shape, pose: Pose) -> Motion:
@@ -37,7 +43,7 @@ def motion_of(body: Body, shape: Shape, pose: Pose) -> Motion:
     if tie is not None:
         target[..., tie, 1] = 1.0
     found = solve_rows(shape, rows, target)
-    return Motion(found[..., 0], None if tie is None else found[..., 1])
+    return Motion(found[..., 0], None if tie is None else found[..., 1], rows)
 
 
 def nudged(pose: Pose, twist: Array, step: complex = 1j * STEP) -> Pose:
@@ -45,12 +51,10 @@ def nudged(pose: Pose, twist: Array, step: complex = 1j * STEP) -> Pose:
     return Pose(pose.rotation + step * skew(twist[..., :3]) @ pose.rotation, pose.place + step * twist[..., 3:], pose.steer)
 
 
-def bending(shape: Shape, pose: Pose, twist: Array) -> Array:
+def bending(shape: Shape, pose: Pose, motion: Motion) -> Array:
     """Return how the twist itself changes per mm of travel, (..., 6): rows · bending = −(change of rows along the twist) · twist."""
-    _, rows = system(shape, pose, np.zeros(()), np.zeros(()))
-    _, there = system(shape, nudged(pose, twist), np.zeros(()), np.zeros(()))
-    change = (there.imag / STEP) @ twist[..., None]
-    return np.asarray(-solve_rows(shape, rows, change)[..., 0])
+    change = change_along(shape, pose, motion.twist)
+    return np.asarray(-solve_rows(shape, motion.rows, change[..., None])[..., 0])
 
 
 def place_answers(shape: Shape, pose: Pose, wheel: Wheel) -> Answers:
@@ -76,8 +80,10 @@ def _down(n: Array) -> Array:
 
 def wheel_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, wheel: Wheel) -> Answers:
     """Return the angles, places and rates of one wheel; see docs/linkage.md."""
+    of_body = pose
+    pose, twist = wheel_motion(body, shape, pose, motion.twist, wheel)
     out = place_answers(shape, pose, wheel)
-    s, twist = wheel.side, motion.twist
+    s = wheel.side
     n, centre = turned(pose.rotation, wheel.axis), np.stack([out[f"centre_{k}"] for k in "xyz"], axis=-1)
     contact = np.stack([out[f"contact_{k}"] for k in "xyz"], axis=-1)
     turning, speed = twist[..., :3], twist[..., 3:] + cross(twist[..., :3], centre - pose.place)
@@ -97,30 +103,25 @@ def wheel_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, wheel: W
         "front_arm": s * (contact[..., 1] - centre[..., 1] + speed[..., 2] / turning[..., 0]),
         "side_arm": -speed[..., 2] / turning[..., 1],
     }
-    axis = steering_axis(body, shape, pose, motion)
-    return out if axis is None else out | _about_axis(axis, n, contact, s)
-
-
-def steering_axis(body: Body, shape: Shape, pose: Pose, motion: Motion) -> tuple[Array, Array] | None:
-    """Return a point and the upward direction (..., 3) of the steering axis; None where the layout has none.
-
-    Through two named joints where the layout has them; else the pure rotation left when the tie rod is let go, nearer the vertical;
-    where there is none, the screw of least pitch.
-    """
-    names = body.layout.axis
+    names = axis_joints(body, wheel)
     if names is not None:
-        lower, upper = (pose.of_car(shape, n) if n in body.layout.of_car else pose.at(shape, n) for n in names)
-        return lower, _upward(upper - lower)
+        lower, upper = (of_body.of_car(shape, n) if n in body.layout.of_car else of_body.at(shape, n) for n in names)
+        return out | _about_axis((lower, _upward(upper - lower)), n, contact, s)
     if motion.by_tie is None:
-        return None
-    return _free_axis(pose, motion.twist, motion.by_tie)
+        return out
+    at, k, pitch = _free_axis(pose, twist, motion.by_tie)
+    return out | _about_axis((at, k), n, contact, s) | {"axis_pitch": pitch}
 
 
-def is_screw(motion: Motion) -> Array:
-    """Return where the free axis is no pure rotation but the screw of least pitch, (...,)."""
-    assert motion.by_tie is not None
-    aa, ab, bb = _pitch_form(motion.twist, motion.by_tie)
-    return np.asarray((ab * ab - aa * bb).real < 0)
+def axis_joints(body: Body, wheel: Wheel) -> tuple[str, str] | None:
+    """Return the two points the steering axis of a wheel goes through, lower first; None where it is no line between joints.
+
+    Without joints it is the pure rotation left when the tie rod is let go, nearer the vertical; where there is none, the screw of
+    least pitch, whose pitch in mm a radian is the answer ``axis_pitch`` (0 of a pure rotation).
+    """
+    if body.is_axle and body.steered:
+        return KINGPINS["left" if wheel.side > 0 else "right"]
+    return body.layout.axis
 
 
 def _pitch_form(a: Array, b: Array) -> tuple[Array, Array, Array]:
@@ -132,7 +133,8 @@ def _pitch_form(a: Array, b: Array) -> tuple[Array, Array, Array]:
     )
 
 
-def _free_axis(pose: Pose, by_travel: Array, by_tie: Array) -> tuple[Array, Array]:
+def _free_axis(pose: Pose, by_travel: Array, by_tie: Array) -> tuple[Array, Array, Array]:
+    """Return a point, the upward direction and the pitch in mm a radian of the axis left when the tie rod is let go."""
     aa, ab, bb = _pitch_form(by_travel, by_tie)
     under = ab * ab - aa * bb
     real = np.sqrt(np.where(under.real >= 0, under, 0))
@@ -147,7 +149,8 @@ def _free_axis(pose: Pose, by_travel: Array, by_tie: Array) -> tuple[Array, Arra
     chosen = np.where((upright[0] >= upright[1])[..., None], twists[0], twists[1])
     turning, speed = chosen[..., :3], chosen[..., 3:]
     at = pose.place + cross(turning, speed) / dot(turning, turning)[..., None]
-    return at, _upward(turning)
+    pitch = np.where(under.real >= 0, 0.0, dot(turning, speed) / dot(turning, turning))
+    return at, _upward(turning), pitch
 
 
 def _least_pitch(a: Array, b: Array) -> Array:
@@ -184,8 +187,8 @@ def _about_axis(axis: tuple[Array, Array], n: Array, contact: Array, side: int) 
     }
 
 
-def part_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answers:
-    """Return lengths and ratios of springs and dampers, turning of rocker, bar and torsion bars, and the halfshaft."""
+def sprung_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answers:
+    """Return lengths of springs and dampers, turning of torsion bars, and their ratios."""
     out: Answers = {}
     for spring in body.springs:
         out[f"{spring.name}.length"], out[f"{spring.name}.ratio"] = spring_length(body, shape, pose, twist, spring)
@@ -193,6 +196,12 @@ def part_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answers:
         turning = arm_turning(shape, pose, twist, body.layout.arms[torsion.arm])
         out[f"{torsion.name}.angle_deg"] = turning.angle * (180 / np.pi)
         out[f"{torsion.name}.deg_per_mm"] = turning.speed * (180 / np.pi)
+    return out
+
+
+def part_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answers:
+    """Return lengths and ratios of springs and dampers, turning of rocker, bar and torsion bars, and the halfshaft."""
+    out = sprung_answers(body, shape, pose, twist)
     if body.rocker:
         out["rocker.angle_deg"] = rocker_turning(body, shape, pose, twist, body.rocker).angle * (180 / np.pi)
     if body.bar:
@@ -215,38 +224,45 @@ def _between_deg(a: Array, b: Array) -> Array:
 
 
 def member_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
-    """Return the angle of every link to level, outer end up being plus, and the working angle of every joint from its design position."""
-    out: Answers = {}
-    directions = {}
-    for link in shape.mechanism.links:
-        line = pose.at(shape, link.upright) - pose.of_car(shape, link.body)
-        directions[link.name] = line
-        out[f"{link.name}.level_deg"] = atan2_deg(line[..., 2], np.sqrt(line[..., 0] ** 2 + line[..., 1] ** 2))
-    for link in shape.mechanism.links:
-        before = shape.point(link.upright) - shape.point(link.body)
-        for end in ("inner", "outer"):
-            out[f"{link.name}.{end}_deg"] = _working(body, shape, pose, (link.name, end), directions[link.name], before)
+    """Return the angle of every link to level, outer end up being plus, and how far every joint works.
+
+    A joint works off square to its stud where that is known, else off its design position.
+    """
+    names = [link.name for link in shape.mechanism.links]
+    if not names:
+        return {}
+    line, own, before = link_lines(shape, pose)
+    level = atan2_deg(line[2], np.sqrt(line[0] * line[0] + line[1] * line[1]))
+    inner, outer = _between_lines_deg(line, before), _between_lines_deg(own, before)
+    out: Answers = {f"{name}.level_deg": level[i] for i, name in enumerate(names)}
+    for i, name in enumerate(names):
+        out[f"{name}.inner_deg"], out[f"{name}.outer_deg"] = inner[i], outer[i]
+    for joint in body.joints:
+        if joint.stud is not None and joint.member in names:
+            seen = (own if joint.at == "outer" else line)[:, names.index(joint.member)]
+            along = sum(seen[k] * part for k, part in enumerate(unit(np.array(joint.stud))))
+            out[f"{joint.member}.{joint.at}_deg"] = atan2_deg(along, np.sqrt(_square(seen) - along * along))
     return out
 
 
-def _working(body: Body, shape: Shape, pose: Pose, where: tuple[str, str], line: Array, before: Array) -> Array:
-    """Return how far a joint works in degrees: off square to its stud where that is known, else off its design position."""
-    seen = turned(np.swapaxes(pose.rotation, -1, -2), line) if where[1] == "outer" else line
-    joint: Joint | None = next((j for j in body.joints if (j.member, j.at) == where), None)
-    if joint is None or joint.stud is None:
-        return _between_deg(seen, np.broadcast_to(before, seen.shape))
-    stud = unit(np.array(joint.stud))
-    along = dot(seen, np.broadcast_to(stud, seen.shape))
-    return atan2_deg(along, np.sqrt(dot(seen, seen) - along * along))
+def _square(a: Array) -> Array:
+    """Return the squared length of vectors whose components come first, (3, ...)."""
+    return np.asarray(a[0] * a[0] + a[1] * a[1] + a[2] * a[2])
 
 
-def rate_answers(body: Body, shape: Shape, pose: Pose, twist: Array, found: Mapping[str, Array]) -> Answers:
+def _between_lines_deg(a: Array, b: Array) -> Array:
+    """Return the angle between directions (3, ...) in degrees; see :func:`_between_deg`."""
+    square = np.stack([a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]])
+    return atan2_deg(np.sqrt(_square(square)), a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
+
+
+def rate_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, found: Mapping[str, Array]) -> Answers:
     """Return how the motion ratios change per mm, and the wheel rates in N/mm, from how the twist bends."""
     out: Answers = {}
     if not (body.springs or body.torsions):
         return out
-    ahead = nudged(pose, twist), twist + 1j * STEP * bending(shape, pose, twist)
-    later = part_answers(body, shape, *ahead)
+    ahead = nudged(pose, motion.twist), motion.twist + 1j * STEP * bending(shape, pose, motion)
+    later = sprung_answers(body, shape, *ahead)
     for spring in body.springs:
         ratio, change = found[f"{spring.name}.ratio"], later[f"{spring.name}.ratio"].imag / STEP
         out[f"{spring.name}.ratio_per_mm"] = change

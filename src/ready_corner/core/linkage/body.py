@@ -7,8 +7,7 @@ from typing import Literal
 import numpy as np
 
 from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.layouts import LAYOUTS, Layout, LayoutName
-from ready_corner.core.linkage.levers import Box
+from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, Layout, LayoutName
 from ready_corner.core.linkage.mechanism import Shape
 from ready_corner.core.linkage.space import Array
 
@@ -164,7 +163,8 @@ class Body:
                 )
             for each in self.twins(name, lengths):
                 x[self.shape.mechanism.index(each)] = place
-        shape = Shape(self.shape.mechanism, x, self.shape.links)
+        rods = self.shape.x if self.shape.rods is None else self.shape.rods
+        shape = Shape(self.shape.mechanism, x, self.shape.links, rods)
         return replace(self, shape=shape if lengths == "kept" else Shape.taken_anew(shape))
 
     def twins(self, name: str, lengths: str) -> tuple[str, ...]:
@@ -180,7 +180,7 @@ def body_of(
     wheels: tuple[Wheel, ...],
     steered: bool = False,
     lengths: Mapping[str, float] | None = None,
-    box: Box | None = None,
+    box: bool = False,
     **parts: object,
 ) -> Body:
     """Return a body from the points of a plan, named without their corner.
@@ -188,11 +188,16 @@ def body_of(
     Raises PlannedError naming the points that are missing, not finite, or in the same place as the other end of their link.
     """
     found = LAYOUTS[layout]
-    if missing := [p for p in found.needed if p not in points]:
+    needed = (*found.needed, *(STEERED_AXLE if steered and found.axle else ()))
+    if missing := [p for p in needed if p not in points]:
         raise PlannedError(f"{name} ({layout}) still needs {', '.join(missing)}.", path=f"points.{name}.{missing[0]}")
     for point, place in points.items():
         if not np.all(np.isfinite(np.asarray(place, dtype=float))):
             raise PlannedError(f"{name}.{point} is not a place: its coordinates are not finite.", path=f"points.{name}.{point}")
+    if steered and found.axle and not points["left.arm"][1] > points["right.arm"][1]:
+        raise PlannedError(
+            f"{name}.left.arm is right of {name}.right.arm. Are left and right exchanged?", path=f"points.{name}.left.arm"
+        )
     mechanism = found.mechanism(points, steered, box)
     shape = Shape.of(mechanism, points, lengths)
     for link, size in zip(mechanism.links, shape.links, strict=True):

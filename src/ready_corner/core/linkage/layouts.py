@@ -8,13 +8,17 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from ready_corner.core.linkage.levers import Box
 from ready_corner.core.linkage.mechanism import ON_UPRIGHT, Hinge, Link, Mechanism, Pivot, Slide
 
 LayoutName = Literal["double wishbone", "five link", "strut", "trailing arm", "hinged arm", "four link axle", "three link axle"]
 WHEEL = "wheel"  # the wheel centre of a corner
 LEFT_WHEEL, RIGHT_WHEEL = "left.wheel", "right.wheel"  # of an axle
 TIE_INNER, TIE_OUTER = "tie.inner", "tie.outer"
+# A live axle that steers: each wheel turns on its kingpin; a drag link from ``tie.inner`` turns one of them, and a track rod between both arms the other.
+KINGPINS = {side: (f"{side}.kingpin.lower", f"{side}.kingpin.upper") for side in ("left", "right")}
+STEERING_ARMS = {side: f"{side}.arm" for side in ("left", "right")}
+DRAG_OUTER = "drag.outer"
+STEERED_AXLE = (*KINGPINS["left"], *KINGPINS["right"], *STEERING_ARMS.values(), TIE_INNER, DRAG_OUTER)
 
 
 @dataclass(frozen=True)
@@ -54,7 +58,7 @@ class Layout:
         """Names of the wheel centres."""
         return (LEFT_WHEEL, RIGHT_WHEEL) if self.axle else (WHEEL,)
 
-    def mechanism(self, given: Mapping[str, object], steered: bool, box: Box | None = None) -> Mechanism:
+    def mechanism(self, given: Mapping[str, object], steered: bool, box: bool = False) -> Mechanism:
         """Return the constraints that the points given make; points of springs and the like ride along."""
         links = self.links + tuple(link for link in self.may if link.body in given and link.upright in given)
         twins = [p.upright for p in self.pivots] + [s.head for s in self.slides]
@@ -66,7 +70,7 @@ class Layout:
     def of_car(self) -> frozenset[str]:
         """Names of the points that belong to the car."""
         return frozenset(
-            [*(link.body for link in (*self.links, *self.may)), *(n for n in _held(self) if not n.endswith(".foot"))]
+            [TIE_INNER, *(link.body for link in (*self.links, *self.may)), *(n for n in _held(self) if not n.endswith(".foot"))]
         )
 
 

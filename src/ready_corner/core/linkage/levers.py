@@ -37,11 +37,12 @@ class Turning:
         return Moving(place, self.speed[..., None] * cross(self.axis, place - self.at))
 
 
-def swung_by_rod(axis: tuple[Array, Array], end: Array, rod: Moving, rod_before: Array) -> Turning:
+def swung_by_rod(axis: tuple[Array, Array], end: Array, rod: Moving, rod_before: Array, long2: Array | None = None) -> Turning:
     """Return how a lever on a fixed axis turns when a rod of fixed length leads from its end to a moving point.
 
-    ``end`` and ``rod_before`` are the design positions of the lever's end and of the rod's other end. nan where the rod does not
-    reach. Of the two places where it could, the one continuous with the design position.
+    ``end`` and ``rod_before`` are the design positions of the lever's end and of the rod's other end; ``long2`` is the rod's length
+    squared, where it is not that between the two. nan where the rod does not reach. Of the two places where it could, the one
+    continuous with the design position.
     """
     first, second = axis
     k = unit(second - first)
@@ -49,7 +50,7 @@ def swung_by_rod(axis: tuple[Array, Array], end: Array, rod: Moving, rod_before:
     radius2 = dot(e1, e1)
     e2 = cross(k, e1)
     to, before = rod.place - centre, rod_before - centre
-    long2 = dot(rod_before - end, rod_before - end)
+    long2 = dot(rod_before - end, rod_before - end) if long2 is None else long2
     a, b, m = dot(to, e1), dot(to, e2), (dot(to, to) + radius2 - long2) / 2
     under = a * a + b * b - m * m
     with np.errstate(invalid="ignore"):
@@ -79,7 +80,7 @@ def _wrapped(angle: Array) -> Array:
 class Box:
     """A steering box with an idler: the relay between drop arm and idler carries the inner ends of the tie rods.
 
-    Axes by two points each, ``arm`` and ``idler_arm`` the joints of the relay, all (3,) in the design position. The steer is the turn of the drop arm in
+    Axes by two points each, ``arm`` and ``idler_arm`` the joints of the relay, all (..., 3) in the design position. The steer is the turn of the drop arm in
     degrees, plus moving the relay to the left.
     """
 
@@ -89,21 +90,23 @@ class Box:
     idler_first: Array
     idler_second: Array
     idler_arm: Array
+    relay2: Array  # length of the relay squared
 
     @property
     def lever(self) -> float:
         """Length of the drop arm, square to its axis, in mm."""
-        return float(np.linalg.norm(_off_axis(self.first, unit(self.second - self.first), self.arm)[0]))
+        off, _ = _off_axis(self.first, unit(self.second - self.first), self.arm)
+        return float(np.sqrt(np.mean(np.sum(off.real**2, axis=-1))))
 
     def push(self, steer_deg: Array, inner: Array) -> Array:
         """Return how far a point of the relay (..., 3) is moved at a turn (...,); nan where the relay does not reach."""
         axis = unit(self.second - self.first)
-        way = 1.0 if cross(axis, self.arm - self.first)[1] >= 0 else -1.0
+        way = np.where(cross(axis, self.arm - self.first)[..., 1].real >= 0, 1.0, -1.0)
         drop = Turning(self.first, axis, np.asarray(steer_deg) * (way * np.pi / 180), np.zeros(()))
         here = drop.carries(self.arm).place
         still = Moving(here, np.zeros(3))
         with np.errstate(invalid="ignore", divide="ignore"):
-            idler = swung_by_rod((self.idler_first, self.idler_second), self.idler_arm, still, self.arm)
+            idler = swung_by_rod((self.idler_first, self.idler_second), self.idler_arm, still, self.arm, self.relay2)
             there = idler.carries(self.idler_arm).place
         before, now = _frame(self.arm, self.idler_arm, axis), _frame(here, there, axis)
         seen = [dot(inner - self.arm, e) for e in before]

@@ -6,15 +6,16 @@ twist (ω, v): ω the turning of the body, v the motion of the reference; rows a
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 
 from ready_corner.core.linkage.levers import Box
-from ready_corner.core.linkage.space import Array, cross, dot, length, square_to, turned
+from ready_corner.core.linkage.space import STEP, Array, cross, dot, length, skew, square_to, turned
 
 DOF = 6
+BOX_POINTS = ("box.first", "box.second", "box.arm", "idler.first", "idler.second", "idler.arm")
 ON_UPRIGHT = (
     "@upright"  # ends the name of the twin of a car's point: the place on the upright that meets it in the design position
 )
@@ -80,7 +81,7 @@ class Mechanism:
     slides: tuple[Slide, ...] = ()
     hinges: tuple[Hinge, ...] = ()
     steered: str = ""  # the point of the car that the rack, or the relay of the box, moves
-    box: Box | None = None
+    box: bool = False  # whether a steering box moves it; its points are BOX_POINTS
 
     def index(self, name: str) -> int:
         """Return where a point stands in the coordinate array."""
@@ -94,17 +95,6 @@ class Mechanism:
     def link_ends(self) -> tuple[list[int], list[int]]:
         """Where the inner and the outer points of the links stand in the coordinate array."""
         return [self.index(link.body) for link in self.links], [self.index(link.upright) for link in self.links]
-
-    def push(self, steer: Array, inner: Array) -> Array:
-        """Return how far the steered point is moved, (..., 3): a rack to the left by so many mm, a drop arm by so many degrees."""
-        if self.box:
-            return self.box.push(steer, inner)
-        return np.asarray(steer[..., None] * np.array([0.0, 1.0, 0.0]))
-
-    @cached_property
-    def steer_per_mm(self) -> float:
-        """How much steer moves the steered point by about a millimetre: 1 of a rack; degrees of a drop arm."""
-        return 1.0 if self.box is None else float(np.degrees(1.0) / self.box.lever)
 
     @cached_property
     def pushed(self) -> Array:
@@ -129,12 +119,14 @@ class Mechanism:
 class Shape:
     """Coordinates and lengths of a mechanism: ``x`` (..., n, 3) in the design position, ``links`` (..., number of links), in mm.
 
-    The leading axes may be rows of a sweep or drawn samples; real, or complex on the way of a complex step.
+    The leading axes may be rows of a sweep or drawn samples; real, or complex on the way of a complex step. ``rods``: coordinates that
+    the lengths of pushrods, drop links and the like are taken from, where points have moved since and rods kept theirs; None: from x.
     """
 
     mechanism: Mechanism
     x: Array
     links: Array
+    rods: Array | None = None
 
     @classmethod
     def of(
@@ -154,7 +146,13 @@ class Shape:
         links = self.links.copy()
         for name, value in lengths.items():
             links[..., [link.name for link in self.mechanism.links].index(name)] = value
-        return Shape(self.mechanism, self.x, links)
+        return replace(self, links=links)
+
+    def rod2(self, first: str, second: str) -> Array:
+        """Return the square of the length of a rod that is no link, (...,), in mm²."""
+        x = self.x if self.rods is None else self.rods
+        line = x[..., self.mechanism.index(second), :] - x[..., self.mechanism.index(first), :]
+        return dot(line, line)
 
     def point(self, name: str) -> Array:
         """Return a point in the design position, shape (..., 3)."""
@@ -165,6 +163,24 @@ class Shape:
         """The reference in the design position, shape (..., 3)."""
         first, *others = [self.point(name) for name in self.mechanism.reference]
         return np.asarray((first + others[0]) / 2 if others else first)
+
+    @cached_property
+    def box(self) -> Box | None:
+        """The steering box, where there is one."""
+        if not self.mechanism.box:
+            return None
+        return Box(*[*(self.point(name) for name in BOX_POINTS), self.rod2("box.arm", "idler.arm")])
+
+    def push(self, steer: Array) -> Array:
+        """Return how far the steered point is moved, (..., 3): a rack to the left by so many mm, a drop arm by so many degrees."""
+        if self.box:
+            return self.box.push(steer, self.point(self.mechanism.steered))
+        return np.asarray(steer[..., None] * np.array([0.0, 1.0, 0.0]))
+
+    @cached_property
+    def steer_per_mm(self) -> float:
+        """How much steer moves the steered point by about a millimetre: 1 of a rack; degrees of a drop arm."""
+        return 1.0 if self.box is None else float(np.degrees(1.0) / self.box.lever)
 
     @cached_property
     def link_components(self) -> tuple[Array, Array, Array]:
@@ -190,7 +206,7 @@ class Pose:
     def of_car(self, shape: Shape, name: str) -> Array:
         """Return where a point of the car is: as designed, but for the one that is steered."""
         point = shape.point(name)
-        return np.asarray(point + shape.mechanism.push(self.steer, point)) if name == shape.mechanism.steered else point
+        return np.asarray(point + shape.push(self.steer)) if name == shape.mechanism.steered else point
 
 
 def link_lengths(mechanism: Mechanism, x: Array) -> Array:
@@ -234,19 +250,63 @@ def system(shape: Shape, pose: Pose, travel: Array, roll: Array) -> tuple[Array,
 
 def _link_rows(shape: Shape, pose: Pose, residuals: Array, rows: Array) -> None:
     """Fill in residuals (links, ...) and rows (6, links, ...) of the links."""
-    deep = residuals.ndim - 1
-    inner, outer, links = (_padded(a, own, deep) for a, own in zip(shape.link_components, (2, 2, 1), strict=True))
-    turn, place = pose.rotation, pose.place
-    arm = [turn[..., k, 0] * outer[0] + turn[..., k, 1] * outer[1] + turn[..., k, 2] * outer[2] for k in range(3)]
-    away = [place[..., k] + arm[k] - inner[k] for k in range(3)]
-    if shape.mechanism.steered:
-        push = shape.mechanism.push(pose.steer, shape.point(shape.mechanism.steered))
-        away = [away[k] - push[..., k] * _padded(shape.mechanism.pushed, 1, deep) for k in range(3)]
+    arm, away = _arms(shape, pose, residuals.ndim - 1)
+    links = _padded(shape.link_components[2], 1, residuals.ndim - 1)
     now = np.sqrt(away[0] * away[0] + away[1] * away[1] + away[2] * away[2])
     residuals[...] = now - links
     x, y, z = (component / now for component in away)
     rows[0], rows[1], rows[2] = arm[1] * z - arm[2] * y, arm[2] * x - arm[0] * z, arm[0] * y - arm[1] * x
     rows[3], rows[4], rows[5] = x, y, z
+
+
+def _arms(shape: Shape, pose: Pose, deep: int) -> tuple[list[Array], list[Array]]:
+    """Return, for every link, the arm from the reference to its outer point and the way from its inner to its outer: components of (links, ...)."""
+    inner, outer, _ = (_padded(a, own, deep) for a, own in zip(shape.link_components, (2, 2, 1), strict=True))
+    turn, place = pose.rotation, pose.place
+    arm = [turn[..., k, 0] * outer[0] + turn[..., k, 1] * outer[1] + turn[..., k, 2] * outer[2] for k in range(3)]
+    away = [place[..., k] + arm[k] - inner[k] for k in range(3)]
+    if shape.mechanism.steered:
+        push = shape.push(pose.steer)
+        away = [away[k] - push[..., k] * _padded(shape.mechanism.pushed, 1, deep) for k in range(3)]
+    return arm, away
+
+
+def link_lines(shape: Shape, pose: Pose) -> tuple[Array, Array, Array]:
+    """Return the way of every link from its inner to its outer point, (3, links, ...): as the car sees it, as the upright sees it, and in the design position."""
+    deep = len(np.broadcast_shapes(pose.place.shape[:-1], shape.x.shape[:-2]))
+    _, away = _arms(shape, pose, deep)
+    away = list(np.broadcast_arrays(*away))
+    turn = pose.rotation
+    own = [turn[..., 0, k] * away[0] + turn[..., 1, k] * away[1] + turn[..., 2, k] * away[2] for k in range(3)]
+    inner, outer = shape.mechanism.link_ends
+    before = np.moveaxis(shape.x[..., outer, :] - shape.x[..., inner, :], (-1, -2), (0, 1))
+    return np.stack(away), np.stack(own), _padded(before, 2, deep)
+
+
+def change_along(shape: Shape, pose: Pose, twist: Array) -> Array:
+    """Return (change of the rows along a twist) · twist, (..., m): how fast each residual speeds up while the twist stays as it is."""
+    n = len(shape.mechanism.links)
+    still = np.zeros(())
+    if len(shape.mechanism.rows) > n + 1:  # pivots, slides, hinges and the roll of an axle, by a complex step
+        step = 1j * STEP
+        there = Pose(
+            pose.rotation + step * skew(twist[..., :3]) @ pose.rotation, pose.place + step * twist[..., 3:], pose.steer
+        )
+        return np.asarray((system(shape, there, still, still)[1].imag @ twist[..., None])[..., 0] / STEP)
+    arm, away = _arms(shape, pose, twist.ndim - 1)
+    w, v = [twist[..., k] for k in range(3)], [twist[..., 3 + k] for k in range(3)]
+    swing = [w[1] * arm[2] - w[2] * arm[1], w[2] * arm[0] - w[0] * arm[2], w[0] * arm[1] - w[1] * arm[0]]
+    speed = [v[k] + swing[k] for k in range(3)]
+    inward = [w[1] * swing[2] - w[2] * swing[1], w[2] * swing[0] - w[0] * swing[2], w[0] * swing[1] - w[1] * swing[0]]
+    long2 = sum(a * a for a in away)
+    along = sum(a * b for a, b in zip(away, speed, strict=True))
+    # The second derivative of a length: what is square to the link of its speed, squared, over its length, and the pull towards the turning.
+    link = (
+        sum(a * a for a in speed) - along * along / long2 + sum(a * b for a, b in zip(away, inward, strict=True))
+    ) / np.sqrt(long2)
+    out = np.zeros((*twist.shape[:-1], n + 1), dtype=twist.dtype)
+    out[..., :n] = np.moveaxis(link, 0, -1)
+    return out
 
 
 def _padded(a: Array, own: int, deep: int) -> Array:

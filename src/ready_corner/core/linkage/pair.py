@@ -4,6 +4,7 @@ import numpy as np
 
 from ready_corner.core.linkage.answers import Answers, place_answers
 from ready_corner.core.linkage.body import Body, Loads
+from ready_corner.core.linkage.knuckles import wheel_motion
 from ready_corner.core.linkage.mechanism import Pose
 from ready_corner.core.linkage.solve import twist
 from ready_corner.core.linkage.space import Array
@@ -45,7 +46,7 @@ def axle_roll_centre(body: Body, pose: Pose) -> tuple[Array, Array]:
     shape = body.shape
     rolling = twist(shape, pose, drive=1)
     turning, speed = rolling[..., :3], rolling[..., 3:]
-    wheels = [place_answers(shape, pose, w) for w in body.wheels]
+    wheels = [place_answers(shape, wheel_motion(body, shape, pose, rolling, w)[0], w) for w in body.wheels]
     left, right = (np.stack([w["contact_y"], w["contact_z"]], axis=-1) for w in wheels)
     with np.errstate(divide="ignore", invalid="ignore"):
         z = pose.place[..., 2] + speed[..., 1] / turning[..., 0]

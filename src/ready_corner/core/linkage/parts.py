@@ -46,13 +46,15 @@ def rocker_turning(body: Body, shape: Shape, pose: Pose, motion: Array, rocker: 
     """Return how the rocker has turned; nan where its rod does not reach."""
     axis = shape.point(rocker.first), shape.point(rocker.second)
     rod = stand(body, shape, pose, motion, rocker.rod)
-    return swung_by_rod(axis, shape.point(rocker.push), rod, shape.point(rocker.rod.point))
+    long2 = shape.rod2(rocker.push, rocker.rod.point)
+    return swung_by_rod(axis, shape.point(rocker.push), rod, shape.point(rocker.rod.point), long2)
 
 
 def bar_turning(body: Body, shape: Shape, pose: Pose, motion: Array, bar: Bar) -> Turning:
     """Return how this end of the anti-roll bar has turned; nan where its drop link does not reach."""
     axis = shape.point(bar.first), shape.point(bar.second)
-    return swung_by_rod(axis, shape.point(bar.arm), stand(body, shape, pose, motion, bar.link), shape.point(bar.link.point))
+    rod, long2 = stand(body, shape, pose, motion, bar.link), shape.rod2(bar.arm, bar.link.point)
+    return swung_by_rod(axis, shape.point(bar.arm), rod, shape.point(bar.link.point), long2)
 
 
 def spring_length(body: Body, shape: Shape, pose: Pose, motion: Array, spring: Spring) -> tuple[Array, Array]:

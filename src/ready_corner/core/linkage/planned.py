@@ -10,7 +10,7 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.answers import Answers
 from ready_corner.core.linkage.body import Body, Joint, Stand, Wheel, body_of
 from ready_corner.core.linkage.layouts import LAYOUTS, LEFT_WHEEL, RIGHT_WHEEL, WHEEL
-from ready_corner.core.linkage.levers import Box
+from ready_corner.core.linkage.mechanism import BOX_POINTS
 from ready_corner.core.linkage.pair import ackermann_percent, anti_percent, axle_roll_centre, roll_centre
 from ready_corner.core.linkage.solve import require_held
 from ready_corner.core.linkage.space import Array
@@ -52,36 +52,37 @@ def bodies_of(plan: Plan, end: End) -> tuple[Body, ...]:
         if linkage.mirrored:
             points = {**{_other_side(n): (x, -y, z) for n, (x, y, z) in points.items() if _other_side(n) != n}, **points}
         wheels = (Wheel(1, LEFT_WHEEL, *static), Wheel(-1, RIGHT_WHEEL, *static))
-        return (body_of(end, linkage.layout, points, wheels, steered, _lengths(linkage, end), **parts),)
+        return (body_of(end, linkage.layout, points, wheels, steered, _lengths(linkage, end), _has_box(plan, end), **parts),)
     return tuple(
         body_of(
             corner,
             linkage.layout,
-            points_of(plan, corner),
+            {**points_of(plan, corner), **_box_points(plan, end)},
             (Wheel(side, WHEEL, *static),),
             steered,
             _lengths(linkage, corner),
-            _box_of(plan, end),
+            _has_box(plan, end),
             **(parts if side > 0 else {**parts, "joints": tuple(map(_mirrored, parts["joints"]))}),
         )
         for corner, side in zip(CORNERS_OF[end], (1, -1), strict=True)
     )
 
 
-BOX_POINTS = ("box.first", "box.second", "box.arm", "idler.first", "idler.second", "idler.arm")
-
-
-def _box_of(plan: Plan, end: End) -> Box | None:
-    """Return the steering box of an end that has one. Raises PlannedError for a point of it that is missing."""
+def _has_box(plan: Plan, end: End) -> bool:
+    """Whether an end is steered by a box. Raises PlannedError for a point of it that is missing."""
     linkage = plan.linkage(end)
     if linkage is None or linkage.steering != "box":
-        return None
-    points = _named(plan, end)
-    if missing := [n for n in BOX_POINTS if n not in points]:
+        return False
+    if missing := [n for n in BOX_POINTS if n not in _named(plan, end)]:
         raise PlannedError(
             f"The steering box of the {end} still needs {', '.join(missing)}.", path=f"points.{end}.{missing[0]}"
         )
-    return Box(*(np.array(points[n], dtype=float) for n in BOX_POINTS))
+    return True
+
+
+def _box_points(plan: Plan, end: End) -> dict[str, Point]:
+    """Return the points of the steering box, which both corners share."""
+    return {n: place for n, place in _named(plan, end).items() if n in BOX_POINTS} if _has_box(plan, end) else {}
 
 
 def _mirrored(joint: Joint) -> Joint:
@@ -126,10 +127,12 @@ def sweep_end(
     steer: Array | float = 0.0,
     roll_deg: Array | float = 0.0,
     bodies: tuple[Body, ...] | None = None,
+    before: Sequence[Sweep] = (),
 ) -> EndSweep:
     """Return both wheels of an end at every heave (mm, bump positive), steer (rack mm) and roll (degrees, left wheel up positive).
 
-    Independent wheels share the roll by their half tracks: left up by half track · tan(roll). ``bodies`` replace those of the plan.
+    Independent wheels share the roll by their half tracks: left up by half track · tan(roll). ``bodies`` replace those of the plan; ``before``
+    are sweeps over the same drives, taken where a body is still the same object.
     """
     bodies = bodies or bodies_of(plan, end)
     if not bodies:
@@ -144,8 +147,11 @@ def sweep_end(
         sweeps: tuple[Sweep, ...] = (swept,)
     else:
         tilt = np.tan(np.radians(roll))
+        known = {id(s.body): s for s in before}
         sweeps = tuple(
-            sweep(b, travel + w.side * abs(b.shape.point(w.centre)[1]) * tilt, steer) for b in bodies for w in b.wheels
+            known.get(id(b)) or sweep(b, travel + w.side * abs(b.shape.point(w.centre)[1]) * tilt, steer)
+            for b in bodies
+            for w in b.wheels
         )
         left, right = ({**s.wheels[0], **s.shared} for s in sweeps)
         height, offset = roll_centre(left, right)

@@ -79,7 +79,7 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
     begin: Pose | None = None
     ends: tuple[End, ...] = ()
     if steer[0]:
-        per_mm = shape.mechanism.steer_per_mm
+        per_mm = shape.steer_per_mm
         branch = _march(shape, np.zeros(3), np.array([0.0, per_mm, 0.0]), float(steer[0] / per_mm))
         first = _polish(
             shape, *_between(shape, branch.knots, steer[:1] / per_mm, steer[:1]), steer[:1] * 0, steer[:1] * 0, condition
@@ -234,8 +234,7 @@ def _motion(shape: Shape, rows: Array, pose: Pose, drives: Array, direction: Arr
     if direction[1]:
         for i, link in enumerate(shape.mechanism.links):
             if link.body == shape.mechanism.steered:  # its inner point moving by one shortens the link by its own direction
-                inner = shape.point(link.body)
-                push = shape.mechanism.push(drives[1:2] + 1j * STEP, inner).imag[0] / STEP
+                push = shape.push(drives[1:2] + 1j * STEP).imag[0] / STEP
                 target[0, i, 0] = rows[0, i, 3:] @ push * direction[1]
     with np.errstate(all="ignore"):
         try:
@@ -331,7 +330,7 @@ def _between(shape: Shape, knots: list[_Knot], along: Array, steer: Array) -> tu
 
 def _by_steps(shape: Shape, drives: Array, condition: float) -> Poses:
     """Rows that differ in more than one drive: each walks straight from the design position, in as many steps as its way is long."""
-    way = np.abs(drives) @ np.array([1.0, 1 / shape.mechanism.steer_per_mm, LEVER_MM])
+    way = np.abs(drives) @ np.array([1.0, 1 / shape.steer_per_mm, LEVER_MM])
     steps = np.maximum(np.ceil(way / STEP_MM), 1)
     pose, alive = design_pose(shape, len(drives)), np.ones(len(drives), dtype=bool)
     sign = _sign(shape, system(shape, pose, way * 0, way * 0)[1])

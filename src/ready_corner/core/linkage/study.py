@@ -8,7 +8,7 @@ import numpy as np
 
 from ready_corner.core.errors import CalledError, PlannedError
 from ready_corner.core.linkage.body import Body
-from ready_corner.core.linkage.mechanism import Shape
+from ready_corner.core.linkage.mechanism import BOX_POINTS
 from ready_corner.core.linkage.planned import EndSweep, bodies_of, sweep_end
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import Sweep, sweep
@@ -55,12 +55,16 @@ class Limit:
 
 @dataclass(frozen=True)
 class Study:
-    """Curves over one drive; ``drive`` (N,) in mm or degrees; ``warnings`` say what is out of reach or binds; ``limits`` worst first."""
+    """Curves over one drive; ``drive`` (N,) in mm or degrees; ``warnings`` say what is out of reach or binds; ``limits`` worst first.
+
+    ``swept``: the sweeps it was made of.
+    """
 
     drive: Array
     curves: tuple[Curve, ...]
     warnings: tuple[str, ...]
     limits: tuple[Limit, ...]
+    swept: tuple[Sweep, ...]
 
 
 @dataclass(frozen=True)
@@ -81,9 +85,11 @@ def study(
     rows: int,
     changes: Sequence[Change] = (),
     lengths: Lengths = "kept",
+    before: Study | None = None,
 ) -> Study:
     """Return every curve of an end from ``low`` to ``high`` of a drive, with some points or members moved.
 
+    ``before``: the study of the same plan and range with nothing moved; a wheel that no change touches is taken from it.
     Raises CalledError for a range that is none, PlannedError where the plan has no linkage there or a name is not in it.
     """
     if not (np.isfinite([low, high]).all() and low < high and 2 <= rows <= MOST_ROWS):
@@ -92,13 +98,14 @@ def study(
             path="low",
         )
     drive = np.linspace(low, high, rows)
-    bodies = tuple(changed(b, end, changes, lengths) for b in bodies_of(plan, end))
+    planned = tuple(s.body for s in before.swept) if before else bodies_of(plan, end)
+    bodies = tuple(changed(b, end, changes, lengths) for b in planned)
     _know_all(bodies, end, changes)
     zero = np.zeros(rows)
     drives = {"travel": (drive, zero, zero), "steer": (zero, drive, zero), "roll": (zero, zero, drive)}[over]
-    found = sweep_end(plan, end, *drives, bodies=bodies or None)
+    found = sweep_end(plan, end, *drives, bodies=bodies or None, before=before.swept if before else ())
     warnings = tuple(w for s in found.bodies for w in s.warnings)
-    return Study(drive, _curves(found), warnings, limits_of(found.bodies, drive))
+    return Study(drive, _curves(found), warnings, limits_of(found.bodies, drive), found.bodies)
 
 
 def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
@@ -138,14 +145,14 @@ def changed(body: Body, end: End, changes: Sequence[Change], lengths: Lengths) -
     """Return a body with those of the changes that are its own; a change at a corner leaves the other side as it is."""
     for change in changes:
         corner, _, name = change.name.partition(".")
-        if corner != body.name:
+        if corner != body.name and not (corner == end and name in BOX_POINTS):
             continue
         if change.axis is None:
             members = [link.name for link in body.shape.mechanism.links]
             if name in members:
                 links = body.shape.links.copy()
                 links[members.index(name)] += change.by
-                body = replace(body, shape=Shape(body.shape.mechanism, body.shape.x, links))
+                body = replace(body, shape=replace(body.shape, links=links))
         elif name in body.shape.mechanism.points:
             place = body.shape.point(name).copy()
             place[change.axis] += change.by
@@ -155,6 +162,7 @@ def changed(body: Body, end: End, changes: Sequence[Change], lengths: Lengths) -
 
 def _know_all(bodies: Sequence[Body], end: End, changes: Sequence[Change]) -> None:
     known = {f"{b.name}.{n}" for b in bodies for n in (*b.shape.mechanism.points, *b.shape.mechanism.rows)}
+    known |= {f"{end}.{n}" for n in BOX_POINTS if any(b.shape.mechanism.box for b in bodies)}
     if missing := [c.name for c in changes if c.name not in known]:
         raise PlannedError(f"The {end} has no point or member “{missing[0]}”. Look at its spelling.", path="changes")
 

@@ -1,6 +1,6 @@
 """A body over its travel and steering: every answer at every position."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,16 +10,18 @@ from ready_corner.core.linkage.answers import (
     Answers,
     member_answers,
     motion_of,
+    nudged,
     part_answers,
     place_answers,
     rate_answers,
     wheel_answers,
 )
 from ready_corner.core.linkage.body import Body, Spring
+from ready_corner.core.linkage.knuckles import wheel_motion
 from ready_corner.core.linkage.mechanism import Pose, Shape
-from ready_corner.core.linkage.parts import spring_length
+from ready_corner.core.linkage.parts import arm_turning, spring_length
 from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, solve
-from ready_corner.core.linkage.space import Array
+from ready_corner.core.linkage.space import STEP, Array
 
 BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: they bind
 
@@ -67,7 +69,7 @@ def sweep(
         raise PlannedError(f"{body.name} is one corner; ask for roll by the travel of each wheel.", path="roll")
     poses = solve(body.shape, travel, steer, np.radians(roll_deg))
     wheels, shared = answers_at(body, body.shape, poses.pose, only_pose=only_pose)
-    return Sweep(body, poses, wheels, shared, _warnings(body, poses, shared))
+    return Sweep(body, poses, wheels, shared, _warnings(body, poses, wheels, shared))
 
 
 def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False) -> tuple[tuple[Answers, ...], Answers]:
@@ -76,7 +78,8 @@ def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False)
     whole = pose if ok.all() else _filled(pose, shape, ok)
     shared: Answers = {}
     if only_pose:
-        wheels = tuple(place_answers(shape, whole, wheel) for wheel in body.wheels)
+        still = np.zeros((*whole.place.shape[:-1], 6))
+        wheels = tuple(place_answers(shape, wheel_motion(body, shape, whole, still, w)[0], w) for w in body.wheels)
     else:
         with np.errstate(
             divide="ignore", invalid="ignore"
@@ -86,7 +89,7 @@ def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False)
             found = part_answers(body, shape, whole, motion.twist)
             shared = {**found, **member_answers(body, shape, whole)}
             if not np.iscomplexobj(motion.twist):  # they are a complex step themselves, and one cannot ride on another
-                shared |= rate_answers(body, shape, whole, motion.twist, found)
+                shared |= rate_answers(body, shape, whole, motion, found)
     if ok.all():
         return wheels, shared
     return tuple(_blanked(w, ok) for w in wheels), _blanked(shared, ok)
@@ -102,7 +105,7 @@ def _blanked(answers: Mapping[str, Array], ok: Array) -> Answers:
     return {name: np.where(ok, value, np.nan) for name, value in answers.items()}
 
 
-def _warnings(body: Body, poses: Poses, shared: Answers) -> tuple[str, ...]:
+def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Answers) -> tuple[str, ...]:
     said = []
     for end in poses.ends:
         where = f"{end.travel:+.1f} mm of travel" + (f" with the rack at {end.steer:+.1f} mm" if end.steer else "")
@@ -116,6 +119,12 @@ def _warnings(body: Body, poses: Poses, shared: Answers) -> tuple[str, ...]:
         said.append(
             f"{body.name}: its links hold the wheel only just (smallest singular value {poses.condition:.1e} of the largest). Small errors of length move it far."
         )
+    for wheel in wheels:
+        if (screw := np.abs(wheel.get("axis_pitch", np.zeros(poses.rows)))[poses.converged]).any():
+            said.append(
+                f"{body.name}: with the tie rod let go, no pure rotation is left at {np.count_nonzero(screw)} of these positions. "
+                f"Caster, inclination, scrub and trail are there of the screw of least pitch (up to {screw.max():.1f} mm a radian)."
+            )
     for spring in body.springs:
         lost = np.isnan(shared.get(f"{spring.name}.length", np.zeros(poses.rows))) & poses.converged
         if lost.any():
@@ -127,19 +136,59 @@ def _warnings(body: Body, poses: Poses, shared: Answers) -> tuple[str, ...]:
 
 
 def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
-    """Return the travel (N,) at which a spring or damper has each of these lengths, on the branch of the design position; nan beyond it.
+    """Return the travel (N,) at which a spring or damper has each of these lengths in mm; see :func:`_travel_for`."""
 
-    Newton on the travel from a table of the whole branch, to 1e-9 mm of length.
+    def measured(pose: Pose) -> tuple[Array, Array]:
+        size, ratio = spring_length(body, body.shape, pose, motion_of(body, body.shape, pose).twist, spring)
+        return size, -ratio  # the ratio is of shortening
+
+    return _travel_for(body, measured, length, steer, reach)
+
+
+def travel_for_angle(body: Body, arm: str, angle_deg: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
+    """Return the travel (N,) at which an arm has turned by each of these angles in degrees from the design position; see :func:`_travel_for`.
+
+    arm: one that a spring could stand on, about its axis from front to rear; or a member, whose angle is its rise to level.
+    Raises PlannedError for a name the body does not have.
     """
-    wanted = np.atleast_1d(np.asarray(length, dtype=float))
+    if arm in body.layout.arms:
+
+        def measured(pose: Pose) -> tuple[Array, Array]:
+            turning = arm_turning(body.shape, pose, motion_of(body, body.shape, pose).twist, body.layout.arms[arm])
+            return np.degrees(turning.angle), np.degrees(turning.speed)
+
+    elif any(link.name == arm for link in body.shape.mechanism.links):
+
+        def measured(pose: Pose) -> tuple[Array, Array]:
+            name, twist = f"{arm}.level_deg", motion_of(body, body.shape, pose).twist
+            found = member_answers(body, body.shape, nudged(pose, twist))[name]
+            return found.real, found.imag / STEP
+
+    else:
+        raise PlannedError(
+            f"{body.name} has no arm or member “{arm}”. It has {', '.join([*body.layout.arms, *(k.name for k in body.shape.mechanism.links)])}.",
+            path="arm",
+        )
+    return _travel_for(body, measured, angle_deg, steer, reach)
+
+
+def _travel_for(
+    body: Body, measured: Callable[[Pose], tuple[Array, Array]], wanted: Array, steer: float, reach: float
+) -> Array:
+    """Return the travel (N,) at which something has each of these values, on the branch of the design position; nan beyond it.
+
+    ``measured`` gives the value and its slope per mm. Newton on the travel from a table of the whole branch, to 1e-9.
+    """
+    wanted = np.atleast_1d(np.asarray(wanted, dtype=float))
     table = np.linspace(-reach, reach, 161)
     poses = solve(body.shape, table, steer)
-    size = _length(body, _filled(poses.pose, body.shape, poses.converged), spring)[0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        size = measured(_filled(poses.pose, body.shape, poses.converged))[0]
     known = poses.converged & np.isfinite(size)
     table, size = table[known], size[known]
     middle = int(np.argmin(np.abs(table)))
     way = np.sign(np.gradient(size, table))
-    low, high = middle, middle  # as far as the length goes one way only
+    low, high = middle, middle  # as far as it goes one way only
     while low > 0 and way[low - 1] == way[middle]:
         low -= 1
     while high < len(way) - 1 and way[high + 1] == way[middle]:
@@ -151,15 +200,9 @@ def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 
     for _ in range(20):
         if not good.any():
             break
-        now, ratio = _length(body, solve(body.shape, travel[good], steer).pose, spring)
-        step = (now - wanted[good]) / ratio  # the ratio is of shortening
-        travel[good] += step
+        with np.errstate(divide="ignore", invalid="ignore"):
+            now, slope = measured(solve(body.shape, travel[good], steer).pose)
+        travel[good] -= (now - wanted[good]) / slope
         if np.all(np.abs(now - wanted[good]) < 1e-9):
             break
     return np.asarray(travel)
-
-
-def _length(body: Body, pose: Pose, spring: Spring) -> tuple[Array, Array]:
-    with np.errstate(divide="ignore", invalid="ignore"):
-        motion = motion_of(body, body.shape, pose)
-        return spring_length(body, body.shape, pose, motion.twist, spring)

@@ -24,6 +24,7 @@ ANSWERS: dict[str, Named] = {
     "toe_deg_per_mm": Named("Bump steer", "°/mm", 4, "toes in in bump"),
     "half_track_change": Named("Half track, change", "mm", 2, "wider"),
     "wheelbase_change": Named("Wheelbase, change", "mm", 2, "wheel forward"),
+    "axis_pitch": Named("Steering axis, pitch of its screw", "mm/rad", 1, "0 is a pure rotation"),
     "scrub": Named("Scrub radius", "mm", 1, "axis meets the ground inboard"),
     "trail": Named("Mechanical trail", "mm", 1, "axis meets the ground ahead"),
     "front_arm": Named("Front-view swing arm", "mm", 0, "centre inboard"),

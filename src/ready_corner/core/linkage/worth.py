@@ -80,7 +80,8 @@ def _by_step(
     if lengths == "anew":
         # A redesign takes the length from the drawing; a length changed as such is changed on top of it.
         links += link_lengths(m, x) - link_lengths(m, body.shape.x)
-    shape = Shape(m, x[:, None], links[:, None])  # (parameters, 1, …) against rows (N, …)
+    rods = None if lengths == "anew" else body.shape.x if body.shape.rods is None else body.shape.rods
+    shape = Shape(m, x[:, None], links[:, None], rods)  # (parameters, 1, …) against rows (N, …)
     travel, roll = swept.poses.travel, swept.poses.roll
     moved, _ = system(shape, pose, travel, roll)
     _, rows = system(body.shape, pose, travel, roll)
@@ -178,7 +179,7 @@ def spread(
             links[:, names.index(p.name)] += errors[:, i]
         else:
             x[:, body.shape.mechanism.index(p.name), p.axis] += errors[:, i]
-    drawn = Shape(body.shape.mechanism, x, links)
+    drawn = Shape(body.shape.mechanism, x, links, body.shape.x if body.shape.rods is None else body.shape.rods)
     poses = solve_near(drawn)
     wheels, shared = answers_at(replace(body, shape=drawn), drawn, _only_good(poses))
     found = replace(swept, wheels=wheels, shared=shared).answers
