@@ -131,7 +131,8 @@ def test_an_arm_driven_by_its_angle_comes_back_to_the_travel(name, end, arm):
         before, now = (
             v - np.outer(v @ axis, axis) for v in (np.atleast_2d(joint - first), pose.at(one.shape, a.joint) - first)
         )
-        angle = np.degrees(np.arctan2(np.cross(before, now) @ axis, (before * now).sum(axis=1)))
+        turned = np.degrees(np.arctan2(np.cross(before, now) @ axis, (before * now).sum(axis=1)))
+        angle = np.abs(turned) * np.sign(travel)
     else:
         angle = sweep(one, travel).answers[f"{arm}.level_deg"]
     np.testing.assert_allclose(travel_for_angle(one, arm, angle), travel, atol=1e-8)

@@ -21,7 +21,7 @@ from ready_corner.core.linkage.knuckles import wheel_motion
 from ready_corner.core.linkage.mechanism import Pose, Shape
 from ready_corner.core.linkage.parts import arm_turning, spring_length
 from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, solve
-from ready_corner.core.linkage.space import STEP, Array
+from ready_corner.core.linkage.space import STEP, Array, cross
 
 BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: they bind
 
@@ -148,14 +148,17 @@ def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 
 def travel_for_angle(body: Body, arm: str, angle_deg: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
     """Return the travel (N,) at which an arm has turned by each of these angles in degrees from the design position; see :func:`_travel_for`.
 
-    arm: one that a spring could stand on, about its axis from front to rear; or a member, whose angle is its rise to level.
+    arm: one that a spring could stand on, plus where its joint has risen; or a member, whose angle is its rise to level.
     Raises PlannedError for a name the body does not have.
     """
     if arm in body.layout.arms:
+        its = body.layout.arms[arm]
+        first, second, joint = (body.shape.point(n) for n in (its.first, its.second, its.joint))
+        up = 1.0 if cross(second - first, joint - first)[2] >= 0 else -1.0
 
         def measured(pose: Pose) -> tuple[Array, Array]:
-            turning = arm_turning(body.shape, pose, motion_of(body, body.shape, pose).twist, body.layout.arms[arm])
-            return np.degrees(turning.angle), np.degrees(turning.speed)
+            turning = arm_turning(body.shape, pose, motion_of(body, body.shape, pose).twist, its)
+            return np.degrees(turning.angle) * up, np.degrees(turning.speed) * up
 
     elif any(link.name == arm for link in body.shape.mechanism.links):
 
