@@ -81,11 +81,12 @@ def heather() -> dict[str, Any]:
             row
             for c, (height, camber, toe) in aims.items()
             for row in (
-                {"mark": f"{c}.height", "aim": height, "tolerance": 2.0, "source": "drawing"},
-                {"mark": f"{c}.camber", "aim": camber, "tolerance": 0.2, "source": "drawing"},
-                {"mark": f"{c}.toe", "aim": toe, "tolerance": 0.1, "source": "drawing"},
+                {"mark": f"{c}.height", "aim": height, "tolerance": 2.0, "source": "drawing", "trust": "sure"},
+                {"mark": f"{c}.camber", "aim": camber, "tolerance": 0.2, "source": "drawing", "trust": "sure"},
+                {"mark": f"{c}.toe", "aim": toe, "tolerance": 0.1, "source": "drawing", "trust": "sure"},
             )
         ],
+        "build_aims": [{"mark": f"{c}.{kind}", "aim": 0.0, "tolerance": 0.5, "source": "upright and straight, to hang the body by", "trust": "sure"} for c in aims for kind in ("camber", "toe")],
         "heights": [
             {"corner": c, "name": "floor pan at the axle", "station": x, "offset": y}
             for c, x, y in (("LF", 0.0, 230.0), ("RF", 0.0, -230.0), ("LR", -2280.0, 220.0), ("RR", -2280.0, -220.0))
@@ -94,9 +95,9 @@ def heather() -> dict[str, Any]:
             row
             for c in aims
             for row in (
-                {"id": f"{c}.tie-rod", "name": "tie rod" if c.endswith("F") else "toe link", "corner": c, "ends": [end("right"), end("left")]},
+                {"id": f"{c}.tie-rod", "name": "tie rod" if c.endswith("F") else "toe link", "corner": c, "ends": [end("right"), end("left")], "moves": {"name": f"{c}.tie rod"}, "lock": "jam nuts, 17 mm"},
                 {"id": f"{c}.pushrod", "name": "pushrod", "corner": c, "ends": [end("right"), end("left")]},
-                {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7}},
+                {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7}, "moves": {"name": f"{c}.upper.ball", "direction": (0.0, 1.0 if c.startswith("L") else -1.0, 0.0)}, "lock": "two M8 bolts"},
             )
         ],
         "loads": {"height": 360.0, "front_share": 0.62, "driven": "rear"},

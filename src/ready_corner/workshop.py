@@ -140,14 +140,25 @@ class Workshop:
         return preview(now, found)
 
     def study(
-        self, slug: str, end: End, over: Over, span: tuple[float, float, int], changes: Sequence[Change], lengths: Lengths
+        self,
+        slug: str,
+        end: End,
+        over: Over,
+        span: tuple[float, float, int],
+        changes: Sequence[Change],
+        lengths: Lengths,
+        built: bool = False,
     ) -> Study:
-        """Return the curves of an end, with something moved or not; those with nothing moved are kept for the next what-if."""
+        """Return the curves of an end, as planned or with the points measured last, with something moved or not.
+
+        Those with nothing moved are kept for the next what-if.
+        """
         bench, state = self._bench(slug), self.state(slug)
-        key = (state.plan_number, end, over, span)
+        places = {n: p for n, (p, _) in state.surveyed.items()} if built else {}
+        key = (state.plan_number, end, over, span, lengths if built else "", tuple(places.items()))
         before = bench.studies.get(key)
         if before is None:
-            before = study(state.plan, end, over, *span)
+            before = study(state.plan, end, over, *span, lengths=lengths, built=places)
             with bench.lock:
                 bench.studies = dict([*list(bench.studies.items())[1 - STUDIES :], (key, before)])
         return study(state.plan, end, over, *span, changes, lengths, before) if changes else before

@@ -6,6 +6,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.core.linkage.cars import plan
+
 
 @pytest.fixture
 def heather(page, demo_server):
@@ -27,7 +29,7 @@ def test_the_reading_line_goes_by_key_and_by_mouse(heather):
     expect(heather.get_by_role("heading", name="at 60.0 mm")).to_be_visible()
     assert figure(heather, "Camber") == pytest.approx(-4.01)
     heather.keyboard.press("Shift+ArrowLeft")
-    expect(heather.get_by_role("heading", name="at 45.0 mm")).to_be_visible()
+    expect(heather.get_by_role("heading", name="at 40.0 mm")).to_be_visible()
     box = plot.bounding_box()
     heather.mouse.move(box["x"] + 66, box["y"] + 100)
     expect(heather.get_by_role("heading", name="at −60.0 mm")).to_be_visible()
@@ -66,7 +68,7 @@ def test_curves_are_saved_as_a_table_and_a_drawing(heather):
         heather.get_by_role("button", name="CSV").click()
     with open(saved.value.path(), encoding="utf-8") as file:
         rows = list(csv.DictReader(file))
-    assert len(rows) == 81
+    assert len(rows) == 61
     middle = next(r for r in rows if float(r["travel"]) == 0)
     assert float(middle["camber_deg.left"]) == pytest.approx(-1.8)
     with heather.expect_download() as saved:
@@ -152,3 +154,34 @@ def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_serve
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
     page.get_by_role("link", name="Log").click()
     expect(page.locator("ol li").first).to_contain_text("Plan revised: left front camber aim −1.50° ± 0.30°")
+
+
+def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/heather/travel")
+    page.get_by_role("button", name="Measured points").click()
+    page.get_by_label("name, x, y, z").fill("LF.lower.front, 181, 2360, 152")
+    page.get_by_label("Sure to ±").fill("0.5")
+    page.get_by_role("button", name="Keep them").click()
+    expect(page.get_by_role("alert")).to_contain_text("Was it measured from the same datum?")
+    x, y, z = (float(v) for v in plan("heather").points["LF.lower.front"])
+    page.get_by_label("name, x, y, z").fill(f"LF.lower.front, {x}, {y + 3}, {z - 2}")
+    page.get_by_role("button", name="Keep them").click()
+    expect(page.get_by_role("button", name="1 point measured")).to_be_visible()
+    expect(page.get_by_role("columnheader", name="as built")).to_be_visible()
+    row = page.locator("tr", has=page.get_by_role("button", name="Camber", exact=True))
+    assert row.locator("td.made").nth(0).inner_text() != row.locator("td").nth(0).inner_text()
+    assert row.locator("td.made").nth(1).inner_text() == row.locator("td").nth(1).inner_text()  # the right side is as planned
+    page.goto(f"{demo_server.url}/cars/heather/log")
+    expect(page.get_by_text("Measured in place: left front lower front, ± 0.5 mm.")).to_be_visible()
+
+
+def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/heather/plan")
+    expect(page.get_by_role("region", name="Not in the plan yet")).to_contain_text("a spring perch at every corner")
+    page.get_by_role("button", name="The build", exact=True).click()
+    expect(page.get_by_label("left front camber aim")).to_have_value(re.compile("^0.00°"))
+    page.get_by_label("Readings are judged by the aims of").select_option("build")
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    page.goto(f"{demo_server.url}/cars/heather/log")
+    expect(page.get_by_text("judged by the aims of the build now")).to_be_visible()

@@ -2,7 +2,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from ready_corner.core.errors import PlannedError
@@ -46,6 +46,7 @@ def test_propagation_agrees_with_drawn_samples():
 
 @given(st.floats(-2, 2), st.floats(0.01, 1), st.floats(0.001, 2))
 def test_the_guard_band_has_equality_in_the_outer_verdicts(aim, tolerance, expanded):
+    assume(abs(expanded - tolerance) > 1e-6)  # closer, equality is a matter of rounding
     u = {"s": expanded / 2}
     assert judge(Measured(aim + tolerance + expanded, u), Aim("LF.toe", aim, tolerance)).verdict == "out"
     assert judge(Measured(aim - tolerance - expanded, u), Aim("LF.toe", aim, tolerance)).verdict == "out"

@@ -2,7 +2,11 @@
 
 from dataclasses import replace
 
+from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, fold
+from ready_corner.core.plan import CORNERS
+from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.revised import say_revision
+from ready_corner.core.readiness.wanting import wanting
 from tests.core.linkage.cars import plan
 
 
@@ -26,12 +30,55 @@ def test_a_revision_tells_what_is_different_and_nothing_else():
         "no aim any more for left front camber",
         "moved left front tie inner by 3.0 mm",
         "left front damper inner taken out",
-        "tie rod taken out",
+        "tie rod taken out. Moved since by it: left front camber and ride height, right front camber and ride height",
     ]
 
 
 def test_many_changes_are_counted():
     old = plan("heather")
     shifted = {k: (x + 1, y, z) for k, (x, y, z) in old.points.items()}
-    assert say_revision(old, replace(old, points=shifted)) == f"{len(shifted)} points moved"
+    assert say_revision(old, replace(old, points=shifted)).startswith(f"{len(shifted)} points moved. Moved since by it: ")
     assert say_revision(old, replace(old, rear_linkage=None)) == "rear wheels held by nothing said"
+    build = say_revision(old, replace(old, stage="build", build_aims=old.build_aims[1:]))
+    assert build == "judged by the aims of the build now; build: no aim any more for left front camber"
+
+
+def test_a_revision_makes_moved_since_what_it_moves_and_nothing_else():
+    old = plan("heather")
+    read = [Reading("camber", c, -1.8, "digital") for c in CORNERS] + [Reading("height", c, 78.0, "tape") for c in CORNERS]
+
+    def after(new):
+        whats = [PlanRevised(old), Happened("settled"), *read, PlanRevised(new, 1)]
+        found = evaluate(fold(None, [Entry(str(n), n, what) for n, what in enumerate(whats, start=1)]))
+        return {m.mark: m.reason for m in found.marks if m.state == "moved since"}
+
+    assert after(replace(old, front=replace(old.front, track=1350.0), aims=old.aims[:3])) == {}
+    moved = after(replace(old, points={**old.points, "LR.lower.ball": (-2280.0, 600.0, 150.0)}))
+    assert set(moved) == {"LR.camber", "LR.height", "RR.camber", "RR.height"}  # the right side is the mirror of the left
+    assert moved["LR.camber"] == "the plan has moved LR lower ball"
+    places = tuple(replace(h, name="sill") if h.corner == "RF" else h for h in old.heights)
+    assert set(after(replace(old, heights=places))) == {"RF.height"}
+    assert set(after(replace(old, front_linkage=replace(old.front_linkage, lengths={"LF.tie rod": 400.0})))) >= {
+        "LF.camber",
+        "RF.height",
+    }
+
+
+def test_at_the_build_readings_are_judged_by_the_aims_of_the_build():
+    old = plan("heather")
+    read = [PlanRevised(replace(old, stage="build")), Happened("settled"), Reading("camber", "LF", 0.1, "digital")]
+    mark = evaluate(fold(None, [Entry(str(n), n, what) for n, what in enumerate(read, start=1)])).mark("LF.camber")
+    assert (mark.state, mark.aim.aim) == ("holds", 0.0)
+
+
+def test_the_plan_says_what_it_leaves_open_before_the_step_that_wants_it():
+    bare = replace(plan("heather"), front_linkage=None, aims=(), heights=(), adjusters=(), loads=None)
+    said = {(w.stage, w.what) for w in wanting(bare)}
+    assert ("Jig", "how the front wheels are held") in said
+    assert ("Set", "camber wanted at every corner") in said
+    assert ("Stance", "where the ride height of every corner is read") in said
+    stages = [w.stage for w in wanting(bare)]
+    assert stages == sorted(stages, key=["Jig", "Travel", "Stance", "Set"].index)
+    known = replace(plan("heather"), aims=tuple(replace(a, trust="doubtful") for a in plan("heather").aims))
+    assert any("12 of the aims" in w.what for w in wanting(known))
+    assert not any("camber wanted" in w.what or "joints" in w.what for w in wanting(known))

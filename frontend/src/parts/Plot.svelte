@@ -1,6 +1,6 @@
 <script lang="ts">
   // Curves on layout-blue paper, with a reading line that follows the mouse or the arrow keys.
-  type Line = { name: string; values: (number | null)[]; dashed?: boolean; bright?: boolean };
+  type Line = { name: string; values: (number | null)[]; dashed?: boolean; bright?: boolean; built?: boolean };
   type Props = { label: string; drive: number[]; driveName: string; unit: string; lines: Line[]; row: number; onrow: (row: number) => void; onstep: (by: number) => void; svg?: SVGSVGElement | undefined };
   let { label, drive, driveName, unit, lines, row, onrow, onstep, svg = $bindable() }: Props = $props();
 
@@ -11,6 +11,8 @@
   const TOP = 40;
   const BOTTOM = 46;
 
+  // As planned in white, as built in the green of what was measured, with something moved in yellow.
+  const colour = (line: Line) => (line.bright ? '#ffd45c' : line.built ? '#8fe3b0' : '#eef2fb');
   const all = $derived(lines.flatMap((l) => l.values.filter((v): v is number => v !== null)));
   const bounds = $derived.by(() => {
     const [low, high] = [Math.min(...all, Infinity), Math.max(...all, -Infinity)];
@@ -71,14 +73,14 @@
     {/each}
     <text x={(LEFT + width - RIGHT) / 2} y={height - 8} fill="#a9b9de" text-anchor="middle">{driveName}, {unit}</text>
     {#each lines as line, i (i)}
-      <path d={path(line.values)} fill="none" stroke={line.bright ? '#ffd45c' : '#eef2fb'} stroke-width={line.bright ? 2.6 : 2} stroke-dasharray={line.dashed ? '9 5' : undefined} />
+      <path d={path(line.values)} fill="none" stroke={colour(line)} stroke-width={line.bright ? 2.6 : 2} stroke-dasharray={line.dashed ? '9 5' : undefined} />
     {/each}
     {#each names as line (line.name)}
-      <text x={width - RIGHT - 6} y={line.at - 6} text-anchor="end" stroke="#20386b" stroke-width="6" paint-order="stroke" stroke-linejoin="round" fill={line.bright ? '#ffd45c' : '#eef2fb'}>{line.name}</text>
+      <text x={width - RIGHT - 6} y={line.at - 6} text-anchor="end" stroke="#20386b" stroke-width="6" paint-order="stroke" stroke-linejoin="round" fill={colour(line)}>{line.name}</text>
     {/each}
     <path class="reading" d="M{x(drive[row] ?? 0)} {TOP}V{height - BOTTOM}" stroke="#ffd45c" stroke-width="1.5" />
     {#each lines as line, i (i)}
-      {#if line.values[row] !== null && line.values[row] !== undefined}<circle cx={x(drive[row]!)} cy={y(line.values[row]!)} r="4.5" fill="#20386b" stroke={line.bright ? '#ffd45c' : '#eef2fb'} stroke-width="2" />{/if}
+      {#if line.values[row] !== null && line.values[row] !== undefined}<circle cx={x(drive[row]!)} cy={y(line.values[row]!)} r="4.5" fill="#20386b" stroke={colour(line)} stroke-width="2" />{/if}
     {/each}
   </svg>
 </div>

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from pydantic import AwareDatetime, Field
 
-from ready_corner.border.plan import Id, Model, PlanModel, Words
+from ready_corner.border.plan import Id, Model, PlanModel, PointName, Words
 from ready_corner.core import logbook as core
 from ready_corner.core.plan import Corner, Plan
 from ready_corner.core.shop import read
@@ -68,6 +68,17 @@ class HappenedModel(Model):
     words: Words = ""
 
 
+class SurveyedModel(Model):
+    """Places of points as measured, in mm in the axes of the plan, each sure to ``expanded`` along every axis."""
+
+    kind: Literal["surveyed"] = "surveyed"
+    version: Literal[1] = 1
+    points: Annotated[dict[PointName, tuple[float, float, float]], Field(min_length=1, max_length=400)]
+    expanded: Annotated[float, Field(gt=0)]
+    words: Words = ""
+    confirmed: bool = False
+
+
 class CorrectionModel(Model):
     """Strikes out another entry."""
 
@@ -87,10 +98,12 @@ class NoteModel(Model):
 
 
 WhatIn = Annotated[
-    PlanRevisedModel | ReadingIn | TurnedIn | HappenedModel | CorrectionModel | NoteModel, Field(discriminator="kind")
+    PlanRevisedModel | ReadingIn | TurnedIn | HappenedModel | SurveyedModel | CorrectionModel | NoteModel,
+    Field(discriminator="kind"),
 ]
 WhatKept = Annotated[
-    PlanRevisedModel | ReadingKept | TurnedKept | HappenedModel | CorrectionModel | NoteModel, Field(discriminator="kind")
+    PlanRevisedModel | ReadingKept | TurnedKept | HappenedModel | SurveyedModel | CorrectionModel | NoteModel,
+    Field(discriminator="kind"),
 ]
 
 
@@ -130,6 +143,8 @@ def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
         return core.PlanRevised(what.plan.to_core(), what.revises)
     if isinstance(what, HappenedModel):
         return core.Happened(what.what, what.corner, what.words)
+    if isinstance(what, SurveyedModel):
+        return core.Surveyed(dict(what.points), what.expanded, what.words, what.confirmed)
     if isinstance(what, CorrectionModel):
         return core.Correction(str(what.strikes), what.reason)
     if isinstance(what, NoteModel):
@@ -167,6 +182,8 @@ def what_from_core(what: core.What) -> WhatKept:
         return TurnedKept.model_validate(what)
     if isinstance(what, core.Happened):
         return HappenedModel.model_validate(what)
+    if isinstance(what, core.Surveyed):
+        return SurveyedModel.model_validate(what)
     if isinstance(what, core.Correction):
         return CorrectionModel.model_validate(what)
     return NoteModel.model_validate(what)

@@ -11,7 +11,7 @@ from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spr
 from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.linkage.planned import check_linkages
 from ready_corner.core.metrology.tools import Tool
-from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.metrology.verdict import Aim, Trust
 from ready_corner.core.shop import Units
 
 T = TypeVar("T")
@@ -61,6 +61,8 @@ class AimModel(Model):
     aim: float
     tolerance: float
     source: Words = ""
+    trust: Trust = ""
+    other: Words = ""
 
 
 class HeightPlaceModel(Model):
@@ -100,6 +102,13 @@ class PerchModel(Model):
     spring_per_wheel: float
 
 
+class MovesModel(Model):
+    """What an adjuster moves: a member (longer), or a point along a direction of the car."""
+
+    name: Name
+    direction: tuple[float, float, float] | None = None
+
+
 class AdjusterModel(Model):
     """An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``."""
 
@@ -110,6 +119,8 @@ class AdjusterModel(Model):
     shims: StackModel | None = None
     perch: PerchModel | None = None
     half_turns_only: bool = False
+    moves: MovesModel | None = None
+    lock: Words = ""
 
     @model_validator(mode="after")
     def _one_way(self) -> Self:
@@ -126,7 +137,8 @@ class AdjusterModel(Model):
             by = core.Perch(**self.perch.model_dump())
         else:
             by = tuple(core.ThreadedEnd(**end.model_dump()) for end in self.ends or ())
-        return core.Adjuster(self.id, self.name, self.corner, by, self.half_turns_only)
+        moves = core.Moves(self.moves.name, self.moves.direction) if self.moves else None
+        return core.Adjuster(self.id, self.name, self.corner, by, self.half_turns_only, moves, self.lock)
 
 
 class ToolModel(Model):
@@ -271,6 +283,8 @@ class PlanModel(Model):
     front: AxleModel
     rear: AxleModel
     aims: list[AimModel] = Field(default=[], max_length=100)
+    build_aims: list[AimModel] = Field(default=[], max_length=100)
+    stage: core.Stage = "running"
     heights: list[HeightPlaceModel] = Field(default=[], max_length=4)
     adjusters: list[AdjusterModel] = Field(default=[], max_length=100)
     tools: list[ToolModel] = Field(default=[], max_length=50)
@@ -293,6 +307,7 @@ class PlanModel(Model):
                 return None
 
         aims = [each(lambda a=a: Aim(**a.model_dump())) for a in self.aims]  # type: ignore[misc]
+        build_aims = [each(lambda a=a: Aim(**a.model_dump())) for a in self.build_aims]  # type: ignore[misc]
         adjusters = [each(a.to_core) for a in self.adjusters]
         tools = [each(lambda t=t: Tool(**t.model_dump())) for t in self.tools]  # type: ignore[misc]
         given = self.loads.model_dump() if self.loads else None
@@ -315,6 +330,8 @@ class PlanModel(Model):
                 self.front_linkage.to_core() if self.front_linkage else None,
                 self.rear_linkage.to_core() if self.rear_linkage else None,
                 loads,
+                tuple(a for a in build_aims if a),
+                self.stage,
             )
         )
         if plan:

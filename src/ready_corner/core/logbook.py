@@ -4,12 +4,13 @@ Nothing here judges. Folding strikes out what was corrected, counts what every a
 place and *spell*: the stretch of the log between two changes that could move what is read there.
 """
 
+import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, Adjuster, Corner, Plan
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Plan, Point
 from ready_corner.core.shop import Kind, say_angle, say_length, say_turns
 
 Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad"]
@@ -137,7 +138,20 @@ class Note:
     corner: Corner | None = None
 
 
-What = PlanRevised | Reading | Turned | Happened | Correction | Note
+@dataclass(frozen=True)
+class Surveyed:
+    """Places of points as measured, in the axes of the plan in mm, each sure to ``expanded`` (U) along every axis.
+
+    ``confirmed`` keeps a point far from where the plan has it.
+    """
+
+    points: Mapping[str, Point]
+    expanded: float
+    words: str = ""
+    confirmed: bool = False
+
+
+What = PlanRevised | Reading | Turned | Happened | Surveyed | Correction | Note
 
 
 @dataclass(frozen=True)
@@ -191,7 +205,7 @@ class CarState:
     """What plan and logbook come to.
 
     ``moved``: turns of each adjuster since its thread was last measured for the plan. ``taken``: unstruck readings by place,
-    oldest first. ``moves``: unstruck changes, oldest first. ``spells``: how many changes each place has seen.
+    oldest first. ``surveyed``: where points were measured last, with U. ``moves``: unstruck changes, oldest first. ``spells``: how many changes each place has seen.
     """
 
     plan: Plan
@@ -203,6 +217,7 @@ class CarState:
     moves: tuple[Move, ...] = ()
     spells: Mapping[Place, int] = field(default_factory=dict)
     condition: Condition = Condition()
+    surveyed: Mapping[str, tuple[Point, float]] = field(default_factory=dict)
 
     @property
     def number(self) -> int:
@@ -242,11 +257,8 @@ def fold_plan(state: CarState) -> Plan:
 
 
 def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
-    struck = dict(state.struck)
-    by_id = {e.id: e for e in entries}
-    for entry in reversed(entries):  # a correction strikes what is earlier, so later corrections are settled first
-        if isinstance(entry.what, Correction) and entry.id not in struck and entry.what.strikes in by_id:
-            struck[entry.what.strikes] = entry.id
+    struck = _struck(state.struck, entries)
+    surveyed = dict(state.surveyed)
     taken = {place: list(rows) for place, rows in state.taken.items()}
     moves, spells, moved = list(state.moves), dict(state.spells), dict(state.moved)
     plan, plan_number, condition = state.plan, state.plan_number, state.condition
@@ -255,14 +267,13 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         if entry.id in struck:
             continue
         if isinstance(what, PlanRevised):
-            for adjuster in what.plan.adjusters:
-                before = next((a for a in plan.adjusters if a.id == adjuster.id), None)
-                if before is None or before.by != adjuster.by:
-                    moved[adjuster.id] = 0.0
+            moves += _revised(plan, what.plan, entry.number, moved, spells)
             plan, plan_number = what.plan, entry.number
         elif isinstance(what, Reading):
             row = Taken(entry.number, spells.get(what.place, 0), what, condition.settled)
             taken.setdefault(what.place, []).append(row)
+        elif isinstance(what, Surveyed):
+            surveyed |= {name: (place, what.expanded) for name, place in what.points.items()}
         elif isinstance(what, Turned | Happened):
             move, condition = _move(entry.number, what, plan, condition)
             moves.append(move)
@@ -281,7 +292,57 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         moves=tuple(moves),
         spells=spells,
         condition=condition,
+        surveyed=surveyed,
     )
+
+
+def _struck(before: Mapping[str, str], entries: Sequence[Entry]) -> dict[str, str]:
+    """Return which entries are struck out, each with the correction that did."""
+    struck, by_id = dict(before), {e.id: e for e in entries}
+    for entry in reversed(entries):  # a correction strikes what is earlier, so later corrections are settled first
+        if isinstance(entry.what, Correction) and entry.id not in struck and entry.what.strikes in by_id:
+            struck[entry.what.strikes] = entry.id
+    return struck
+
+
+def _revised(before: Plan, after: Plan, number: int, moved: dict[str, float], spells: dict[Place, int]) -> list[Move]:
+    """Count anew what a revision measured anew, and return what it makes *moved since*."""
+    for adjuster in after.adjusters:
+        known = next((a for a in before.adjusters if a.id == adjuster.id), None)
+        if known is None or known.by != adjuster.by:
+            moved[adjuster.id] = 0.0
+    rows = [Move(number, "", 0.0, places, words, unknown=True) for places, words in spoilt_by(before, after)]
+    for place in (p for row in rows for p in row.moves):
+        spells[place] = spells.get(place, 0) + 1
+    return rows
+
+
+def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], str]]:
+    """Return what a revision makes *moved since*, with the words of why: heights read at another place now, and corners whose linkage is made anew.
+
+    A point that was not given before, and everything that only judges or reckons (aims, tracks, spans), moves nothing.
+    """
+    rows: list[tuple[frozenset[Place], str]] = []
+    for corner in CORNERS:
+        was, now = before.height_place(corner), after.height_place(corner)
+        named = any(p.corner == corner for p in before.heights)
+        if named and was != now:
+            rows.append((_places(("height",), (corner,)), f"the plan has its height read at {now.name} now"))
+    for end in ENDS:
+        corners = [c for c in CORNERS if END_OF[c] == end]
+        held, holds = before.linkage(end), after.linkage(end)
+        if held and holds and (held.layout, held.lengths, held.springs) != (holds.layout, holds.lengths, holds.springs):
+            rows.append((_places(_MOVES["weld"], corners), f"the plan has the {end} linkage made anew"))
+            continue
+        for corner in corners:
+            own = [corner, end, *(["L" + corner[1]] if holds and holds.mirrored else [])]
+            moved = [
+                n for n, p in after.points.items() if n in before.points and before.points[n] != p and n.split(".")[0] in own
+            ]
+            if moved:
+                said = f"{moved[0].replace('.', ' ')}" + (f" and {len(moved) - 1} more" if len(moved) > 1 else "")
+                rows.append((_places(_MOVES["weld"], (corner,)), f"the plan has moved {said}"))
+    return rows
 
 
 def _places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozenset[Place]:
@@ -337,6 +398,8 @@ def check(state: CarState, what: What) -> None:
         _check_reading(state, what)
     elif isinstance(what, Turned):
         check_turn(state, what.adjuster, what.amount)
+    elif isinstance(what, Surveyed):
+        _check_survey(state.plan, what)
     elif isinstance(what, Correction):
         target = next((e for e in state.entries if e.id == what.strikes), None)
         if target is None:
@@ -368,6 +431,48 @@ def _check_reading(state: CarState, reading: Reading) -> None:
             path="typed",
             numbers={"value": value, "low": low, "high": high},
         )
+
+
+FAR_MM = 300.0  # no pickup point is welded so far off its place
+
+
+def planned_place(plan: Plan, name: str) -> Point | None:
+    """Return where the plan has a point: as given, or as the mirror of its left twin."""
+    if name in plan.points:
+        return plan.points[name]
+    prefix, _, rest = name.partition(".")
+    end = next((e for e in ENDS if prefix in (e, *(c for c in CORNERS if END_OF[c] == e))), None)
+    linkage = plan.linkage(end) if end else None
+    if linkage is None or not linkage.mirrored:
+        return None
+    twin = (
+        f"L{prefix[1]}.{rest}"
+        if prefix in CORNERS
+        else f"{prefix}.{'.'.join('left' if p == 'right' else p for p in rest.split('.'))}"
+    )
+    place = plan.points.get(twin)
+    return (place[0], -place[1], place[2]) if place else None
+
+
+def _check_survey(plan: Plan, what: Surveyed) -> None:
+    if not what.points:
+        raise MeasuredError("No point is in this survey. Give at least one, with its three coordinates.", path="points")
+    if not what.expanded > 0:
+        raise MeasuredError("Nothing is measured without doubt. Give ± how far the survey is sure.", path="expanded")
+    for name, place in what.points.items():
+        wanted = planned_place(plan, name)
+        if wanted is None:
+            raise CalledError(
+                f"The plan has no point “{name}”. Look at its spelling, or give it a place in the plan first.",
+                path=f"points.{name}",
+            )
+        away = math.dist(place, wanted)
+        if away > FAR_MM and not what.confirmed:
+            raise UnusualError(
+                f"{name} is {say_length(away, plan.units, denominator=0, unit=True)} from where the plan has it. Was it measured from the same datum? Send it again to keep it.",
+                path=f"points.{name}",
+                numbers={"distance": away},
+            )
 
 
 class OutOfThreadError(MeasuredError):

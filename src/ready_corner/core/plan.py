@@ -18,6 +18,7 @@ from ready_corner.core.shop import FLATS_PER_TURN, Units
 Corner = Literal["LF", "RF", "LR", "RR"]
 End = Literal["front", "rear"]
 Point = tuple[float, float, float]  # station forward, offset to the left, height, in mm
+ENDS: tuple[End, End] = ("front", "rear")
 CORNERS: tuple[Corner, ...] = get_args(Corner)
 CORNER_WORDS: Mapping[Corner, str] = {"LF": "left front", "RF": "right front", "LR": "left rear", "RR": "right rear"}
 SIDE: Mapping[Corner, int] = {"LF": 1, "RF": -1, "LR": 1, "RR": -1}
@@ -104,10 +105,22 @@ WAY_WORDS: Mapping[AdjusterKind, tuple[str, str]] = {
 
 
 @dataclass(frozen=True)
+class Moves:
+    """What an adjuster moves: a member, which it makes longer, or a point, along a direction of the car (x, y, z), by its length per step.
+
+    ``name`` with its corner: ``LF.tie rod``, ``LF.upper.front``.
+    """
+
+    name: str
+    direction: Point | None = None
+
+
+@dataclass(frozen=True)
 class Adjuster:
     """A part that can be turned or shimmed. Plus is longer, out, added, or raising its corner; ``by`` says how it works.
 
-    ``half_turns_only``: a rod end in a fork goes by half turns.
+    ``half_turns_only``: a rod end in a fork goes by half turns. ``moves``: which member or point, where the plan says; a perch moves
+    its spring. ``lock``: what keeps it from turning.
     """
 
     id: str
@@ -115,6 +128,8 @@ class Adjuster:
     corner: Corner
     by: tuple[ThreadedEnd, ...] | Stack | Perch
     half_turns_only: bool = False
+    moves: Moves | None = None
+    lock: str = ""
 
     def __post_init__(self) -> None:
         here = f"adjusters.{self.id}"
@@ -248,6 +263,8 @@ class Linkage:
     lengths: Mapping[str, float] = field(default_factory=dict)
 
 
+Stage = Literal["build", "running"]
+
 MARK_WORDS: Mapping[str, str] = {
     "height": "ride height", "camber": "camber", "toe": "toe", "total_toe": "total toe", "thrust": "thrust angle",
     "rake": "rake", "cross": "cross difference of heights",
@@ -264,7 +281,11 @@ def is_length(mark: str) -> bool:
 
 @dataclass(frozen=True)
 class Plan:
-    """The plan of one car. Aims are at most one to a mark; adjusters and tools have names of their own."""
+    """The plan of one car. Aims are at most one to a mark; adjusters and tools have names of their own.
+
+    ``build_aims`` hold while the car is built (zero camber, a nominal height to hang the body by), ``aims`` when it runs; ``stage`` says
+    against which of them readings are judged now.
+    """
 
     name: str
     units: Units
@@ -282,6 +303,8 @@ class Plan:
     front_linkage: Linkage | None = None
     rear_linkage: Linkage | None = None
     loads: Loads | None = None
+    build_aims: tuple[Aim, ...] = ()
+    stage: Stage = "running"
 
     def __post_init__(self) -> None:
         if not self.name.strip():
@@ -299,13 +322,20 @@ class Plan:
                     path=f"{end}.rim_flange_diameter",
                     numbers={"rim": axle.rim_flange_diameter, "tyre": axle.tyre_diameter},
                 )
-        for rows, what in ((self.aims, "mark"), (self.adjusters, "id"), (self.tools, "id"), (self.heights, "corner")):
+        for rows, what in (
+            (self.aims, "mark"),
+            (self.build_aims, "mark"),
+            (self.adjusters, "id"),
+            (self.tools, "id"),
+            (self.heights, "corner"),
+        ):
             names = [getattr(row, what) for row in rows]
             if twice := next((n for n in names if names.count(n) > 1), None):
                 kind = {"mark": "aims", "id": "adjusters", "corner": "heights"}[what]
                 raise PlannedError(f"“{twice}” is in the plan twice. Give each its own.", path=kind)
-        if unknown := next((aim.mark for aim in self.aims if aim.mark not in MARKS), None):
-            raise PlannedError(f"“{unknown}” is no mark of a car.", path=f"aims.{unknown}")
+        for rows, field_ in ((self.aims, "aims"), (self.build_aims, "build_aims")):
+            if unknown := next((aim.mark for aim in rows if aim.mark not in MARKS), None):
+                raise PlannedError(f"“{unknown}” is no mark of a car.", path=f"{field_}.{unknown}")
         ids = {tool.id for tool in self.toolbox}
         if missing := next((t for t in self.tool_for.values() if t not in ids), None):
             raise PlannedError(f"“{missing}” is not among the tools of this car.", path="tool_for")
@@ -335,8 +365,13 @@ class Plan:
         return self.axle(END_OF[corner])
 
     def aim(self, mark: str) -> Aim | None:
-        """Return the aim of a mark, if the plan has one."""
-        return next((aim for aim in self.aims if aim.mark == mark), None)
+        """Return the aim of a mark at the present stage, if the plan has one."""
+        return next((aim for aim in self.aims_now if aim.mark == mark), None)
+
+    @property
+    def aims_now(self) -> tuple[Aim, ...]:
+        """The aims of the present stage."""
+        return self.build_aims if self.stage == "build" else self.aims
 
     def adjuster(self, id_: str) -> Adjuster:
         """Return an adjuster by its name; CalledError where the plan has none such."""

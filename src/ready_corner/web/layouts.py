@@ -5,9 +5,10 @@ from fastapi.responses import PlainTextResponse
 from pydantic import Field
 
 from ready_corner.border.plan import AimModel, LinkageModel, Model, UnitsModel
-from ready_corner.core.linkage.layouts import LAYOUTS, LayoutName
+from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
 from ready_corner.core.plan import End
 from ready_corner.core.purposes import PURPOSES, starting_aims
+from ready_corner.core.readiness.wanting import wanting
 from ready_corner.core.shop import Units
 from ready_corner.demo import example_of
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
@@ -26,12 +27,14 @@ class LineView(View):
 
 
 class LayoutView(View):
-    """One layout: what it is, the points it needs, and the lines to draw between them."""
+    """One layout: what it is, the points it needs (more where it is ``steered``), its members, and the lines to draw between them."""
 
     name: LayoutName
     words: str
     axle: bool
     needed: list[str]
+    steered: list[str]
+    members: list[str]
     lines: list[LineView]
 
 
@@ -40,6 +43,15 @@ class ExampleView(View):
 
     linkage: LinkageModel
     points: dict[str, tuple[float, float, float]]
+
+
+class WantingView(View):
+    """Something the plan does not give: what, where, and the stage that will want it for what."""
+
+    what: str
+    path: str
+    stage: str
+    step: str
 
 
 class TableIn(Model):
@@ -58,9 +70,12 @@ def layouts() -> list[LayoutView]:
             words=layout.words,
             axle=layout.axle,
             needed=list(layout.needed),
+            steered=list(STEERED_AXLE) if layout.axle else [],
+            members=[link.name for link in (*layout.links, *layout.may)],
             lines=[LineView(name=link.name, inner=link.body, outer=link.upright) for link in (*layout.links, *layout.may)]
             + [LineView(name=s.name, inner=s.body, outer=s.foot) for s in layout.slides]
-            + [LineView(name=h.name, inner=h.first, outer=h.second) for h in layout.hinges],
+            + [LineView(name=h.name, inner=h.first, outer=h.second) for h in layout.hinges]
+            + [LineView(name=n, inner=a, outer=b) for n, a, b in (STEERED_AXLE_LINES if layout.axle else ())],
         )
         for layout in LAYOUTS.values()
     ]
@@ -77,6 +92,12 @@ def example(name: LayoutName, end: End) -> ExampleView:
 def purposes() -> dict[str, list[AimModel]]:
     """Return starting aims by purpose, each with its reason as its source."""
     return {purpose: [AimModel.model_validate(aim) for aim in starting_aims(purpose)] for purpose in PURPOSES}
+
+
+@router.get("/cars/{slug}/wanting")
+def wanting_of(slug: str, workshop: TheWorkshop) -> list[WantingView]:
+    """Return what the plan of a car leaves open, and the stage that will want it."""
+    return [WantingView.model_validate(w) for w in wanting(workshop.state(slug).plan)]
 
 
 @router.post("/points/read")

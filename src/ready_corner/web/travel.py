@@ -29,7 +29,7 @@ class ChangeIn(Model):
 
 
 class StudyIn(Model):
-    """Which curves are asked: an end over a drive, in mm or degrees, with something moved."""
+    """Which curves are asked: an end over a drive, in mm or degrees, as planned or as built (with the points measured), with something moved."""
 
     end: End
     over: Literal["travel", "steer", "roll"] = "travel"
@@ -38,6 +38,7 @@ class StudyIn(Model):
     rows: Annotated[int, Field(ge=2, le=401)] = 61
     changes: list[ChangeIn] = Field(default=[], max_length=20)
     lengths: Literal["kept", "anew"] = "kept"
+    built: bool = False
 
 
 class CurveView(View):
@@ -105,7 +106,9 @@ def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
     """Return the curves of an end of the car, as planned or with something moved."""
     units = workshop.state(slug).plan.units
     changes = [Change(c.name, c.axis, read(c.typed, "length", units).value) for c in asked.changes]
-    found = workshop.study(slug, asked.end, asked.over, (asked.low, asked.high, asked.rows), changes, asked.lengths)
+    found = workshop.study(
+        slug, asked.end, asked.over, (asked.low, asked.high, asked.rows), changes, asked.lengths, asked.built
+    )
     return StudyView(
         drive=found.drive.tolist(),
         curves=[_curve(c) for c in found.curves],

@@ -12,12 +12,14 @@ from ready_corner.border.entries import (
     NoteModel,
     PlanRevisedModel,
     ReadingKept,
+    SurveyedModel,
     TurnedKept,
     WhatKept,
     what_from_core,
 )
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core import logbook as core
+from ready_corner.core.linkage.words import say_point
 from ready_corner.core.logbook import HAPPENING_WORDS, Quantity, place_words, turn_words
 from ready_corner.core.metrology.verdict import Verdict
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner
@@ -27,6 +29,7 @@ from ready_corner.core.readiness.progress import share_held, steer_ahead
 from ready_corner.core.readiness.revised import say_revision
 from ready_corner.core.readiness.rounds import PADS, StepKind, ask_of, next_step, round_of, say_reading
 from ready_corner.core.setting.corner import CornerSetting, set_corner
+from ready_corner.core.shop import say_length
 
 
 class View(BaseModel):
@@ -86,6 +89,7 @@ class WorthView(View):
     per_turn: float
     expanded: float
     say: str
+    by_plan: bool
 
 
 class AdjusterView(View):
@@ -173,6 +177,7 @@ class CarView(View):
     judged: int
     progress: dict[str, float]
     steer_ahead: str
+    surveyed: list[str]
     last: LastView | None
 
 
@@ -195,6 +200,7 @@ def car_view(slug: str, evaluation: Evaluation) -> CarView:
         judged=len(judged),
         progress=share_held(evaluation),
         steer_ahead=steer_ahead(evaluation),
+        surveyed=list(state.surveyed),
         last=_last(evaluation),
     )
 
@@ -256,7 +262,7 @@ class LogLine(View):
     """One line of the log: the entry, its sentence, and the entry that struck it out, if one did."""
 
     entry: EntryKept
-    kind: Literal["plan", "reading", "turned", "happened", "correction", "note"]
+    kind: Literal["plan", "reading", "turned", "happened", "surveyed", "correction", "note"]
     sentence: str
     struck_by: int | None
     strikable: bool
@@ -324,4 +330,8 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
     if isinstance(what, HappenedModel):
         said = what.words or HAPPENING_WORDS[what.what]
         return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
+    if isinstance(what, SurveyedModel):
+        names = [say_point(n) for n in what.points]
+        told = " and ".join(names) if len(names) <= 2 else f"{names[0]} and {len(names) - 1} more"
+        return f"Measured in place: {told}, ± {say_length(what.expanded, plan.units, denominator=0, unit=True)}. {what.words}".strip()
     return what.words if isinstance(what, NoteModel) else what.reason

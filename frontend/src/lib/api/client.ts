@@ -22,6 +22,7 @@ export type Problem = Schemas['Problem'];
 
 export type Linkage = Schemas['LinkageModel'];
 export type Loads = Schemas['LoadsModel'];
+export type Wanting = Schemas['WantingView'];
 export type Layout = Schemas['LayoutView'];
 export type Study = Schemas['StudyView'];
 export type Change = Schemas['ChangeIn'];
@@ -67,6 +68,7 @@ export const api = {
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) => call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),
   layouts: () => call<Layout[]>('GET', '/layouts'),
+  wanting: (slug: string) => call<Wanting[]>('GET', `/cars/${slug}/wanting`),
   example: (name: string, end: 'front' | 'rear') => call<Schemas['ExampleView']>('GET', `/layouts/${encodeURIComponent(name)}/example?end=${end}`),
   points: (text: string, units: Units) => call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),

@@ -268,6 +268,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/wanting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wanting Of
+         * @description Return what the plan of a car leaves open, and the stage that will want it.
+         */
+        get: operations["wanting_of_api_cars__slug__wanting_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/points/read": {
         parameters: {
             query?: never;
@@ -375,6 +395,12 @@ export interface components {
              * @default false
              */
             half_turns_only: boolean;
+            moves?: components["schemas"]["MovesModel"] | null;
+            /**
+             * Lock
+             * @default
+             */
+            lock: string;
         };
         /**
          * AdjusterView
@@ -426,6 +452,17 @@ export interface components {
              * @default
              */
             source: string;
+            /**
+             * Trust
+             * @default
+             * @enum {string}
+             */
+            trust: "" | "sure" | "fair" | "doubtful";
+            /**
+             * Other
+             * @default
+             */
+            other: string;
         };
         /**
          * AskView
@@ -538,6 +575,8 @@ export interface components {
             };
             /** Steer Ahead */
             steer_ahead: string;
+            /** Surveyed */
+            surveyed: string[];
             last: components["schemas"]["LastView"] | null;
         };
         /**
@@ -657,7 +696,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * EntryKept
@@ -682,7 +721,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * ExampleView
@@ -835,7 +874,7 @@ export interface components {
         };
         /**
          * LayoutView
-         * @description One layout: what it is, the points it needs, and the lines to draw between them.
+         * @description One layout: what it is, the points it needs (more where it is ``steered``), its members, and the lines to draw between them.
          */
         LayoutView: {
             /**
@@ -849,6 +888,10 @@ export interface components {
             axle: boolean;
             /** Needed */
             needed: string[];
+            /** Steered */
+            steered: string[];
+            /** Members */
+            members: string[];
             /** Lines */
             lines: components["schemas"]["LineView"][];
         };
@@ -991,7 +1034,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "plan" | "reading" | "turned" | "happened" | "correction" | "note";
+            kind: "plan" | "reading" | "turned" | "happened" | "surveyed" | "correction" | "note";
             /** Sentence */
             sentence: string;
             /** Struck By */
@@ -1055,6 +1098,20 @@ export interface components {
             odd: number | null;
             /** Provisional */
             provisional: boolean;
+        };
+        /**
+         * MovesModel
+         * @description What an adjuster moves: a member (longer), or a point along a direction of the car.
+         */
+        MovesModel: {
+            /** Name */
+            name: string;
+            /** Direction */
+            direction?: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * NoteModel
@@ -1131,6 +1188,17 @@ export interface components {
              * @default []
              */
             aims: components["schemas"]["AimModel"][];
+            /**
+             * Build Aims
+             * @default []
+             */
+            build_aims: components["schemas"]["AimModel"][];
+            /**
+             * Stage
+             * @default running
+             * @enum {string}
+             */
+            stage: "build" | "running";
             /**
              * Heights
              * @default []
@@ -1425,7 +1493,7 @@ export interface components {
         };
         /**
          * StudyIn
-         * @description Which curves are asked: an end over a drive, in mm or degrees, with something moved.
+         * @description Which curves are asked: an end over a drive, in mm or degrees, as planned or as built (with the points measured), with something moved.
          */
         StudyIn: {
             /**
@@ -1465,6 +1533,11 @@ export interface components {
              * @enum {string}
              */
             lengths: "kept" | "anew";
+            /**
+             * Built
+             * @default false
+             */
+            built: boolean;
         };
         /**
          * StudyView
@@ -1479,6 +1552,43 @@ export interface components {
             warnings: string[];
             /** Limits */
             limits: components["schemas"]["LimitView"][];
+        };
+        /**
+         * SurveyedModel
+         * @description Places of points as measured, in mm in the axes of the plan, each sure to ``expanded`` along every axis.
+         */
+        SurveyedModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "surveyed";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Points */
+            points: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
+            /** Expanded */
+            expanded: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
         };
         /**
          * TableIn
@@ -1654,6 +1764,20 @@ export interface components {
             finest: 16 | 32 | 64;
         };
         /**
+         * WantingView
+         * @description Something the plan does not give: what, where, and the stage that will want it for what.
+         */
+        WantingView: {
+            /** What */
+            what: string;
+            /** Path */
+            path: string;
+            /** Stage */
+            stage: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * WaysModel
          * @description Ways of working with the reason beside each.
          */
@@ -1683,6 +1807,8 @@ export interface components {
             expanded: number;
             /** Say */
             say: string;
+            /** By Plan */
+            by_plan: boolean;
         };
     };
     responses: never;
@@ -2129,6 +2255,37 @@ export interface operations {
                     "application/json": {
                         [key: string]: components["schemas"]["AimModel"][];
                     };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    wanting_of_api_cars__slug__wanting_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantingView"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,15 +1,27 @@
 <script lang="ts">
   // The adjusters of a car: tubes, rod ends, shims and perches, each with its thread and what is left of it.
-  import type { Units } from '$lib/api/client';
-  import { CORNER_WORDS, CORNERS } from '$lib/marks';
+  import { api, type Corner, type Layout, type Units } from '$lib/api/client';
+  import { CORNER_WORDS, CORNERS, isFront, isLeft } from '$lib/marks';
   import FigureField from '$parts/FigureField.svelte';
-  import { type AdjusterDraft, type AdjusterKind, kindOf, newAdjuster } from './draft';
+  import { type AdjusterDraft, type AdjusterKind, type Draft, kindOf, newAdjuster } from './draft';
   import { PLAN } from './texts';
 
-  type Props = { adjusters: AdjusterDraft[]; units: Units; at: (path: string) => string };
-  let { adjusters = $bindable(), units, at }: Props = $props();
+  type Props = { adjusters: AdjusterDraft[]; draft: Draft; units: Units; at: (path: string) => string };
+  let { adjusters = $bindable(), draft, units, at }: Props = $props();
 
   const add = (kind: AdjusterKind) => adjusters.push(newAdjuster(kind, adjusters.map((a) => a.id)));
+
+  let layouts = $state.raw<Layout[]>([]);
+  $effect(() => void api.layouts().then((found) => (layouts = found), () => {}));
+  const layoutOf = (c: Corner) => layouts.find((l) => l.name === draft.linkages[isFront(c) ? 'front' : 'rear']?.layout);
+  const prefixOf = (c: Corner) => (layoutOf(c)?.axle ? (isFront(c) ? 'front' : 'rear') : c);
+  const WAYS = { forward: [1, 0, 0], aft: [-1, 0, 0], up: [0, 0, 1], down: [0, 0, -1] } as Record<string, [number, number, number]>;
+  const way = (name: string, c: Corner): [number, number, number] => WAYS[name] ?? [0, (name === 'outboard' ? 1 : -1) * (isLeft(c) ? 1 : -1), 0];
+  const nameOf = (a: AdjusterDraft) => Object.keys(PLAN.directions).find((n) => way(n, a.corner).every((v, i) => v === a.moves?.direction?.[i])) ?? 'outboard';
+  function move(a: AdjusterDraft, value: string): void {
+    const [kind, name] = [value.slice(0, 1), value.slice(1)];
+    a.moves = !value ? null : { name, direction: kind === '.' ? (a.moves?.direction ?? way('outboard', a.corner)) : null };
+  }
   const counts = ['fitted', 'most'];
 </script>
 
@@ -22,6 +34,20 @@
       <label>{PLAN.adjusterName}<input bind:value={a.name} maxlength="80" aria-invalid={at(`${path}.name`) ? 'true' : undefined} /></label>
       <label>{PLAN.corner}<select bind:value={a.corner}>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label>
       <button type="button" class="button" onclick={() => (adjusters = adjusters.filter((b) => b !== a))} aria-label="{PLAN.remove} {a.name}">{PLAN.remove}</button>
+      {#if !a.perch && layoutOf(a.corner)}
+        {@const layout = layoutOf(a.corner)!}
+        {@const prefix = prefixOf(a.corner)}
+        <div class="end" title={PLAN.movesSoft}>
+          <label>{PLAN.moves}<select value={a.moves ? (a.moves.direction ? '.' : '=') + a.moves.name : ''} onchange={(e) => move(a, e.currentTarget.value)} aria-invalid={at(`${path}.moves`) ? 'true' : undefined}>
+            <option value="">{PLAN.movesNothing}</option>
+            {#each layout.members as member (member)}<option value="={prefix}.{member}">{member}, {PLAN.longer}</option>{/each}
+            {#each layout.needed as point (point)}<option value=".{prefix}.{point}">{point.replaceAll('.', ' ')}</option>{/each}
+          </select></label>
+          {#if a.moves?.direction}<label>{PLAN.direction}<select value={nameOf(a)} onchange={(e) => (a.moves!.direction = way(e.currentTarget.value, a.corner))}>{#each Object.entries(PLAN.directions) as [name, words] (name)}<option value={name}>{words}</option>{/each}</select></label>{/if}
+          <label>{PLAN.lock}<input bind:value={a.lock} maxlength="80" /></label>
+          {#if at(`${path}.moves`)}<small class="no">{at(`${path}.moves`)}</small>{/if}
+        </div>
+      {/if}
       {#each a.ends ?? [] as end, i (i)}
         <div class="end">
           {#each ['diameter', 'pitch_mm_per_turn', 'engaged', 'exposed'] as const as part (part)}

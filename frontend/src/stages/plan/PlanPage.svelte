@@ -1,7 +1,7 @@
 <script lang="ts">
   // What the builder wants of one car. Beginning a car and revising its plan are the same form.
   import { untrack } from 'svelte';
-  import { api, Away, type CarLine, type Corner, type Problem, Refused } from '$lib/api/client';
+  import { api, Away, type CarLine, type Corner, type Problem, Refused, type Wanting } from '$lib/api/client';
   import { type Car, newEntry } from '$lib/car.svelte';
   import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
   import { router } from '$lib/router.svelte';
@@ -23,6 +23,13 @@
   const at = (path: string) => problems.find((p) => p.path.replace(/^what\.(plan\.)*/, '') === path)?.sentence ?? '';
   const axles = ['front', 'rear'] as const;
 
+  // Two tables of aims, one for the build and one for the running car; readings are judged by that of the stage.
+  let shown = $state(untrack(() => draft.stage));
+  const aims = $derived(shown === 'build' ? draft.buildAims : draft.aims);
+  const aimPath = $derived(shown === 'build' ? 'build_aims' : 'aims');
+  let wanting = $state.raw<Wanting[]>([]);
+  $effect(() => void (car ? api.wanting(car.slug).then((found) => (wanting = found), () => {}) : []));
+
   // The table of tools belongs to the units until somebody has changed it.
   $effect(() => {
     const inches = draft.units.system !== 'mm';
@@ -31,16 +38,16 @@
 
   function copy(from: (c: string) => boolean, to: (c: string) => string): void {
     for (const c of CORNERS.filter(from)) {
-      for (const kind of Object.keys(PLAN.kinds)) draft.aims[`${to(c)}.${kind}`] = { ...draft.aims[`${c}.${kind}`]! };
+      for (const kind of Object.keys(PLAN.kinds)) aims[`${to(c)}.${kind}`] = { ...aims[`${c}.${kind}`]! };
     }
   }
 
   let purposes = $state.raw<Record<string, NonNullable<typeof before>['aims']>>({});
   $effect(() => void api.purposes().then((found) => (purposes = found), () => {}));
   function start(purpose: string): void {
-    for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}` };
+    for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '' };
   }
-  const sourced = $derived(Object.entries(draft.aims).filter(([, a]) => a.aim !== null));
+  const sourced = $derived(Object.entries(aims).filter(([, a]) => a.aim !== null));
 
   // A new car may take over the plan of another one, or one from a file; its name is its own.
   let others = $state.raw<CarLine[]>([]);
@@ -123,6 +130,10 @@
 
     <section class="card">
       <h2>{PLAN.aims}</h2><p class="soft">{PLAN.aimsSoft}</p>
+      <div class="stages">
+        <div role="group" aria-label={PLAN.stage}>{#each Object.entries(PLAN.stages) as [stage, name] (stage)}<button type="button" class="button" aria-pressed={shown === stage} onclick={() => (shown = stage as 'build')}>{name}</button>{/each}</div>
+        <label class="judged">{PLAN.judged}<select bind:value={draft.stage}>{#each Object.entries(PLAN.stages) as [stage, name] (stage)}<option value={stage}>{name}</option>{/each}</select></label>
+      </div>
       <table>
         <thead><tr><th></th>{#each CORNERS as c (c)}<th scope="col">{CORNER_WORDS[c]}</th>{/each}</tr></thead>
         <tbody>
@@ -131,8 +142,8 @@
               {#each CORNERS as c (c)}
                 {@const mark = `${c}.${kind}`}
                 <td><div class="aim">
-                  <FigureField bare label="{CORNER_WORDS[c]} {kind} aim" value={draft.aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.aim`)} onchange={(v) => (draft.aims[mark]!.aim = v)} />
-                  <FigureField bare label="{CORNER_WORDS[c]} {kind} tolerance" value={draft.aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.tolerance`)} onchange={(v) => (draft.aims[mark]!.tolerance = v)} />
+                  <FigureField bare label="{CORNER_WORDS[c]} {kind} aim" value={aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.aim`)} onchange={(v) => (aims[mark]!.aim = v)} />
+                  <FigureField bare label="{CORNER_WORDS[c]} {kind} tolerance" value={aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.tolerance`)} onchange={(v) => (aims[mark]!.tolerance = v)} />
                 </div></td>
               {/each}
             </tr>
@@ -145,7 +156,7 @@
       </div>
       {#if sourced.length}
         <details><summary>{PLAN.sources}</summary>
-          <dl>{#each sourced as [mark, aim] (mark)}<dt>{CORNERS.includes(mark.split('.')[0] as Corner) ? `${CORNER_WORDS[mark.split('.')[0] as Corner]} ${mark.split('.')[1]}` : PLAN.whole[mark as keyof typeof PLAN.whole]}</dt><dd><input bind:value={aim.source} maxlength="400" aria-label="{mark}, {PLAN.source}" /></dd>{/each}</dl>
+          <dl>{#each sourced as [mark, aim] (mark)}<dt>{CORNERS.includes(mark.split('.')[0] as Corner) ? `${CORNER_WORDS[mark.split('.')[0] as Corner]} ${mark.split('.')[1]}` : PLAN.whole[mark as keyof typeof PLAN.whole]}</dt><dd><input bind:value={aim.source} maxlength="400" aria-label="{mark}, {PLAN.source}" /></dd><dd><select bind:value={aim.trust} aria-label="{mark}, {PLAN.trust}">{#each Object.entries(PLAN.trusts) as [trust, name] (trust)}<option value={trust}>{name}</option>{/each}</select></dd><dd><input bind:value={aim.other} maxlength="400" placeholder={PLAN.other} aria-label="{mark}, {PLAN.other}" /></dd>{/each}</dl>
         </details>
       {/if}
       <p><button type="button" class="button" onclick={() => copy((c) => isLeft(c as 'LF'), (c) => c.replace('L', 'R'))}>{PLAN.copy}</button>
@@ -153,8 +164,8 @@
       <div class="grid five">
         {#each Object.entries(PLAN.whole) as [mark, name] (mark)}
           <div><span class="soft">{name}</span><div class="aim">
-            <FigureField bare label="{name} aim" value={draft.aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.aim`)} onchange={(v) => (draft.aims[mark]!.aim = v)} />
-            <FigureField bare label="{name} tolerance" value={draft.aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`aims.${mark}.tolerance`)} onchange={(v) => (draft.aims[mark]!.tolerance = v)} />
+            <FigureField bare label="{name} aim" value={aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.aim`)} onchange={(v) => (aims[mark]!.aim = v)} />
+            <FigureField bare label="{name} tolerance" value={aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.tolerance`)} onchange={(v) => (aims[mark]!.tolerance = v)} />
           </div></div>
         {/each}
       </div>
@@ -175,9 +186,16 @@
       </div>
     </section>
 
+    {#if wanting.length}
+      <section class="card" aria-label={PLAN.wanting}>
+        <h2>{PLAN.wanting} <span class="soft">{PLAN.wantingSoft}</span></h2>
+        <table class="wanting"><tbody>{#each wanting as row (row.what + row.stage)}<tr><th scope="row">{row.stage}</th><td>{row.what}</td><td class="soft">{row.step}</td></tr>{/each}</tbody></table>
+      </section>
+    {/if}
+
     <Points {draft} slug={car?.slug} {at} />
 
-    <Adjusters bind:adjusters={draft.adjusters} units={draft.units} {at} />
+    <Adjusters bind:adjusters={draft.adjusters} {draft} units={draft.units} {at} />
 
     <section class="card">
       <h2>{PLAN.tools}</h2><p class="soft">{PLAN.toolsSoft}</p>
@@ -213,7 +231,14 @@
   .purpose { display: grid; grid-template-columns: 260px 1fr; gap: var(--gap-3); align-items: center; padding-top: var(--gap-2); }
   details { padding-bottom: var(--gap-2); }
   summary { min-height: var(--touch); display: flex; align-items: center; cursor: pointer; font-size: var(--type-small); }
-  dl { display: grid; grid-template-columns: 180px 1fr 180px 1fr; gap: 4px 10px; align-items: center; margin: 0; font-size: var(--type-small); }
+  .stages { display: flex; gap: var(--gap-3); justify-content: space-between; align-items: end; }
+  .stages [role='group'] { display: flex; }
+  .stages .button { border-radius: 0; margin-right: -1px; font-weight: 400; }
+  .stages [aria-pressed='true'] { background: var(--layout); color: #fff; font-weight: 700; }
+  .judged { width: 320px; }
+  .wanting { table-layout: auto; }
+  .wanting td, .wanting th { border-top: 1px solid var(--edge); padding: 4px 10px 4px 0; }
+  dl { display: grid; grid-template-columns: 180px 2fr 130px 2fr; gap: 4px 10px; align-items: center; margin: 0; font-size: var(--type-small); }
   dd { margin: 0; }
   .from { display: grid; grid-template-columns: 1fr 1fr; gap: var(--gap-3); padding-block: var(--gap-2); }
   h1 { font-size: 1.25rem; }

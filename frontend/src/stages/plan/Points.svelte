@@ -22,7 +22,7 @@
   const prefix = $derived(layout?.axle ? end : end === 'front' ? 'LF' : 'LR');
   const shown = $derived.by(() => {
     const given = Object.keys(draft.points).filter((n) => n.startsWith(`${prefix}.`)).map((n) => n.slice(prefix.length + 1));
-    const needed = (layout?.needed ?? []).filter((n) => !layout!.axle || !n.startsWith('right.') && !n.includes('.right.'));
+    const needed = [...(layout?.needed ?? []), ...(linkage && linkage.steering !== 'none' ? layout?.steered ?? [] : [])].filter((n) => !layout!.axle || !n.startsWith('right.') && !n.includes('.right.'));
     const box = linkage?.steering === 'box' ? ['box.first', 'box.second', 'box.arm', 'idler.first', 'idler.second', 'idler.arm'] : [];
     return { needed, more: given.filter((n) => !needed.includes(n) && !box.includes(n)), box };
   });

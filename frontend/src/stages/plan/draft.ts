@@ -4,17 +4,18 @@ import { CORNERS } from '$lib/marks';
 import { PLAN } from './texts';
 
 export type Figure = number | null;
-export interface AimDraft { aim: Figure; tolerance: Figure; source: string }
+export type Trust = '' | 'sure' | 'fair' | 'doubtful';
+export interface AimDraft { aim: Figure; tolerance: Figure; source: string; trust: Trust; other: string }
 export interface EndDraft { diameter: Figure; pitch_mm_per_turn: Figure; engaged: Figure; exposed: Figure; hand: 'left' | 'right'; least_engagement?: Figure }
 export interface AdjusterDraft {
-  id: string; name: string; corner: Corner; half_turns_only: boolean;
+  id: string; name: string; corner: Corner; half_turns_only: boolean; lock: string; moves: { name: string; direction: [number, number, number] | null } | null;
   ends?: EndDraft[]; shims?: { thickness: Figure; fitted: Figure; most: Figure };
   perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
 }
 export interface AxleDraft { track: Figure; rim_flange_diameter: Figure; tyre_diameter: Figure; hub_width: Figure }
 export interface Draft {
   name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
-  aims: Record<string, AimDraft>; heights: Record<Corner, { name: string; station: Figure; offset: Figure }>;
+  aims: Record<string, AimDraft>; buildAims: Record<string, AimDraft>; stage: 'running' | 'build'; heights: Record<Corner, { name: string; station: Figure; offset: Figure }>;
   adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string };
   points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>; loads: Loads | null;
 }
@@ -27,19 +28,21 @@ export const markKind = (mark: string): 'length' | 'angle' => (/(height|cross)$/
 const emptyAxle = (): AxleDraft => ({ track: null, rim_flange_diameter: null, tyre_diameter: null, hub_width: null });
 const everyCorner = <T>(make: (c: Corner) => T) => Object.fromEntries(CORNERS.map((c) => [c, make(c)])) as Record<Corner, T>;
 
+const aimsOf = (aims: Plan['aims'] | undefined): Record<string, AimDraft> => Object.fromEntries(MARKS.map((mark) => {
+  const found = aims?.find((a) => a.mark === mark);
+  return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null, source: found?.source ?? '', trust: found?.trust ?? '', other: found?.other ?? '' }];
+}));
+
 export function draftOf(plan: Plan | null): Draft {
   return {
     name: plan?.name ?? '', about: plan?.about ?? '', units: { system: plan?.units.system ?? 'mm', finest: plan?.units.finest ?? 32 }, wheelbase: plan?.wheelbase ?? null,
     front: { ...emptyAxle(), ...plan?.front }, rear: { ...emptyAxle(), ...plan?.rear },
-    aims: Object.fromEntries(MARKS.map((mark) => {
-      const found = plan?.aims.find((a) => a.mark === mark);
-      return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null, source: found?.source ?? '' }];
-    })),
+    aims: aimsOf(plan?.aims), buildAims: aimsOf(plan?.build_aims), stage: plan?.stage ?? 'running',
     heights: everyCorner((c) => {
       const found = plan?.heights.find((h) => h.corner === c);
       return { name: found?.name ?? '', station: found?.station ?? null, offset: found?.offset ?? null };
     }),
-    adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({ id: a.id, name: a.name, corner: a.corner, half_turns_only: a.half_turns_only ?? false,
+    adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({ id: a.id, name: a.name, corner: a.corner, half_turns_only: a.half_turns_only ?? false, lock: a.lock ?? '', moves: a.moves ? { name: a.moves.name, direction: a.moves.direction ?? null } : null,
       ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}), ...(a.shims ? { shims: a.shims } : {}), ...(a.perch ? { perch: a.perch } : {}) })),
     tools: structuredClone(plan?.tools ?? []),
     ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '' },
@@ -55,7 +58,7 @@ export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft 
   let n = 1;
   while (taken.includes(`${kind}-${n}`)) n++;
   const end = (hand: 'left' | 'right'): EndDraft => ({ diameter: null, pitch_mm_per_turn: null, engaged: null, exposed: null, hand });
-  const made: AdjusterDraft = { id: `${kind}-${n}`, name: '', corner: 'LF', half_turns_only: false };
+  const made: AdjusterDraft = { id: `${kind}-${n}`, name: '', corner: 'LF', half_turns_only: false, lock: '', moves: null };
   if (kind === 'shims') made.shims = { thickness: null, fitted: 0, most: null };
   else if (kind === 'perch') made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
   else made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
@@ -71,17 +74,18 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
   };
   const all = <T extends object>(row: T, path: string, optional: string[] = []) =>
     Object.fromEntries(Object.entries(row).map(([key, value]) => [key, value === null && !optional.includes(key) ? need(null, `${path}.${key}`) : value]));
+  const aimRows = (aims: Record<string, AimDraft>, path: string) => Object.entries(aims).filter(([, a]) => a.aim !== null || a.tolerance !== null).map(([mark, a]) => ({
+    ...a, mark, aim: need(a.aim, `${path}.${mark}.aim`), tolerance: need(a.tolerance, `${path}.${mark}.tolerance`) }));
   if (!draft.name.trim()) problems.push({ path: 'name', sentence: PLAN.missing, numbers: {} });
   const plan = {
     format: 'ready-corner plan', version: 1, name: draft.name.trim(), about: draft.about, units: draft.units, wheelbase: need(draft.wheelbase, 'wheelbase'),
     front: all(draft.front, 'front', ['hub_width']), rear: all(draft.rear, 'rear', ['hub_width']),
-    aims: Object.entries(draft.aims).filter(([, a]) => a.aim !== null || a.tolerance !== null).map(([mark, a]) => ({
-      mark, aim: need(a.aim, `aims.${mark}.aim`), tolerance: need(a.tolerance, `aims.${mark}.tolerance`), source: a.source })),
+    aims: aimRows(draft.aims, 'aims'), build_aims: aimRows(draft.buildAims, 'build_aims'), stage: draft.stage,
     heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({ corner: c, name: draft.heights[c].name.trim(), station: need(draft.heights[c].station, `heights.${c}.station`), offset: need(draft.heights[c].offset, `heights.${c}.offset`) })),
     adjusters: draft.adjusters.map((a) => {
       const path = `adjusters.${a.id}`;
       if (!a.name.trim()) problems.push({ path: `${path}.name`, sentence: PLAN.missing, numbers: {} });
-      return { id: a.id, name: a.name.trim() || a.id, corner: a.corner, half_turns_only: a.half_turns_only,
+      return { id: a.id, name: a.name.trim() || a.id, corner: a.corner, half_turns_only: a.half_turns_only, lock: a.lock, moves: a.moves,
         ...(a.ends ? { ends: a.ends.map((e, i) => all(e, `${path}.ends.${i}`, ['least_engagement'])) } : {}),
         ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}), ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}) };
     }),

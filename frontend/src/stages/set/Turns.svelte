@@ -28,12 +28,12 @@
   {#each answer.adjusters as adjuster (adjuster.id)}
     {@const turn = turnOf(adjuster.id)}
     <button type="button" class="turn" data-now={now === adjuster.id || undefined} onclick={() => onpick(adjuster.id)}>
-      <Witness state={turn ? (turn.amount ? 'out' : turn.say === 'leave it' ? 'holds' : 'unread') : adjuster.worth.length ? 'too close to call' : 'unread'} size={34} />
+      <Witness state={turn ? (turn.amount ? 'out' : turn.say === 'leave it' ? 'holds' : 'unread') : adjuster.worth.some((w) => !w.by_plan) ? 'too close to call' : 'unread'} size={34} />
       <span class="what">
         <b>{adjuster.name}</b>
         <small>{adjuster.say_how} · {adjuster.say_room}</small>
         <small>
-          {#each adjuster.worth.filter((w) => kind(w.mark) !== 'height') as worth, i (worth.mark)}{i ? ', ' : `${SET.worth} `}{kind(worth.mark)} {worth.say}{:else}{SET.untried}{/each}
+          {#each adjuster.worth.filter((w) => kind(w.mark) !== 'height') as worth, i (worth.mark)}{i ? ', ' : `${worth.by_plan ? SET.byPlan : SET.worth} `}{kind(worth.mark)} {worth.say}{:else}{SET.untried}{/each}
         </small>
       </span>
       <span class="how fig">

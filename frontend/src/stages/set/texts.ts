@@ -22,6 +22,7 @@ export const SET = {
   nothing: 'nothing yet',
   noAdjusters: 'No adjuster is named at this corner. Name its tube, rod end or shims in the plan.',
   toPlan: 'Open the plan',
+  byPlan: 'by the plan, a turn:',
   worth: 'a turn is worth',
   untried: 'not tried yet',
   would: { camber: 'Camber would read', toe: 'Toe would read', height: 'Height would read' } as Record<string, string>,

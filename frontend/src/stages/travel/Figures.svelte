@@ -11,7 +11,8 @@
   const rows = $derived(
     (bench.planned?.curves ?? []).map((curve) => {
       const after = bench.moved?.curves.find((c) => c.answer === curve.answer);
-      return { curve, left: curve.left[bench.row] ?? null, right: curve.right?.[bench.row] ?? null, after: after?.left[bench.row] ?? null };
+      const built = bench.built?.curves.find((c) => c.answer === curve.answer);
+      return { curve, built: [built?.left[bench.row] ?? null, built?.right?.[bench.row] ?? null] as const, left: curve.left[bench.row] ?? null, right: curve.right?.[bench.row] ?? null, after: after?.left[bench.row] ?? null };
     }),
   );
 </script>
@@ -21,13 +22,14 @@
   {#if bench.planned?.warnings.length}{#each bench.planned.warnings as warning (warning)}<p class="warn">{warning}</p>{/each}{/if}
   <div class="scroll">
     <table>
-      <thead><tr><th scope="col"><span class="hidden">Figure</span></th><th scope="col">{TRAVEL.left}</th><th scope="col">{TRAVEL.right}</th>{#if bench.moved}<th scope="col" class="if">{TRAVEL.changed}, {TRAVEL.left}</th>{/if}</tr></thead>
+      <thead><tr><th scope="col"><span class="hidden">Figure</span></th><th scope="col">{TRAVEL.left}</th><th scope="col">{TRAVEL.right}</th>{#if bench.built}<th scope="col" class="made" colspan="2">{TRAVEL.built}</th>{/if}{#if bench.moved}<th scope="col" class="if">{TRAVEL.changed}, {TRAVEL.left}</th>{/if}</tr></thead>
       <tbody>
-        {#each rows as { curve, left, right, after } (curve.answer)}
+        {#each rows as { curve, left, right, after, built } (curve.answer)}
           <tr data-picked={curve.answer === bench.curve?.answer || undefined}>
             <th scope="row"><button type="button" aria-pressed={curve.answer === bench.curve?.answer} onclick={() => bench.pick(curve.answer)}>{curve.label}</button></th>
             <td class="fig" colspan={curve.right ? 1 : 2}>{signed(left, curve.digits)}{curve.unit === '°' ? '°' : ''} {#if curve.unit !== '°'}<small>{curve.unit}</small>{/if}</td>
             {#if curve.right}<td class="fig">{signed(right, curve.digits)}{curve.unit === '°' ? '°' : ''}</td>{/if}
+            {#if bench.built}<td class="fig made" colspan={curve.right ? 1 : 2}>{signed(built[0], curve.digits)}{curve.unit === '°' ? '°' : ''}</td>{#if curve.right}<td class="fig made">{signed(built[1], curve.digits)}{curve.unit === '°' ? '°' : ''}</td>{/if}{/if}
             {#if bench.moved}<td class="fig if">{signed(after, curve.digits)}{curve.unit === '°' ? '°' : ''} {#if after !== null && left !== null && Math.abs(after - left) >= 10 ** -curve.digits / 2}<small>{signed(after - left, curve.digits, true)}</small>{/if}</td>{/if}
           </tr>
         {/each}
@@ -52,5 +54,6 @@
   [data-picked] { background: linear-gradient(90deg, #f9ecc4, transparent); box-shadow: -6px 0 var(--paint); }
   [data-picked] button { font-weight: 700; }
   .if { color: #6b4e00; }
+  .made { color: #14532d; }
   @media (pointer: coarse) { button { min-height: var(--touch); } }
 </style>

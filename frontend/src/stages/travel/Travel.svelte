@@ -8,6 +8,7 @@
   import Figures from './Figures.svelte';
   import Levers from './Levers.svelte';
   import { TRAVEL } from './texts';
+  import Measured from './Measured.svelte';
   import WhatIf from './WhatIf.svelte';
 
   type Props = { car: Car };
@@ -18,19 +19,23 @@
   const linkage = $derived(bench.end === 'front' ? plan.front_linkage : plan.rear_linkage);
   const overs = $derived((['travel', 'steer', 'roll'] as Over[]).filter((o) => o !== 'steer' || linkage && linkage.steering !== 'none'));
   $effect(() => {
-    void car.view?.plan_number; // a plan revised is drawn anew
+    void car.view?.plan_number; // a plan revised is drawn anew, and so is a car measured
+    bench.surveyed = car.view?.surveyed ?? [];
     untrack(() => void bench.ask());
   });
 
+  let measuring = $state(false);
   let svg = $state<SVGSVGElement>();
   const same = (a: (number | null)[], b: (number | null)[]) => a.every((v, i) => Math.abs((v ?? 0) - (b[i] ?? 0)) < 1e-7);
   const lines = $derived.by(() => {
-    const [curve, after] = [bench.curve, bench.after];
+    const [curve, after, made] = [bench.curve, bench.after, bench.asBuilt];
     if (!curve) return [];
     const two = curve.right && !same(curve.left, curve.right);
     return [
       { name: two ? TRAVEL.left : curve.right ? `${TRAVEL.left} = ${TRAVEL.right}` : '', values: curve.left },
       ...(two ? [{ name: TRAVEL.right, values: curve.right!, dashed: true }] : []),
+      ...(made ? [{ name: TRAVEL.built, values: made.left, built: true }] : []),
+      ...(made?.right && !same(made.left, made.right) ? [{ name: '', values: made.right, built: true, dashed: true }] : []),
       ...(after ? [{ name: TRAVEL.changed, values: after.left, bright: true }] : []),
       ...(after?.right && !same(after.left, after.right) && !same(after.right, curve.right ?? []) ? [{ name: '', values: after.right, bright: true, dashed: true }] : []),
     ];
@@ -62,6 +67,7 @@
     <div role="group" aria-label={TRAVEL.range}>
       {#each overs as over (over)}<button type="button" class="button" aria-pressed={bench.over === over} onclick={() => bench.show(bench.end, over)}>{TRAVEL.over[over]}</button>{/each}
     </div>
+    {#if bench.planned}<button type="button" class="button" aria-expanded={measuring} onclick={() => (measuring = !measuring)}>{bench.measured.length ? TRAVEL.measured(bench.measured.length) : TRAVEL.measure}</button>{/if}
     {#if bench.planned}
       <div class="save" role="group" aria-label={TRAVEL.save}>
         <span class="soft">{TRAVEL.save}</span>
@@ -78,7 +84,7 @@
     <Plot bind:svg label="{bench.curve.label}{bench.curve.unit ? `, ${bench.curve.unit}` : ''}{bench.curve.plus ? ` · ${TRAVEL.plus(bench.curve.plus)}` : ''}" drive={bench.planned.drive} driveName={TRAVEL.drive[bench.over]} unit={TRAVEL.unit[bench.over]}
       {lines} row={bench.row} onrow={(row) => (bench.row = row)} onstep={(by) => bench.step(by)} />
     <Figures {bench} />
-    <WhatIf {bench} {plan} />
+    {#if measuring}<Measured {car} {plan} onclose={() => (measuring = false)} />{:else}<WhatIf {bench} {plan} />{/if}
     <Levers {bench} />
   {:else}
     <section class="card none"><p role={bench.refusal ? 'alert' : 'status'}>{bench.refusal || '…'}</p>{#if bench.refusal}<a class="button" href="/cars/{car.slug}/plan" use:link>{TRAVEL.toPlan}</a>{/if}</section>

@@ -16,6 +16,8 @@ export class Bench {
   anew = $state(false);
   planned = $state.raw<Study | null>(null);
   moved = $state.raw<Study | null>(null);
+  built = $state.raw<Study | null>(null); // with the points as measured, where some of this end are
+  surveyed = $state.raw<string[]>([]);
   levers = $state.raw<Lever[]>([]);
   refusal = $state('');
   row = $state(Math.floor(ROWS / 2));
@@ -25,6 +27,16 @@ export class Bench {
 
   get curve() {
     return this.planned?.curves.find((c) => c.answer === this.answer) ?? this.planned?.curves[0] ?? null;
+  }
+
+  get asBuilt() {
+    return this.built?.curves.find((c) => c.answer === this.curve?.answer) ?? null;
+  }
+
+  /** Which measured points belong to the end shown. */
+  get measured(): string[] {
+    const own = this.end === 'front' ? ['LF', 'RF', 'front'] : ['LR', 'RR', 'rear'];
+    return this.surveyed.filter((n) => own.includes(n.split('.')[0]!));
   }
 
   get after() {
@@ -47,15 +59,16 @@ export class Bench {
     const mine = ++this.#asked;
     const asked = { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? ('anew' as const) : ('kept' as const) };
     try {
-      const [planned, moved] = await Promise.all([
-        api.travel(this.slug, { ...asked, changes: [] }),
-        this.changes.length ? api.travel(this.slug, { ...asked, changes: this.changes }) : null,
+      const [planned, moved, built] = await Promise.all([
+        api.travel(this.slug, { ...asked, built: false, changes: [] }),
+        this.changes.length ? api.travel(this.slug, { ...asked, built: false, changes: this.changes }) : null,
+        this.measured.length ? api.travel(this.slug, { ...asked, built: true, changes: [] }) : null,
       ]);
       if (mine !== this.#asked) return;
-      [this.planned, this.moved, this.refusal] = [planned, moved, ''];
+      [this.planned, this.moved, this.built, this.refusal] = [planned, moved, built, ''];
       await this.askLevers();
     } catch (error) {
-      if (mine === this.#asked) [this.planned, this.moved, this.refusal] = [null, null, (error as Error).message];
+      if (mine === this.#asked) [this.planned, this.moved, this.built, this.refusal] = [null, null, null, (error as Error).message];
     }
   }
 
@@ -68,7 +81,7 @@ export class Bench {
       return;
     }
     try {
-      const moved = await api.travel(this.slug, { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? 'anew' : 'kept', changes });
+      const moved = await api.travel(this.slug, { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? 'anew' : 'kept', built: false, changes });
       if (mine === this.#asked) [this.moved, this.refusal] = [moved, ''];
     } catch (error) {
       if (mine === this.#asked) [this.moved, this.refusal] = [null, error instanceof Refused ? error.message : ''];
@@ -96,7 +109,8 @@ export class Bench {
     if (!study) return '';
     const columns = study.curves.flatMap((c) => [{ name: `${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `${c.answer}.right`, values: c.right }] : [])]);
     const after = this.moved?.curves.flatMap((c) => [{ name: `what_if.${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `what_if.${c.answer}.right`, values: c.right }] : [])]) ?? [];
-    const all = [{ name: this.over, values: study.drive as (number | null)[] }, ...columns, ...after];
+    const made = this.built?.curves.flatMap((c) => [{ name: `as_built.${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `as_built.${c.answer}.right`, values: c.right }] : [])]) ?? [];
+    const all = [{ name: this.over, values: study.drive as (number | null)[] }, ...columns, ...made, ...after];
     return [all.map((c) => c.name).join(','), ...study.drive.map((_, i) => all.map((c) => c.values[i] ?? '').join(','))].join('\n') + '\n';
   }
 }

@@ -18,6 +18,11 @@ TIE_INNER, TIE_OUTER = "tie.inner", "tie.outer"
 KINGPINS = {side: (f"{side}.kingpin.lower", f"{side}.kingpin.upper") for side in ("left", "right")}
 STEERING_ARMS = {side: f"{side}.arm" for side in ("left", "right")}
 DRAG_OUTER = "drag.outer"
+STEERED_AXLE_LINES = (
+    *((f"{side} kingpin", *KINGPINS[side]) for side in KINGPINS),
+    ("drag link", TIE_INNER, DRAG_OUTER),
+    ("track rod", *STEERING_ARMS.values()),
+)
 STEERED_AXLE = (*KINGPINS["left"], *KINGPINS["right"], *STEERING_ARMS.values(), TIE_INNER, DRAG_OUTER)
 
 

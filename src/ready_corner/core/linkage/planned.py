@@ -10,14 +10,13 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.answers import Answers
 from ready_corner.core.linkage.body import Body, Joint, Stand, Wheel, body_of
 from ready_corner.core.linkage.layouts import LAYOUTS, LEFT_WHEEL, RIGHT_WHEEL, WHEEL
-from ready_corner.core.linkage.mechanism import BOX_POINTS
+from ready_corner.core.linkage.mechanism import BOX_POINTS, ON_UPRIGHT
 from ready_corner.core.linkage.pair import ackermann_percent, anti_percent, axle_roll_centre, roll_centre
 from ready_corner.core.linkage.solve import require_held
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import Sweep, sweep
-from ready_corner.core.plan import CORNERS, End, Linkage, Plan, Point
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan, Point
 
-ENDS: tuple[End, End] = ("front", "rear")
 CORNERS_OF: Mapping[End, tuple[str, str]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
 TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
 DISAGREE_MM = 2.0  # dimensions given twice may differ by what a tape does
@@ -170,7 +169,7 @@ def sweep_end(
 
 def check_linkages(plan: Plan) -> list[PlannedError]:
     """Return everything that is wrong with the linkages of a plan, each with its path; empty where there is nothing."""
-    return [*_check_points(plan), *(e for end in ENDS if plan.linkage(end) for e in _check_end(plan, end))]
+    return [*_check_points(plan), *_check_moves(plan), *(e for end in ENDS if plan.linkage(end) for e in _check_end(plan, end))]
 
 
 def _check_points(plan: Plan) -> Iterator[PlannedError]:
@@ -190,6 +189,31 @@ def _check_points(plan: Plan) -> Iterator[PlannedError]:
                 "Are left and right exchanged? Offsets to the left are plus.",
                 path=f"points.{name}",
                 numbers={"offset": y},
+            )
+
+
+def _check_moves(plan: Plan) -> Iterator[PlannedError]:
+    """What adjusters are said to move and the linkage does not have."""
+    for adjuster in plan.adjusters:
+        if adjuster.moves is None:
+            continue
+        path, name = f"adjusters.{adjuster.id}.moves", adjuster.moves.name
+        try:
+            bodies = bodies_of(plan, END_OF[adjuster.corner])
+        except PlannedError:
+            continue  # said of the linkage itself
+        members = [f"{b.name}.{link.name}" for b in bodies for link in b.shape.mechanism.links]
+        points = [f"{b.name}.{n}" for b in bodies for n in b.shape.mechanism.points if not n.endswith(ON_UPRIGHT)]
+        if name not in (points if adjuster.moves.direction else members):
+            what = "point" if adjuster.moves.direction else "member"
+            has = f" It has {', '.join(members[:8])}." if what == "member" and members else ""
+            yield PlannedError(
+                f"{adjuster.name} is said to move “{name}”, which is no {what} of the {END_OF[adjuster.corner]}.{has}",
+                path=path,
+            )
+        elif adjuster.moves.direction and not np.linalg.norm(adjuster.moves.direction) > 0:
+            yield PlannedError(
+                f"{adjuster.name}: a direction of nothing moves nothing. Say which way the point goes.", path=path
             )
 
 

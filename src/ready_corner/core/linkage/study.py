@@ -1,6 +1,6 @@
 """Curves of an end over travel, steering or roll; what if something moved; and which levers move a figure most."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -14,7 +14,7 @@ from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import Sweep, sweep
 from ready_corner.core.linkage.words import Named, named
 from ready_corner.core.linkage.worth import Lengths, Parameter, parameters, sensitivities
-from ready_corner.core.plan import End, Plan
+from ready_corner.core.plan import End, Plan, Point
 
 Over = Literal["travel", "steer", "roll"]
 MOST_ROWS = 401
@@ -86,10 +86,12 @@ def study(
     changes: Sequence[Change] = (),
     lengths: Lengths = "kept",
     before: Study | None = None,
+    built: Mapping[str, Point] | None = None,
 ) -> Study:
     """Return every curve of an end from ``low`` to ``high`` of a drive, with some points or members moved.
 
     ``before``: the study of the same plan and range with nothing moved; a wheel that no change touches is taken from it.
+    ``built``: places of points as measured, in place of the planned ones, some or all.
     Raises CalledError for a range that is none, PlannedError where the plan has no linkage there or a name is not in it.
     """
     if not (np.isfinite([low, high]).all() and low < high and 2 <= rows <= MOST_ROWS):
@@ -98,7 +100,7 @@ def study(
             path="low",
         )
     drive = np.linspace(low, high, rows)
-    planned = tuple(s.body for s in before.swept) if before else bodies_of(plan, end)
+    planned = tuple(s.body for s in before.swept) if before else as_built(bodies_of(plan, end), end, built or {}, lengths)
     bodies = tuple(changed(b, end, changes, lengths) for b in planned)
     _know_all(bodies, end, changes)
     zero = np.zeros(rows)
@@ -106,6 +108,16 @@ def study(
     found = sweep_end(plan, end, *drives, bodies=bodies or None, before=before.swept if before else ())
     warnings = tuple(w for s in found.bodies for w in s.warnings)
     return Study(drive, _curves(found), warnings, limits_of(found.bodies, drive), found.bodies)
+
+
+def as_built(bodies: Sequence[Body], end: End, built: Mapping[str, Point], lengths: Lengths) -> tuple[Body, ...]:
+    """Return bodies with measured points in place of planned ones: partly measured allowed, names of other bodies passed over."""
+    found = []
+    for body in bodies:
+        own = {n.split(".", 1)[1]: p for n, p in built.items() if n.split(".", 1)[0] in (body.name, end)}
+        known = {n: p for n, p in own.items() if n in body.shape.mechanism.points}
+        found.append(body.built(known, lengths) if known else body)
+    return tuple(found)
 
 
 def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:

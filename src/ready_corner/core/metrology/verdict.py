@@ -12,17 +12,23 @@ from ready_corner.core.metrology.tools import Tool
 Verdict = Literal["holds", "out", "too close to call"]
 
 
+Trust = Literal["", "sure", "fair", "doubtful"]
+
+
 @dataclass(frozen=True)
 class Aim:
     """What is wanted of one mark: ``aim`` with ``tolerance`` either side, in mm or degrees.
 
-    Two limits that are not even about the aim are kept as the middle of the two and half their distance.
+    Two limits that are not even about the aim are kept as the middle of the two and half their distance. ``source`` says where it
+    is from, ``trust`` how far that is trusted, ``other`` what another source says and why it was not taken.
     """
 
     mark: str
     aim: float
     tolerance: float
     source: str = ""
+    trust: Trust = ""
+    other: str = ""
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.aim):

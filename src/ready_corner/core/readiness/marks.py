@@ -61,6 +61,7 @@ class Evaluation:
     state: CarState
     before: InitVar["Evaluation | None"] = None
     figures: Figures = field(init=False)
+    by_plan: dict[Corner, dict[str, Worth]] = field(default_factory=dict, init=False)  # filled by setting.corner
     _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
     _worth: dict[str, Worth] = field(default_factory=dict, init=False)
     _moves: dict[str, list[Move]] = field(default_factory=dict, init=False)
@@ -68,6 +69,8 @@ class Evaluation:
     def __post_init__(self, before: "Evaluation | None") -> None:
         object.__setattr__(self, "figures", Figures(self.state, before.figures if before else None))
         if before is not None:
+            if before.state.plan is self.state.plan:
+                self.by_plan.update(before.by_plan)
             if before.state.moves == self.state.moves:
                 self._moves.update(before._moves)
             self._worth.update({m: w for m, w in before._worth.items() if self._same_lesson(m, before.state)})

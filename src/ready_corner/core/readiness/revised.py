@@ -1,19 +1,28 @@
 """What a revision of the plan changed, in words."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from ready_corner.core.linkage.words import say_point
-from ready_corner.core.plan import Plan
+from ready_corner.core.logbook import QUANTITIES, spoilt_by
+from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, Plan
 from ready_corner.core.readiness.words import say_mark, say_size, say_value
-from ready_corner.core.shop import say_length
+from ready_corner.core.shop import Units, say_length
 
 NAMED = 3  # points or adjusters told by name; more are counted
 
 
 def say_revision(before: Plan, after: Plan) -> str:
-    """Return what is different between two plans as one line; “nothing” where they are alike."""
-    return "; ".join(_changes(before, after)) or "nothing"
+    """Return what is different between two plans as one line, and what that makes *moved since*; “nothing” where they are alike."""
+    said = "; ".join(_changes(before, after)) or "nothing"
+    spoilt = sorted({p for places, _ in spoilt_by(before, after) for p in places if not p[1].startswith("gap")})
+    named = [
+        f"{CORNER_WORDS[c]} {' and '.join(QUANTITIES[q].words for d, q in spoilt if d == c)}"
+        for c in CORNERS
+        if any(d == c for d, _ in spoilt)
+    ]
+    return f"{said}. Moved since by it: {', '.join(named)}" if named else said
 
 
 def _changes(before: Plan, after: Plan) -> Iterator[str]:
@@ -33,8 +42,20 @@ def _changes(before: Plan, after: Plan) -> Iterator[str]:
             yield f"{end} wheels held by {holds.layout if holds else 'nothing said'}"
         elif held != holds:
             yield f"{end} linkage"
-    yield from _aims(before, after)
+    if before.stage != after.stage:
+        yield f"judged by the aims of the {'build' if after.stage == 'build' else 'running car'} now"
+    yield from _aims(before.aims, after.aims, after.units)
+    yield from (f"build: {said}" for said in _aims(before.build_aims, after.build_aims, after.units))
     yield from _points(before, after)
+    yield from _named(before, after)
+    if before.ways != after.ways:
+        yield "ways of working"
+    if before.heights != after.heights:
+        yield "where heights are read"
+
+
+def _named(before: Plan, after: Plan) -> Iterator[str]:
+    """Adjusters and tools by name."""
     for kind, was_ids, now_ids in (
         ("adjuster", {a.id: a for a in before.adjusters}, {a.id: a for a in after.adjusters}),
         ("tool", {t.id: t for t in before.tools}, {t.id: t for t in after.tools}),
@@ -46,20 +67,16 @@ def _changes(before: Plan, after: Plan) -> Iterator[str]:
         ):
             if names:
                 yield f"{_some(names, kind)} {verb}"
-    if before.ways != after.ways:
-        yield "ways of working"
-    if before.heights != after.heights:
-        yield "where heights are read"
 
 
-def _aims(before: Plan, after: Plan) -> Iterator[str]:
-    was, now = {a.mark: a for a in before.aims}, {a.mark: a for a in after.aims}
+def _aims(before: Iterable[Aim], after: Iterable[Aim], units: Units) -> Iterator[str]:
+    was, now = {a.mark: a for a in before}, {a.mark: a for a in after}
     for mark in [*now, *(m for m in was if m not in now)]:
         old, new = was.get(mark), now.get(mark)
         if new is None:
             yield f"no aim any more for {say_mark(mark)}"
         elif old is None or (old.aim, old.tolerance) != (new.aim, new.tolerance):
-            yield f"{say_mark(mark)} aim {say_value(mark, new.aim, after.units)} ± {say_size(mark, new.tolerance, after.units)}"
+            yield f"{say_mark(mark)} aim {say_value(mark, new.aim, units)} ± {say_size(mark, new.tolerance, units)}"
 
 
 def _points(before: Plan, after: Plan) -> Iterator[str]:

@@ -122,11 +122,11 @@ class Step:
 def next_step(evaluation: Evaluation) -> Step:
     """Return the next thing to do: settle, read, heights, then camber with toe, corner by corner; heights reopen the rest."""
     state = evaluation.state
-    if not state.plan.aims:
+    if not state.plan.aims_now:
         return Step(
             "plan",
             "Say what is wanted first",
-            "The plan has no aims yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
+            f"The plan has no aims {'of the build ' if state.plan.stage == 'build' else ''}yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
         )
     if not state.condition.settled:
         return Step(

@@ -10,8 +10,10 @@ from ready_corner.core.logbook import CarState, turn_words
 from ready_corner.core.metrology.measured import COVERAGE, Measured
 from ready_corner.core.metrology.verdict import Verdict, judge
 from ready_corner.core.plan import CORNER_WORDS, Adjuster, Corner, Perch
-from ready_corner.core.readiness.marks import Evaluation, MarkState
+from ready_corner.core.readiness.marks import Evaluation, MarkState, split
 from ready_corner.core.readiness.words import say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.setting.learn import Worth
+from ready_corner.core.setting.predicted import completed, predicted
 from ready_corner.core.setting.solve import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.shop import FLATS_PER_TURN, nearest_flats, say_length
 from ready_corner.core.stance.heights import corner_per_perch_turn
@@ -27,12 +29,13 @@ class NotReadyToSetError(MeasuredError):
 
 @dataclass(frozen=True)
 class LearnedWorth:
-    """What one turn of an adjuster is worth to one mark, in its unit, with U; and in words."""
+    """What one turn of an adjuster is worth to one mark, in its unit, with U; and in words. ``by_plan``: not tried on this car yet."""
 
     mark: str
     per_turn: float
     expanded: float
     say: str
+    by_plan: bool = False
 
 
 @dataclass(frozen=True)
@@ -98,10 +101,11 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     worth = []
     for kind in ("camber", "toe", "height"):
         mark = f"{adjuster.corner}.{kind}"
-        learned = evaluation.worth(mark)
+        learned = _worth(evaluation, mark)
         if (per := learned.of(adjuster.id)) is not None:
+            by_plan = evaluation.worth(mark).of(adjuster.id) is None
             said = f"{say_value(mark, per, units, 0)} {say_uncertainty(mark, COVERAGE * learned.u(adjuster.id), units)}"
-            worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), said))
+            worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), said, by_plan))
     return AdjusterState(
         adjuster,
         moved,
@@ -112,6 +116,20 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
         tuple(worth),
         _engagement(adjuster, moved),
     )
+
+
+def _worth(evaluation: Evaluation, mark: str) -> Worth:
+    """Return what turns are worth to a mark: learned on the car, and by the plan where one was not tried."""
+    corner, kind = split(mark)
+    return completed(evaluation.worth(mark), by_plan(evaluation, corner).get(kind))
+
+
+def by_plan(evaluation: Evaluation, corner: Corner) -> dict[str, Worth]:
+    """Return what the plan's linkage says turns at a corner are worth, by kind; computed once for a plan."""
+    known = evaluation.by_plan
+    if corner not in known:
+        known[corner] = predicted(evaluation.state.plan, corner)
+    return known[corner]
 
 
 def _engagement(adjuster: Adjuster, moved: float) -> float | None:
@@ -209,7 +227,7 @@ def _solved(
             "Camber and toe are within tolerance beyond doubt.",
         )
     ids = [s.adjuster.id for s in tried]
-    worths = [evaluation.worth(m.mark) for m in marks]
+    worths = [_worth(evaluation, m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
     wanted = [Wanted(m.mark, -(m.deviation or 0.0), m.aim.tolerance, (m.expanded or 0.0) / COVERAGE) for m in marks if m.aim]
@@ -306,6 +324,8 @@ def _said(
         if len(turns) > 1
         else ""
     )
+    if any(w.by_plan for s in tried if amounts.get(s.adjuster.id) for w in s.worth if w.mark in {m.mark for m in marks}):
+        reason = f"Reckoned by the plan, not tried on this car yet: read again afterwards, and it is known. {reason}"
     if found.compromise:
         reason = f"The best compromise: {'the thread ends first' if found.at_limit else 'fewer adjusters than aims'}, and both aims stay within reach. {reason}"
     return CornerSetting(corner, tuple(states), turns, tuple(expected), sentence, reason.strip())

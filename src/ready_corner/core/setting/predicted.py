@@ -1,0 +1,76 @@
+"""What a turn of an adjuster should be worth by the plan's linkage, for as long as it was not tried on the car."""
+
+import numpy as np
+
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.planned import body_named
+from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.linkage.worth import Hold, Parameter, sensitivities
+from ready_corner.core.plan import Adjuster, Corner, Perch, Plan
+from ready_corner.core.setting.learn import Worth
+from ready_corner.core.stance.heights import corner_per_perch_turn
+
+KINDS = ("camber", "toe")
+# A car is seldom made as drawn: a tenth of the worth, and a hundredth of a degree a turn, both standard uncertainties.
+PART_TRUSTED, LEAST_DEG = 0.1, 0.01
+
+
+def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
+    """Return what one turn (or shim) of each adjuster of a corner adds to its camber and toe, in degrees, by kind.
+
+    At the ride height of the plan, its spring keeping its length (of an axle: at the same heave). Empty where the plan has no linkage
+    there, or says of no adjuster what it moves.
+    """
+    own = [a for a in plan.adjusters if a.corner == corner and (a.moves or isinstance(a.by, Perch))]
+    if not own:
+        return {}
+    try:
+        swept = sweep(body_named(plan, corner), np.zeros(1))
+    except PlannedError:
+        return {}
+    body, side = swept.body, "left." if corner.startswith("L") else "right."
+    prefix = side if body.is_axle else ""
+    wanted = list(dict.fromkeys(p for a in own for p, _ in _parts(a)))
+    hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
+    by = sensitivities(swept, wanted, hold, rates=False) if wanted else {}
+    rows: dict[str, dict[str, float]] = {kind: {} for kind in KINDS}
+    for adjuster in own:
+        for kind in KINDS:
+            name = f"{prefix}{kind}_deg"
+            if isinstance(adjuster.by, Perch):
+                rise = corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
+                rows[kind][adjuster.id] = -rise * float(swept.answers[f"{name}_per_mm"][0])
+            else:
+                per_mm = sum(float(by[name][wanted.index(p), 0]) * weight for p, weight in _parts(adjuster))
+                rows[kind][adjuster.id] = per_mm * adjuster.length_per_step
+    return {kind: _worth(found) for kind, found in rows.items()}
+
+
+def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
+    """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre."""
+    if adjuster.moves is None or isinstance(adjuster.by, Perch):
+        return []
+    name = adjuster.moves.name.split(".", 1)[1]
+    if adjuster.moves.direction is None:
+        return [(Parameter(name, None), 1.0)]
+    way = np.asarray(adjuster.moves.direction, dtype=float)
+    return [(Parameter(name, k), float(w)) for k, w in enumerate(way / np.linalg.norm(way)) if w]
+
+
+def _worth(found: dict[str, float]) -> Worth:
+    u = np.array([PART_TRUSTED * abs(v) + LEAST_DEG for v in found.values()])
+    return Worth(tuple(found), tuple(found.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+
+
+def completed(learned: Worth, by_plan: Worth | None) -> Worth:
+    """Return what was learned, with the plan's figure for whatever was not tried."""
+    more = [i for i, a in enumerate(by_plan.adjusters) if a not in learned.adjusters] if by_plan else []
+    if by_plan is None or not more:
+        return learned
+    n, names = len(learned.adjusters), [by_plan.adjusters[i] for i in more]
+    covariance = np.zeros((n + len(more), n + len(more)))
+    covariance[:n, :n] = np.asarray(learned.covariance).reshape(n, n)
+    covariance[n:, n:] = by_plan.covariance_of(names)
+    per_turn = (*learned.per_turn, *(by_plan.per_turn[i] for i in more))
+    alike = tuple(a for a in learned.alike if a not in names)
+    return Worth((*learned.adjusters, *names), per_turn, tuple(map(tuple, covariance.tolist())), alike)
