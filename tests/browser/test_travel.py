@@ -69,8 +69,8 @@ def test_curves_are_saved_as_a_table_and_a_drawing(heather):
     with open(saved.value.path(), encoding="utf-8") as file:
         rows = list(csv.DictReader(file))
     assert len(rows) == 61
-    middle = next(r for r in rows if float(r["travel"]) == 0)
-    assert float(middle["camber_deg.left"]) == pytest.approx(-1.8)
+    middle = next(r for r in rows if float(r["travel [mm]"]) == 0)
+    assert float(middle["camber_deg.left [°]"]) == pytest.approx(-1.8)
     with heather.expect_download() as saved:
         heather.get_by_role("button", name="PNG").click()
     with open(saved.value.path(), "rb") as file:
@@ -158,13 +158,15 @@ def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_serve
 
 def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
     page.goto(f"{demo_server.url}/cars/heather/travel")
+    expect(page.get_by_role("button", name="4 points measured")).to_be_visible()
+    page.get_by_role("button", name="Rear", exact=True).click()
     page.get_by_role("button", name="Measured points").click()
-    page.get_by_label("name, x, y, z").fill("LF.lower.front, 181, 2360, 152")
+    page.get_by_label("name, x, y, z").fill("LR.lower.front, 181, 236, 152")
     page.get_by_label("Sure to ±").fill("0.5")
     page.get_by_role("button", name="Keep them").click()
     expect(page.get_by_role("alert")).to_contain_text("Was it measured from the same datum?")
-    x, y, z = (float(v) for v in plan("heather").points["LF.lower.front"])
-    page.get_by_label("name, x, y, z").fill(f"LF.lower.front, {x}, {y + 3}, {z - 2}")
+    x, y, z = (float(v) for v in plan("heather").points["LR.lower.front"])
+    page.get_by_label("name, x, y, z").fill(f"LR.lower.front, {x}, {y + 3}, {z - 2}")
     page.get_by_role("button", name="Keep them").click()
     expect(page.get_by_role("button", name="1 point measured")).to_be_visible()
     expect(page.get_by_role("columnheader", name="as built")).to_be_visible()
@@ -172,7 +174,7 @@ def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
     assert row.locator("td.made").nth(0).inner_text() != row.locator("td").nth(0).inner_text()
     assert row.locator("td.made").nth(1).inner_text() == row.locator("td").nth(1).inner_text()  # the right side is as planned
     page.goto(f"{demo_server.url}/cars/heather/log")
-    expect(page.get_by_text("Measured in place: left front lower front, ± 0.5 mm.")).to_be_visible()
+    expect(page.get_by_text("Measured in place: left rear lower front, ± 0.5 mm.")).to_be_visible()
 
 
 def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_server):

@@ -10,14 +10,15 @@ from pydantic import Field
 from ready_corner.border.entries import Typed
 from ready_corner.border.plan import Model, Name
 from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.study import Change, Curve, levers
-from ready_corner.core.linkage.words import named, say_point
+from ready_corner.core.linkage.study import Change, Curve, Limit, levers
+from ready_corner.core.linkage.words import named, say_point, shown
 from ready_corner.core.plan import End
 from ready_corner.core.shop import read
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+SIXTEENTH_MM = 25.4 / 16
 
 
 class ChangeIn(Model):
@@ -63,16 +64,17 @@ class LimitView(View):
 
 
 class StudyView(View):
-    """Curves over a drive, and what comes nearest to its limit, worst first."""
+    """Curves over a drive, and what comes nearest to its limit, worst first; all in the units of the car."""
 
     drive: list[float]
+    unit: str
     curves: list[CurveView]
     warnings: list[str]
     limits: list[LimitView]
 
 
 class LeverView(View):
-    """What a millimetre of one point or member does."""
+    """What a small step of one point or member does: a millimetre, or a sixteenth of an inch."""
 
     name: str
     axis: int | None
@@ -87,18 +89,24 @@ def _plain(values: Array) -> list[float | None]:
     return rounded if np.isfinite(values).all() else [v if v is not None and math.isfinite(v) else None for v in rounded]
 
 
-def _curve(curve: Curve) -> CurveView:
+def _curve(curve: Curve, inches: bool) -> CurveView:
     said = curve.said
-    right = None if curve.right is None else _plain(curve.right)
+    unit, factor, digits = shown(said.unit, said.digits, inches)
+    right = None if curve.right is None else _plain(curve.right * factor)
     return CurveView(
         answer=curve.answer,
         label=said.label,
-        unit=said.unit,
-        digits=said.digits,
+        unit=unit,
+        digits=digits,
         plus=said.plus,
-        left=_plain(curve.left),
+        left=_plain(curve.left * factor),
         right=right,
     )
+
+
+def _limit(limit: Limit, drive: float, inches: bool) -> LimitView:
+    unit, factor, _ = shown(limit.unit, 1, inches)
+    return LimitView(what=limit.what, left=limit.left * factor, unit=unit, at=limit.at * drive)
 
 
 @router.post("/cars/{slug}/travel")
@@ -109,34 +117,47 @@ def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
     found = workshop.study(
         slug, asked.end, asked.over, (asked.low, asked.high, asked.rows), changes, asked.lengths, asked.built
     )
+    unit, factor, _ = shown("°" if asked.over == "roll" else "mm", 1, units.inches)
     return StudyView(
-        drive=found.drive.tolist(),
-        curves=[_curve(c) for c in found.curves],
+        drive=(found.drive * factor).round(7).tolist(),
+        unit=unit,
+        curves=[_curve(c, units.inches) for c in found.curves],
         warnings=list(found.warnings),
-        limits=[LimitView.model_validate(limit) for limit in found.limits],
+        limits=[_limit(limit, factor, units.inches) for limit in found.limits],
     )
 
 
 @router.get("/cars/{slug}/levers")
 def levers_of(slug: str, end: End, answer: Name, workshop: TheWorkshop) -> list[LeverView]:
     """Return which points and members move a figure most, per mm, and what else they move."""
-    found = levers(workshop.state(slug).plan, end, answer)
+    plan = workshop.state(slug).plan
+    inches = plan.units.inches
+    step = SIXTEENTH_MM if inches else 1.0
     rows = []
-    for lever in found:
+    for lever in levers(plan, end, answer):
         way = "" if lever.parameter.axis is None else f", {('forward', 'left', 'up')[lever.parameter.axis]}"
-        spoils = [
-            f"{said.label.lower()} {worth:+.{said.digits + 1}f}{said.unit}".replace(" -", " −")
-            for a, worth in lever.spoils
-            if (said := named(a)) and abs(worth) > 10 ** -(said.digits + 1)
-        ]
+        spoils = [s for a, worth in lever.spoils if (s := _spoils(a, worth * step, inches))]
         longer = "" if lever.parameter.axis is not None else " longer"
+        said = named(answer)
         rows.append(
             LeverView(
                 name=lever.parameter.name,
                 axis=lever.parameter.axis,
                 say=f"{say_point(lever.parameter.name)}{way}{longer}",
-                does=lever.does,
+                does=lever.does * step * shown(said.unit if said else "", 0, inches)[1],
                 spoils=spoils[:3],
             )
         )
     return rows
+
+
+def _spoils(answer: str, worth: float, inches: bool) -> str:
+    """Return what a lever does to another figure in words; empty where that is nothing."""
+    said = named(answer)
+    if said is None:
+        return ""
+    unit, factor, digits = shown(said.unit, said.digits, inches)
+    worth *= factor
+    if abs(worth) <= 10 ** -(digits + 1):
+        return ""
+    return f"{said.label.lower()} {worth:+.{digits + 1}f}{unit}".replace(" -", " −")

@@ -897,7 +897,7 @@ export interface components {
         };
         /**
          * LeverView
-         * @description What a millimetre of one point or member does.
+         * @description What a small step of one point or member does: a millimetre, or a sixteenth of an inch.
          */
         LeverView: {
             /** Name */
@@ -1541,11 +1541,13 @@ export interface components {
         };
         /**
          * StudyView
-         * @description Curves over a drive, and what comes nearest to its limit, worst first.
+         * @description Curves over a drive, and what comes nearest to its limit, worst first; all in the units of the car.
          */
         StudyView: {
             /** Drive */
             drive: number[];
+            /** Unit */
+            unit: string;
             /** Curves */
             curves: components["schemas"]["CurveView"][];
             /** Warnings */

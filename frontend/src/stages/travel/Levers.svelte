@@ -11,8 +11,8 @@
   const most = $derived(Math.max(...bench.levers.map((l) => Math.abs(l.does)), 1e-12));
 </script>
 
-<section class="card" aria-label={TRAVEL.levers(curve.label)}>
-  <h2>{TRAVEL.levers(curve.label)}</h2>
+<section class="card" aria-label={TRAVEL.levers(curve.label, bench.inches)}>
+  <h2>{TRAVEL.levers(curve.label, bench.inches)}</h2>
   {#if !bench.levers.length}<p class="soft">{TRAVEL.noLevers}</p>{/if}
   <ol>
     {#each bench.levers.slice(0, 6) as lever (lever.say)}

@@ -14,7 +14,7 @@
   type Props = { car: Car };
   let { car }: Props = $props();
 
-  const bench = new Bench(untrack(() => car.slug));
+  const bench = new Bench(untrack(() => car.slug), untrack(() => car.view?.plan.units.system !== 'mm'));
   const plan = $derived(car.view!.plan);
   const linkage = $derived(bench.end === 'front' ? plan.front_linkage : plan.rear_linkage);
   const overs = $derived((['travel', 'steer', 'roll'] as Over[]).filter((o) => o !== 'steer' || linkage && linkage.steering !== 'none'));
@@ -35,7 +35,7 @@
       { name: two ? TRAVEL.left : curve.right ? `${TRAVEL.left} = ${TRAVEL.right}` : '', values: curve.left },
       ...(two ? [{ name: TRAVEL.right, values: curve.right!, dashed: true }] : []),
       ...(made ? [{ name: TRAVEL.built, values: made.left, built: true }] : []),
-      ...(made?.right && !same(made.left, made.right) ? [{ name: '', values: made.right, built: true, dashed: true }] : []),
+      ...(made?.right && !same(made.left, made.right) && !same(made.right, curve.right ?? []) ? [{ name: '', values: made.right, built: true, dashed: true }] : []),
       ...(after ? [{ name: TRAVEL.changed, values: after.left, bright: true }] : []),
       ...(after?.right && !same(after.left, after.right) && !same(after.right, curve.right ?? []) ? [{ name: '', values: after.right, bright: true, dashed: true }] : []),
     ];
@@ -59,7 +59,7 @@
   }
 </script>
 
-<main>
+<main data-wide={(bench.built && bench.moved) || undefined}>
   <div class="bar">
     <div role="group" aria-label={TRAVEL.title}>
       {#each Object.entries(TRAVEL.ends) as [e, name] (e)}<button type="button" class="button" aria-pressed={bench.end === e} onclick={() => end(e as End)}>{name}</button>{/each}
@@ -81,7 +81,7 @@
   {#if !linkage}
     <section class="card none"><p>{TRAVEL.none}</p><a class="button" data-main href="/cars/{car.slug}/plan" use:link>{TRAVEL.toPlan}</a></section>
   {:else if bench.planned && bench.curve}
-    <Plot bind:svg label="{bench.curve.label}{bench.curve.unit ? `, ${bench.curve.unit}` : ''}{bench.curve.plus ? ` · ${TRAVEL.plus(bench.curve.plus)}` : ''}" drive={bench.planned.drive} driveName={TRAVEL.drive[bench.over]} unit={TRAVEL.unit[bench.over]}
+    <Plot bind:svg label="{bench.curve.label}{bench.curve.unit ? `, ${bench.curve.unit}` : ''}{bench.curve.plus ? ` · ${TRAVEL.plus(bench.curve.plus)}` : ''}" drive={bench.planned.drive} driveName={TRAVEL.drive[bench.over]} unit={bench.planned?.unit ?? ''}
       {lines} row={bench.row} onrow={(row) => (bench.row = row)} onstep={(by) => bench.step(by)} />
     <Figures {bench} />
     {#if measuring}<Measured {car} {plan} onclose={() => (measuring = false)} />{:else}<WhatIf {bench} {plan} />{/if}
@@ -93,11 +93,12 @@
 
 <style>
   main { display: grid; grid-template-columns: minmax(0, 58fr) minmax(0, 42fr); grid-template-rows: auto minmax(300px, 1fr) auto; gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 640px; }
+  main[data-wide] { grid-template-columns: minmax(0, 46fr) minmax(0, 54fr); }
   .bar { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--gap-3); }
   .bar > div { display: flex; gap: 0; align-items: center; }
   .bar .button { border-radius: 0; margin-left: -1px; font-weight: 400; }
   .bar .button[aria-pressed='true'] { background: var(--layout); color: #fff; font-weight: 700; }
   .save { margin-left: auto; gap: var(--gap-2) !important; }
   .none { grid-column: 1 / -1; align-self: start; display: grid; gap: var(--gap-3); justify-items: start; }
-  @media (max-width: 1000px) { main { grid-template-columns: minmax(0, 1fr); grid-template-rows: auto 360px; height: auto; } }
+  @media (max-width: 1000px) { main, main[data-wide] { grid-template-columns: minmax(0, 1fr); grid-template-rows: auto 360px; height: auto; } }
 </style>

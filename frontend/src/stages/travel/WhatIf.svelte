@@ -46,7 +46,7 @@
     <h3>{TRAVEL.limits}</h3>
     <ol>
       {#each limits.slice(0, 3) as limit (limit.what)}
-        {@const at = `${signed(limit.at, 0, true)} ${TRAVEL.unit[bench.over]}`}
+        {@const at = `${signed(limit.at, 0, true)} ${bench.planned?.unit ?? ''}`}
         {@const size = `${signed(Math.abs(limit.left), 1)} ${limit.unit}`}
         <li data-past={limit.left < 0 || undefined}><span>{limit.what}</span> <b>{limit.left < 0 ? TRAVEL.past(size, at) : TRAVEL.leftOf(size, at)}</b></li>
       {/each}

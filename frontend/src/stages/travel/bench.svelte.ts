@@ -23,7 +23,13 @@ export class Bench {
   row = $state(Math.floor(ROWS / 2));
   #asked = 0;
 
-  constructor(readonly slug: string) {}
+  constructor(readonly slug: string, readonly inches: boolean) {
+    [this.low, this.high] = this.#range('travel');
+  }
+
+  #range(over: Over): [number, number] {
+    return (this.inches ? TRAVEL.inchRanges : TRAVEL.ranges)[over]!;
+  }
 
   get curve() {
     return this.planned?.curves.find((c) => c.answer === this.answer) ?? this.planned?.curves[0] ?? null;
@@ -46,7 +52,7 @@ export class Bench {
   show(end: End, over: Over): void {
     this.changes = end === this.end ? this.changes : [];
     [this.end, this.over] = [end, over];
-    [this.low, this.high] = TRAVEL.ranges[over]!;
+    [this.low, this.high] = this.#range(over);
     void this.ask();
   }
 
@@ -107,10 +113,11 @@ export class Bench {
   csv(): string {
     const study = this.planned;
     if (!study) return '';
-    const columns = study.curves.flatMap((c) => [{ name: `${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `${c.answer}.right`, values: c.right }] : [])]);
-    const after = this.moved?.curves.flatMap((c) => [{ name: `what_if.${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `what_if.${c.answer}.right`, values: c.right }] : [])]) ?? [];
-    const made = this.built?.curves.flatMap((c) => [{ name: `as_built.${c.answer}.left`, values: c.left }, ...(c.right ? [{ name: `as_built.${c.answer}.right`, values: c.right }] : [])]) ?? [];
-    const all = [{ name: this.over, values: study.drive as (number | null)[] }, ...columns, ...made, ...after];
+    const of = (made: Study | null, prefix: string) => (made?.curves ?? []).flatMap((c) => {
+      const unit = c.unit ? ` [${c.unit}]` : '';
+      return [{ name: `${prefix}${c.answer}.left${unit}`, values: c.left }, ...(c.right ? [{ name: `${prefix}${c.answer}.right${unit}`, values: c.right }] : [])];
+    });
+    const all = [{ name: `${this.over} [${study.unit}]`, values: study.drive as (number | null)[] }, ...of(study, ''), ...of(this.built, 'as_built.'), ...of(this.moved, 'what_if.')];
     return [all.map((c) => c.name).join(','), ...study.drive.map((_, i) => all.map((c) => c.values[i] ?? '').join(','))].join('\n') + '\n';
   }
 }

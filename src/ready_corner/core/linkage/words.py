@@ -68,6 +68,19 @@ def named(answer: str) -> Named | None:
     return None
 
 
+# For a car in inches: what each unit becomes, by which factor, and how many more digits that asks for.
+_IN_INCHES: dict[str, tuple[str, float, int]] = {
+    "mm": ("in", 1 / 25.4, 1), "°/mm": ("°/in", 25.4, -1), "/mm": ("/in", 25.4, -1), "mm/rad": ("in/rad", 1 / 25.4, 1),
+    "N/mm": ("lbf/in", 5.710147162769, -1),
+}  # fmt: skip
+
+
+def shown(unit: str, digits: int, inches: bool) -> tuple[str, float, int]:
+    """Return the unit in which a car shows a figure, the factor to it, and the digits worth printing."""
+    name, factor, more = _IN_INCHES.get(unit, (unit, 1.0, 0)) if inches else (unit, 1.0, 0)
+    return name, factor, max(digits + more, 0)
+
+
 AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))
 
 
