@@ -1,5 +1,7 @@
 """The routes of stages Plan and Travel."""
 
+import math
+
 import pytest
 
 from ready_corner.core.linkage.layouts import LAYOUTS
@@ -100,3 +102,26 @@ def test_a_plan_whose_points_cannot_be_is_refused_with_every_path_and_the_one_in
     assert refused.status_code == 422
     assert {"points.LF.wheel", "points.LR.tie.outer"} <= {p["path"] for p in refused.json()["problems"]}
     assert demo.get("/api/cars/heather").json()["number"] == 3
+
+
+def test_a_car_in_inches_sees_inches(demo):
+    asked = {"end": "front", "rows": 3, "low": -25.4, "high": 25.4}
+    mm, inch = (demo.post(f"/api/cars/{slug}/travel", json=asked).json() for slug in ("heather", "tern"))
+    assert (mm["unit"], mm["drive"]) == ("mm", [-25.4, 0, 25.4])
+    assert (inch["unit"], inch["drive"]) == ("in", [-1, 0, 1])
+    by = {c["answer"]: c for c in inch["curves"]}
+    assert by["toe_deg_per_mm"]["unit"] == "°/in"
+    slope = (by["toe_deg"]["left"][2] - by["toe_deg"]["left"][0]) / 2
+    assert by["toe_deg_per_mm"]["left"][1] == pytest.approx(slope, abs=0.02)  # deg per inch; the curve is nearly straight
+    assert by["track"]["left"][1] == pytest.approx(
+        52.5 + 2 * 11.45 * math.sin(math.radians(1.5)), abs=1e-3
+    )  # between contact points; camber 1.5 takes them out
+
+
+def test_points_in_doubt_scatter_the_figures_in_proportion(demo):
+    once, twice = (demo.get("/api/cars/heather/spread", params={"end": "front", "typed": t}).json() for t in ("0.2", "0.4"))
+    assert [r["label"] for r in once] == ["Camber", "Toe", "Caster", "Bump steer"]
+    for a, b in zip(once, twice, strict=True):
+        assert b["linear"] == pytest.approx(2 * a["linear"])
+        assert a["drawn"] == pytest.approx(a["linear"], rel=0.05)  # 4000 draws know a spread to 1.1 %
+    assert demo.get("/api/cars/heather/spread", params={"end": "front", "typed": "0"}).status_code == 422

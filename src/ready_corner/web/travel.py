@@ -10,8 +10,9 @@ from pydantic import Field
 from ready_corner.border.entries import Typed
 from ready_corner.border.plan import Model, Name
 from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.study import Change, Curve, Limit, levers
+from ready_corner.core.linkage.study import Change, Curve, Limit, levers, spread_of
 from ready_corner.core.linkage.words import named, say_point, shown
+from ready_corner.core.metrology.measured import COVERAGE
 from ready_corner.core.plan import End
 from ready_corner.core.shop import read
 from ready_corner.web.views import View
@@ -71,6 +72,16 @@ class StudyView(View):
     curves: list[CurveView]
     warnings: list[str]
     limits: list[LimitView]
+
+
+class SpreadView(View):
+    """How far a figure scatters (U, about 95 of 100 cars), by drawn cars and by slopes."""
+
+    label: str
+    unit: str
+    digits: int
+    drawn: float
+    linear: float
 
 
 class LeverView(View):
@@ -146,6 +157,28 @@ def levers_of(slug: str, end: End, answer: Name, workshop: TheWorkshop) -> list[
                 say=f"{say_point(lever.parameter.name)}{way}{longer}",
                 does=lever.does * step * shown(said.unit if said else "", 0, inches)[1],
                 spoils=spoils[:3],
+            )
+        )
+    return rows
+
+
+@router.get("/cars/{slug}/spread")
+def spread(slug: str, end: End, typed: Typed, workshop: TheWorkshop) -> list[SpreadView]:
+    """Return how far the figures of the left wheel scatter, each point being sure to ± what was typed."""
+    plan = workshop.state(slug).plan
+    found = spread_of(plan, end, read(typed, "length", plan.units).value)
+    rows = []
+    for name, u in found.drawn.items():
+        said = named(name.removeprefix("left."))
+        assert said
+        unit, factor, digits = shown(said.unit, said.digits, plan.units.inches)
+        rows.append(
+            SpreadView(
+                label=said.label,
+                unit=unit,
+                digits=digits,
+                drawn=COVERAGE * u * factor,
+                linear=COVERAGE * found.linear[name] * factor,
             )
         )
     return rows

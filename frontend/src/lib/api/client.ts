@@ -73,6 +73,7 @@ export const api = {
   points: (text: string, units: Units) => call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
   levers: (slug: string, end: 'front' | 'rear', answer: string) => call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
+  spread: (slug: string, end: 'front' | 'rear', typed: string) => call<Schemas['SpreadView'][]>('GET', `/cars/${slug}/spread?end=${end}&typed=${encodeURIComponent(typed)}`),
   tools: (inches: boolean) => call<Plan['tools']>('GET', `/tools?inches=${inches}`),
   read: (text: string, kind: FigureKind, units: Units) => call<Schemas['FigureView']>('POST', '/shop/read', { text, kind, units }),
   say: (figures: { value: number; kind: FigureKind }[], units: Units) => call<string[]>('POST', '/shop/say', { figures, units }),

@@ -368,6 +368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Spread
+         * @description Return how far the figures of the left wheel scatter, each point being sure to ± what was typed.
+         */
+        get: operations["spread_api_cars__slug__spread_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1430,6 +1450,22 @@ export interface components {
             outer: string;
         };
         /**
+         * SpreadView
+         * @description How far a figure scatters (U, about 95 of 100 cars), by drawn cars and by slopes.
+         */
+        SpreadView: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Digits */
+            digits: number;
+            /** Drawn */
+            drawn: number;
+            /** Linear */
+            linear: number;
+        };
+        /**
          * SpringModel
          * @description A spring or damper between two stands; rate in N/mm, lengths in mm.
          */
@@ -2427,6 +2463,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeverView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    spread_api_cars__slug__spread_get: {
+        parameters: {
+            query: {
+                end: "front" | "rear";
+                typed: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpreadView"][];
                 };
             };
             /** @description Unprocessable Entity */

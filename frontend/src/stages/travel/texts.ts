@@ -35,6 +35,7 @@ export const TRAVEL = {
   csv: 'CSV',
   svg: 'SVG',
   png: 'PNG',
+  doubt: 'If every point is ±', doubtSoft: 'how far the figures then scatter, links keeping their lengths',
   save: 'Save the curves',
   range: 'Range',
   symmetric: 'left and right alike',

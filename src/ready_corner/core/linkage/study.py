@@ -13,7 +13,8 @@ from ready_corner.core.linkage.planned import EndSweep, bodies_of, sweep_end
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import Sweep, sweep
 from ready_corner.core.linkage.words import Named, named
-from ready_corner.core.linkage.worth import Lengths, Parameter, parameters, sensitivities
+from ready_corner.core.linkage.worth import Lengths, Parameter, Spread, parameters, sensitivities, spread
+from ready_corner.core.metrology.measured import COVERAGE
 from ready_corner.core.plan import End, Plan, Point
 
 Over = Literal["travel", "steer", "roll"]
@@ -208,4 +209,27 @@ def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ..
     return tuple(Lever(all_of[i], float(worth[i]), tuple((w, float(found[side + w][i, 0])) for w in watched)) for i in order)
 
 
-__all__ = ["Change", "Curve", "Lever", "Limit", "Over", "Study", "changed", "levers", "limits_of", "study"]
+SPREAD_OF = ("camber_deg", "toe_deg", "caster_deg", "toe_deg_per_mm")
+
+
+def spread_of(plan: Plan, end: End, expanded: float, samples: int = 4000) -> Spread:
+    """Return how far camber, toe, caster and bump steer of the left wheel scatter when every point is sure to ± ``expanded`` mm (U) along every axis.
+
+    Links keep their lengths. Standard uncertainties, linear and of drawn cars solved fully. Raises CalledError for a doubt of nothing.
+    """
+    if not expanded > 0:
+        raise CalledError("Give ± how far every point is sure, more than 0.", path="typed")
+    bodies = bodies_of(plan, end)
+    if not bodies:
+        raise PlannedError(
+            f"The plan says nothing yet of how the {end} wheels are held. Choose a layout for them.", path=f"{end}_linkage"
+        )
+    body = bodies[0]
+    held = {n for link in body.shape.mechanism.links for n in (link.body, link.upright)} | set(body.layout.needed)
+    wanted = [p for p in parameters(body) if p.axis is not None and p.name in held]
+    side = "left." if body.is_axle else ""
+    names = [side + a for a in SPREAD_OF if side + a in sweep(body, np.zeros(1)).answers]
+    return spread(body, wanted, np.eye(len(wanted)) * (expanded / COVERAGE) ** 2, names, samples)
+
+
+__all__ = ["Change", "Curve", "Lever", "Limit", "Over", "Study", "changed", "levers", "limits_of", "spread_of", "study"]
