@@ -224,3 +224,16 @@ def test_limits_come_worst_first_and_are_those_of_the_rows():
     assert closing.at == drive[np.argmin(left["damper.length"])]
     tie = next(x for x in found.limits if x.what == "LF tie rod, inner joint")
     assert tie.left == pytest.approx(13.0 - left["tie rod.inner_deg"].max())
+
+
+def test_names_and_the_order_of_points_change_nothing():
+    own = {n.removeprefix("LF."): p for n, p in plan("heather").points.items() if n.startswith("LF.")}
+    renamed = {n.replace("damper", "coilover"): p for n, p in reversed(own.items())}
+    one = body("heather", "front")
+    spring = one.springs[0]
+    ends = tuple(replace(e, point=e.point.replace("damper", "coilover")) for e in spring.ends)
+    other = body_of("LF", "double wishbone", renamed, one.wheels, True, springs=(replace(spring, ends=ends),), rocker=one.rocker, bar=one.bar, joints=one.joints)  # fmt: skip
+    a, b = sweep(one, TRAVEL, 9.0).answers, sweep(other, TRAVEL, 9.0).answers
+    assert a.keys() == b.keys()
+    for k, value in a.items():
+        np.testing.assert_array_equal(b[k], value, err_msg=k)
