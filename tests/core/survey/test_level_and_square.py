@@ -1,0 +1,147 @@
+"""Levels, feet, bays and pins worked by hand; what to measure."""
+
+import itertools
+import math
+
+import numpy as np
+import pytest
+
+from ready_corner.core.errors import MeasuredError
+from ready_corner.core.metrology.measured import Measured
+from ready_corner.core.survey.datum import as_measured
+from ready_corner.core.survey.level import Foot, by_reversal, level_of, packing, rise_over, screw_feet
+from ready_corner.core.survey.network import adjust
+from ready_corner.core.survey.propose import Means, propose
+from ready_corner.core.survey.readings import Reading
+from ready_corner.core.survey.square import axes_apart, bay, member_square, mirror_difference, twin_of
+
+from .frames import TABLE, TAPE, frame, read, rough
+
+
+COUNT = itertools.count()
+
+
+def sure(value, u=0.0):
+    return Measured(value, {f"source {next(COUNT)}": u})
+
+
+def feet(*heights):
+    return [
+        Foot(n, x, y, sure(h, 0.2))
+        for n, x, y, h in zip(("LF", "RF", "LR", "RR"), (0, 0, -2000, -2000), (600, -600, 600, -600), heights, strict=True)
+    ]
+
+
+def test_reversal_parts_the_slope_from_the_levels_own_error():
+    slope, error = by_reversal(Measured(0.45, {"a": 0.02, "zero": 0.1}), Measured(-0.15, {"b": 0.02, "zero": 0.1}))
+    assert (slope.value, error.value) == pytest.approx((0.3, 0.15))
+    assert slope.u == pytest.approx(0.02 / math.sqrt(2))  # the zero is the same both ways and falls out
+    assert rise_over(sure(0.3), 1200.0).value == pytest.approx(1200 * math.tan(math.radians(0.3)))
+    with pytest.raises(MeasuredError, match="span"):
+        rise_over(sure(0.3), 0.0)
+
+
+def test_four_feet_by_hand():
+    flat = level_of(feet(0, 0, -10.0, -10.0))
+    assert flat.along_deg.value == pytest.approx(math.degrees(math.atan(10 / 2000)))
+    assert flat.across_deg.value == pytest.approx(0, abs=1e-12)
+    assert flat.warp.value == pytest.approx(0, abs=1e-9)
+    twisted = level_of(feet(0, 0, 0, -6.0))
+    assert twisted.twist["RR"].value == pytest.approx(-6.0)
+    assert twisted.twist["RR"].u == pytest.approx(0.4)  # four heights of 0.2 each
+    assert twisted.odd == "RR"
+    assert twisted.warp.value == pytest.approx(1.5)
+    assert level_of(feet(0, 0, 0, 0)[:3]).twist == {}
+    with pytest.raises(MeasuredError, match="do not make a plane"):
+        level_of(feet(0, 0, 0, 0)[:2])
+    with pytest.raises(MeasuredError, match="on one line"):
+        level_of([Foot(str(i), i * 100.0, 0.0, sure(0)) for i in range(3)])
+
+
+def test_screws_and_shims_bring_the_feet_up_to_the_highest():
+    turns = {t.name: t for t in screw_feet(feet(3.0, 0.0, -4.3, 1.0), 1.5)}
+    assert turns["LF"].turns == 0
+    assert turns["RF"].turns == pytest.approx(2.0)
+    assert turns["LR"].turns == pytest.approx(29 / 6)  # 7.3 mm is 29.2 flats of 0.25
+    assert turns["LR"].left == pytest.approx(7.3 - 29 * 0.25)
+    least = screw_feet(feet(3.0, 0.0, -4.0, 1.0), 1.5, "least")
+    assert sum(abs(t.rise) for t in least) <= sum(abs(t.rise) for t in screw_feet(feet(3.0, 0.0, -4.0, 1.0), 1.5))
+    packs = {p.name: p for p in packing(feet(3.0, 0.0, -4.5, 3.0), (0.5, 1.0, 2.0, 5.0))}
+    assert packs["RF"].shims == (2.0, 1.0)
+    assert sum(packs["LR"].shims) == pytest.approx(7.5)
+    assert packs["RR"].shims == ()
+    for wrong in (lambda: screw_feet(feet(0, 0, 0, 0), 0.0), lambda: packing(feet(0, 0, 0, 0), ())):
+        with pytest.raises(MeasuredError):
+            wrong()
+
+
+def test_a_bay_by_its_diagonals():
+    front, rear, length, shift = 800.0, 760.0, 1500.0, 6.0
+    d1, d2 = (math.hypot(length, (front + rear) / 2 + s * shift) for s in (1, -1))
+    found = bay(sure(d1, 0.5), sure(d2, 0.5), sure(front, 0.5), sure(rear, 0.5))
+    assert found.shift.value == pytest.approx(shift)
+    assert found.skew_deg.value == pytest.approx(math.degrees(math.atan(shift / length)))
+    assert not found.proved  # the sides were not measured
+    whole = bay(sure(d1), sure(d2), sure(front), sure(rear), sure(1504.0), sure(1500.0))
+    assert whole.proved
+    assert whole.splay_deg.value == pytest.approx(math.degrees(math.atan(4 / 780)))
+    assert found.shift.u == pytest.approx(math.hypot(d1, d2) * 0.5 / (front + rear), rel=0.01)
+    for arguments, words in (
+        ((sure(d1), sure(d2), None, sure(rear)), "prove nothing"),
+        ((sure(300), sure(300), sure(front), sure(rear)), "shorter than the ends"),
+    ):
+        with pytest.raises(MeasuredError, match=words):
+            bay(*arguments)
+
+
+def test_a_member_square_to_the_centreline_by_two_lengths():
+    half, far, angle = 600.0, 1400.0, math.radians(0.4)
+    a, b = (math.hypot(far + s * half * math.sin(angle), half * math.cos(angle)) for s in (1, -1))
+    ahead = member_square(sure(a, 0.5), sure(b, 0.5), sure(2 * half, 0.5))
+    assert ahead.value == pytest.approx(2 * half * math.sin(angle))
+    assert ahead.u == pytest.approx(0.5 * math.hypot(a, b) / far, rel=0.01)
+    with pytest.raises(MeasuredError, match="nearer to the point"):
+        member_square(sure(300), sure(300), sure(1200))
+
+
+def test_axes_and_twins_from_a_survey():
+    x = {"LF.front": (200, 250, 150), "LF.rear": (-200, 246, 146), "RF.front": (200, -250, 150), "RF.rear": (-200, -250, 150)}
+    rows = [
+        Reading(f"{k}{n}", k, (n,), float(p[i]), 0.2)
+        for n, p in x.items()
+        for i, k in enumerate(("station", "offset", "height"))
+    ]
+    laid = as_measured(adjust(rows, x))
+    found = axes_apart(("LF.front", "LF.rear"), ("RF.front", "RF.rear"), laid)
+    assert found.splay_deg.value == pytest.approx(math.degrees(math.atan(4 / 400)))
+    assert found.tilt_deg.value == pytest.approx(math.degrees(math.atan2(4, math.hypot(400, 4))))
+    assert found.splay_deg.u == pytest.approx(math.degrees(0.4 / 400), rel=0.01)
+    difference, middle = mirror_difference("LF.rear", "RF.rear", laid)
+    assert [d.value for d in difference] == pytest.approx([0, 4, 4])
+    assert middle.value == pytest.approx(-2.0)
+    assert middle.u == pytest.approx(0.2 / math.sqrt(2))
+    assert twin_of("LF.lower.front") == "RF.lower.front"
+    assert twin_of("rear.upper.left.body") == "rear.upper.right.body"
+
+
+def test_what_to_measure_reaches_what_is_wanted_with_every_reading_checked():
+    rng = np.random.default_rng(2)
+    truth = frame(rng, 10)
+    found = propose(truth, Means(TAPE, TABLE), 1.6)
+    assert found.reached
+    assert found.alone == ()
+    readings = [p.reading for p in found.list]
+    network = adjust(read(truth, readings), rough(truth, rng, 5.0))
+    assert network.free == ()
+    assert min(r.redundancy for r in network.rows) > 0.1
+    q = np.sqrt(np.diag(network.covariance))
+    assert 2 * q.max() < 1.7
+    lefts = sorted((p.left for p in found.list), reverse=True)
+    assert lefts[-1] <= 1.6
+    more = propose(truth, Means(TAPE, TABLE), 1.6, taken=readings[: len(readings) // 2])
+    assert 0 < len(more.list) < len(readings)
+    assert not propose(truth, Means(TAPE, None), 0.1).reached
+    with pytest.raises(MeasuredError, match="at least two"):
+        propose({"A": (0, 0, 0)}, Means(), 1.0)
+    with pytest.raises(MeasuredError, match="nothing can be measured"):
+        propose(truth, Means(None, None), 1.0)

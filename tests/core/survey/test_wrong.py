@@ -1,0 +1,127 @@
+"""Wrong readings: found and named where they can be, never blamed on an innocent one without saying so."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ready_corner.core.survey.network import adjust
+from ready_corner.core.survey.propose import Means, possible
+from ready_corner.core.survey.readings import Reading
+from ready_corner.core.survey.wrong import find_wrong
+
+from .frames import TABLE, TAPE, frame, read, rough, well_checked
+
+
+def planted(rng, kind, by):
+    """A network in which every reading is checked by others (redundancy of a fifth at least), with one of them wrong."""
+    while True:
+        truth = frame(rng, 10)
+        names = list(truth)
+        rises = [Reading(f"rise {n}", "rise", (n, names[i - 3]), 0.0, 0.5) for i, n in enumerate(names)]
+        readings = read(truth, [*well_checked(truth, rng, 0.75), *rises], rng)
+        if min(r.redundancy for r in adjust(readings, truth).rows) > 0.2:
+            break
+    victims = [i for i, r in enumerate(readings) if r.kind == kind]
+    i = int(rng.choice(victims))
+    readings[i] = replace(readings[i], value=readings[i].value + by * rng.choice([-1, 1]))
+    return truth, readings, readings[i]
+
+
+@pytest.mark.parametrize(("kind", "by"), [("distance", 10.0), ("distance", 25.4), ("height", 10.0)])
+def test_a_planted_blunder_is_named_in_nearly_every_well_checked_network(kind, by):
+    named, blamed = 0, 0
+    for seed in range(100):
+        rng = np.random.default_rng([seed, int(by)])
+        truth, readings, victim = planted(rng, kind, by)
+        start = rough(truth, rng)
+        verdict = find_wrong(adjust(readings, start), start)
+        assert verdict is not None, seed
+        if verdict.named:
+            right = verdict.named.reading.id == victim.id
+            named += right
+            blamed += not right
+            if right:
+                assert abs(abs(verdict.named.by) - by) < 4 * verdict.named.expanded / 2
+        else:
+            listed = {s.reading.id for s in (*verdict.suspects, *verdict.several)}
+            assert victim.id in listed | {r.id for s in verdict.several for r in s.instead}, seed
+    assert blamed == 0
+    assert named >= 95
+
+
+def test_sound_surveys_are_let_alone():
+    rng = np.random.default_rng(77)
+    called = 0
+    for _ in range(150):
+        truth = frame(rng, 8)
+        called += find_wrong(adjust(read(truth, well_checked(truth, rng, 0.7), rng), rough(truth, rng)), truth) is not None
+    assert called <= 2  # one in a thousand, twice over
+
+
+def test_a_misread_inch_is_called_one_and_its_network_settled_without_it():
+    rng = np.random.default_rng(5)
+    truth, readings, victim = planted(rng, "distance", 25.4)
+    start = rough(truth, rng)
+    verdict = find_wrong(adjust(readings, start), start)
+    assert verdict.named.reading.id == victim.id
+    assert verdict.named.slip == "a misread inch"
+    assert verdict.settled.sound
+    assert victim.id not in {r.reading.id for r in verdict.settled.rows}
+
+
+def test_where_either_of_two_may_be_wrong_both_are_listed_and_what_would_tell_is_named():
+    x = {"A": (0.0, 0.0, 0.0), "B": (1000.0, 0.0, 0.0), "C": (1000.0, 600.0, 0.0), "D": (0.0, 600.0, 0.0)}
+    x = {n: np.array(p) for n, p in x.items()}
+    known = [
+        Reading(f"{k}{n}", k, (n,), float(x[n][i]), 0.2) for n in "ABC" for i, k in enumerate(("station", "offset", "height"))
+    ]
+    own = [Reading(f"d{a}", "distance", ("D", a), float(np.linalg.norm(x["D"] - x[a])), 0.5) for a in "AB"]
+    own += [Reading("hD", "height", ("D",), 0.0, 0.3), Reading("dC", "distance", ("D", "C"), 1010.0, 0.5)]
+    found = find_wrong(adjust([*known, *own], x), x, possible=possible(x, Means(TAPE, TABLE, 0.5)))
+    assert found.named is None
+    assert {"dA", "dB", "dC"} <= {s.reading.id for s in found.suspects}
+    assert found.tells is not None
+
+
+def test_two_wrong_readings_are_found_one_after_the_other():
+    rng = np.random.default_rng(11)
+    truth = frame(rng, 11)
+    readings = read(truth, well_checked(truth, rng, 0.9), rng)
+    for i, by in ((14, 25.4), (30, -12.0)):
+        readings[i] = replace(readings[i], value=readings[i].value + by)
+    verdict = find_wrong(adjust(readings, rough(truth, rng)), rough(truth, rng))
+    assert {s.reading.id for s in verdict.several} == {readings[14].id, readings[30].id}
+    assert verdict.settled.sound
+
+
+def test_distances_alone_leave_a_point_on_either_side_and_a_height_decides():
+    rng = np.random.default_rng(3)
+    base = {
+        "A": np.array([0.0, 0, 0]),
+        "B": np.array([900.0, 0, 5]),
+        "C": np.array([400.0, 700, -5]),
+        "D": np.array([-300.0, 500, 0]),
+        "E": np.array([500.0, 300, 90]),
+    }
+    known = [
+        Reading(f"{k}{n}", k, (n,), float(base[n][i]), 0.2)
+        for n in "ABCD"
+        for i, k in enumerate(("station", "offset", "height"))
+    ]
+    own = [Reading(f"d{a}", "distance", ("E", a), float(np.linalg.norm(base["E"] - base[a])), 0.6) for a in "ABC"]
+    found = adjust([*known, *own], rough(base, rng, 10.0))
+    assert [m.point for m in found.mirrors] == ["E"]
+    assert abs(found.mirrors[0].away[2]) == pytest.approx(180, abs=15)
+    assert adjust([*known, *own, Reading("hE", "height", ("E",), 90.0, 0.4)], rough(base, rng, 10.0)).mirrors == ()
+    wrong_side = {**base, "E": base["E"] * [1, 1, -1]}
+    cured = adjust(
+        [
+            *known,
+            *own,
+            Reading("dD", "distance", ("E", "D"), float(np.linalg.norm(base["E"] - base["D"])), 0.6),
+            Reading("hE", "height", ("E",), 90.0, 0.4),
+        ],
+        wrong_side,
+    )
+    assert cured.place("E")[2] == pytest.approx(90, abs=1.0)
