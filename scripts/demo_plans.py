@@ -100,6 +100,7 @@ def heather() -> dict[str, Any]:
                 {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7}, "moves": {"name": f"{c}.upper.ball", "direction": (0.0, 1.0 if c.startswith("L") else -1.0, 0.0)}, "lock": "two M8 bolts"},
             )
         ],
+        "point_tolerance": 1.5,
         "loads": {"height": 360.0, "front_share": 0.62, "driven": "rear"},
         "points": {**placed("LF", WISHBONES_FRONT), **placed("LR", WISHBONES_REAR, -2280.0)},
         "front_linkage": {"layout": "double wishbone", "loaded_radius": 270.0, "steering": "rack", "camber_deg": -1.8, "toe_deg": -0.1, **PUSHED,

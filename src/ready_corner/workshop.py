@@ -20,6 +20,8 @@ from ready_corner.border.entries import (
     what_to_core,
 )
 from ready_corner.core.errors import CalledError, SavedFirstError
+from ready_corner.core.jig.frame import Frame
+from ready_corner.core.jig.pickups import Kept, Pickups, pickups
 from ready_corner.core.linkage.study import Change, Over, Study, study
 from ready_corner.core.linkage.worth import Lengths
 from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Turned, fold, fold_on
@@ -47,6 +49,8 @@ class _Bench:
     kept: dict[str, EntryKept]
     evaluation: Evaluation | None = None
     studies: dict[tuple[object, ...], Study] = field(default_factory=dict)
+    frame: Frame | None = None
+    worths: Kept = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -163,6 +167,25 @@ class Workshop:
                 bench.studies = dict([*list(bench.studies.items())[1 - STUDIES :], (key, before)])
         return study(state.plan, end, over, *span, changes, lengths, before) if changes else before
 
+    def frame(self, slug: str) -> Frame:
+        """Return the frame of a car as surveyed; what was reckoned of it is kept until something is written down at the jig."""
+        bench, state = self._bench(slug), self.state(slug)
+        with bench.lock:
+            if bench.frame is None or bench.frame.plan is not state.plan or bench.frame.log != state.jig:
+                if bench.frame is None or bench.frame.plan is not state.plan:
+                    bench.worths = {}
+                bench.frame = Frame(state.plan, state.jig)
+            return bench.frame
+
+    def pickups(self, slug: str) -> Pickups:
+        """Return the pickup points of a car against its plan."""
+        frame, moved = self.frame(slug), self.state(slug).moved
+        return pickups(frame, moved, self._bench(slug).worths)
+
+    def ids(self, slug: str) -> dict[int, str]:
+        """Return the identity of every entry by its number."""
+        return {e.number: e.id for e in self.state(slug).entries}
+
     def load(self, slug: str, entries: Sequence[EntryKept]) -> None:
         """Keep a logbook as told in a file, if the car is not there yet."""
         if self._logbooks.find(slug) is None:
@@ -217,4 +240,4 @@ class Workshop:
             )
         number = state.number + 1
         accept(state, Entry(str(sent.id), number, what, sent.at.isoformat(), sent.who), before)
-        return EntryKept(id=sent.id, number=number, at=sent.at, who=sent.who, what=what_from_core(what))
+        return EntryKept(id=sent.id, number=number, at=sent.at, who=sent.who, what=what_from_core(what, sent.what))

@@ -6,8 +6,21 @@ from uuid import UUID
 
 from pydantic import AwareDatetime, Field
 
+from ready_corner.border.jig import (
+    DatumModel,
+    JigModel,
+    PinModel,
+    Prefix,
+    StatusModel,
+    SupportedModel,
+    SurveyReadIn,
+    SurveyReadKept,
+    jig_from_core,
+    jig_to_core,
+)
 from ready_corner.border.plan import Id, Model, PlanModel, PointName, Words
 from ready_corner.core import logbook as core
+from ready_corner.core.jig.acts import JigAct, SurveyRead
 from ready_corner.core.plan import Corner, Plan
 from ready_corner.core.shop import read
 
@@ -66,6 +79,7 @@ class HappenedModel(Model):
     what: core.Happening
     corner: Corner | None = None
     words: Words = ""
+    points: Annotated[tuple[Prefix, ...], Field(max_length=40)] = ()
 
 
 class SurveyedModel(Model):
@@ -98,11 +112,27 @@ class NoteModel(Model):
 
 
 WhatIn = Annotated[
-    PlanRevisedModel | ReadingIn | TurnedIn | HappenedModel | SurveyedModel | CorrectionModel | NoteModel,
+    PlanRevisedModel
+    | ReadingIn
+    | TurnedIn
+    | HappenedModel
+    | SurveyedModel
+    | SurveyReadIn
+    | JigModel
+    | CorrectionModel
+    | NoteModel,
     Field(discriminator="kind"),
 ]
 WhatKept = Annotated[
-    PlanRevisedModel | ReadingKept | TurnedKept | HappenedModel | SurveyedModel | CorrectionModel | NoteModel,
+    PlanRevisedModel
+    | ReadingKept
+    | TurnedKept
+    | HappenedModel
+    | SurveyedModel
+    | SurveyReadKept
+    | JigModel
+    | CorrectionModel
+    | NoteModel,
     Field(discriminator="kind"),
 ]
 
@@ -142,14 +172,18 @@ def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
     if isinstance(what, PlanRevisedModel):
         return core.PlanRevised(what.plan.to_core(), what.revises)
     if isinstance(what, HappenedModel):
-        return core.Happened(what.what, what.corner, what.words)
+        return core.Happened(what.what, what.corner, what.words, what.points)
     if isinstance(what, SurveyedModel):
         return core.Surveyed(dict(what.points), what.expanded, what.words, what.confirmed)
     if isinstance(what, CorrectionModel):
         return core.Correction(str(what.strikes), what.reason)
     if isinstance(what, NoteModel):
         return core.Note(what.words, what.corner)
+    if isinstance(what, DatumModel | SupportedModel | StatusModel | PinModel):
+        return jig_to_core(what)
     assert plan is not None
+    if isinstance(what, SurveyReadIn):
+        return what.to_core(plan)
     if isinstance(what, TurnedIn):
         return core.Turned(what.adjuster, read(what.typed, "turns", plan.units).value, what.typed)
     figure = read(what.typed, core.QUANTITIES[what.quantity].kind, plan.units)
@@ -165,6 +199,8 @@ def kept_to_core(entry: EntryKept) -> core.Entry:
     kept = entry.what
     if isinstance(kept, ReadingKept):
         what = core.Reading(**kept.model_dump(exclude={"kind", "version"}))
+    elif isinstance(kept, SurveyReadKept):
+        what = kept.kept()
     elif isinstance(kept, TurnedKept):
         what = core.Turned(kept.adjuster, kept.amount, kept.typed)
     else:
@@ -172,8 +208,12 @@ def kept_to_core(entry: EntryKept) -> core.Entry:
     return core.Entry(str(entry.id), entry.number, what, entry.at.isoformat(), entry.who)
 
 
-def what_from_core(what: core.What) -> WhatKept:
-    """Return the open form of what is kept."""
+def what_from_core(what: core.What, sent: WhatIn | None = None) -> WhatKept:
+    """Return the open form of what is kept; what was typed beside its figure is taken from what was ``sent``."""
+    if isinstance(what, JigAct):
+        if isinstance(what, SurveyRead) and isinstance(sent, SurveyReadIn):
+            return SurveyReadKept.of(what, sent.diameters, sent.burnt)
+        return jig_from_core(what)
     if isinstance(what, core.PlanRevised):
         return PlanRevisedModel(plan=PlanModel.from_core(what.plan), revises=what.revises)
     if isinstance(what, core.Reading):
@@ -191,4 +231,7 @@ def what_from_core(what: core.What) -> WhatKept:
 
 def same_as_sent(kept: WhatKept, sent: WhatIn) -> bool:
     """Whether what was kept is what is sent now, apart from the figures read from it."""
-    return kept.model_dump(exclude={"value", "denominator", "upright_deg", "amount"}) == sent.model_dump()
+    return (
+        kept.model_dump(exclude={"value", "denominator", "upright_deg", "amount", "bound", "diameters_mm", "burnt_mm"})
+        == sent.model_dump()
+    )

@@ -285,6 +285,7 @@ class PlanModel(Model):
     aims: list[AimModel] = Field(default=[], max_length=100)
     build_aims: list[AimModel] = Field(default=[], max_length=100)
     stage: core.Stage = "running"
+    point_tolerance: float = 1.0
     heights: list[HeightPlaceModel] = Field(default=[], max_length=4)
     adjusters: list[AdjusterModel] = Field(default=[], max_length=100)
     tools: list[ToolModel] = Field(default=[], max_length=50)
@@ -332,6 +333,7 @@ class PlanModel(Model):
                 loads,
                 tuple(a for a in build_aims if a),
                 self.stage,
+                self.point_tolerance,
             )
         )
         if plan:

@@ -10,6 +10,9 @@ from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.jig.acts import Disturbed, JigAct, JigLog
+from ready_corner.core.jig.check import check_act
+from ready_corner.core.jig.frame import places_of
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Plan, Point
 from ready_corner.core.shop import Kind, say_angle, say_length, say_turns
 
@@ -85,7 +88,7 @@ class Turned:
     typed: str = ""
 
 
-Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "knock"]
+Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 HAPPENING_WORDS: Mapping[Happening, str] = {
     "settled": "car rolled and bounced until it settled",
     "bar_off": "anti-roll bar links taken off",
@@ -95,6 +98,7 @@ HAPPENING_WORDS: Mapping[Happening, str] = {
     "load": "load changed",
     "level": "floor or pads changed",
     "weld": "welded",
+    "cut": "cut or taken out",
     "knock": "knocked or dropped",
 }
 # What a happening leaves alone is not listed: settling and the bar change the condition of the car, not its marks' readings.
@@ -107,6 +111,7 @@ _MOVES: Mapping[Happening, tuple[Quantity, ...]] = {
     "load": ("height", "camber", *GAPS),
     "level": get_args(Quantity),
     "weld": ("height", "camber", *GAPS),
+    "cut": ("height", "camber", *GAPS),
     "knock": ("height", "camber", *GAPS),
 }
 _BREAKS_RIG: tuple[Happening, ...] = ("string", "level", "knock")
@@ -115,11 +120,15 @@ _UNSETTLES: tuple[Happening, ...] = ("tyre", "load", "level", "knock")
 
 @dataclass(frozen=True)
 class Happened:
-    """Something else happened to the car, at one corner or (None) to all of it."""
+    """Something else happened to the car, at one corner or (None) to all of it.
+
+    ``points``: beginnings of the names of points that a weld or cut may have moved; empty: all of the corner, or of the car.
+    """
 
     what: Happening
     corner: Corner | None = None
     words: str = ""
+    points: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -151,7 +160,7 @@ class Surveyed:
     confirmed: bool = False
 
 
-What = PlanRevised | Reading | Turned | Happened | Surveyed | Correction | Note
+What = PlanRevised | Reading | Turned | Happened | Surveyed | JigAct | Correction | Note
 
 
 @dataclass(frozen=True)
@@ -218,6 +227,7 @@ class CarState:
     spells: Mapping[Place, int] = field(default_factory=dict)
     condition: Condition = Condition()
     surveyed: Mapping[str, tuple[Point, float]] = field(default_factory=dict)
+    jig: JigLog = field(default_factory=JigLog)
 
     @property
     def number(self) -> int:
@@ -258,7 +268,7 @@ def fold_plan(state: CarState) -> Plan:
 
 def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
     struck = _struck(state.struck, entries)
-    surveyed = dict(state.surveyed)
+    surveyed, jig = dict(state.surveyed), state.jig
     taken = {place: list(rows) for place, rows in state.taken.items()}
     moves, spells, moved = list(state.moves), dict(state.spells), dict(state.moved)
     plan, plan_number, condition = state.plan, state.plan_number, state.condition
@@ -272,6 +282,8 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         elif isinstance(what, Reading):
             row = Taken(entry.number, spells.get(what.place, 0), what, condition.settled)
             taken.setdefault(what.place, []).append(row)
+        elif isinstance(what, JigAct):
+            jig = jig.after(entry.number, what)
         elif isinstance(what, Surveyed):
             surveyed |= {name: (place, what.expanded) for name, place in what.points.items()}
         elif isinstance(what, Turned | Happened):
@@ -279,6 +291,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             moves.append(move)
             for place in move.moves:
                 spells[place] = spells.get(place, 0) + 1
+            jig = _disturbed(jig, entry.number, what)
             if isinstance(what, Turned):
                 moved[what.adjuster] = moved.get(what.adjuster, 0.0) + what.amount
     return replace(
@@ -293,6 +306,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         spells=spells,
         condition=condition,
         surveyed=surveyed,
+        jig=jig,
     )
 
 
@@ -343,6 +357,19 @@ def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], str]]:
                 said = f"{moved[0].replace('.', ' ')}" + (f" and {len(moved) - 1} more" if len(moved) > 1 else "")
                 rows.append((_places(_MOVES["weld"], (corner,)), f"the plan has moved {said}"))
     return rows
+
+
+_DISTURBS: tuple[Happening, ...] = ("weld", "cut", "knock")
+
+
+def _disturbed(jig: JigLog, number: int, what: Turned | Happened) -> JigLog:
+    """Return the jig's log with what may have moved points of the frame."""
+    if isinstance(what, Turned) or what.what not in _DISTURBS:
+        return jig
+    points = what.points or ((what.corner,) if what.corner else ())
+    where = f" {', '.join(points)}" if points else ""
+    words = what.words or f"{HAPPENING_WORDS[what.what]}{where}"
+    return replace(jig, disturbed=(*jig.disturbed, Disturbed(number, points, words, what.what == "weld")))
 
 
 def _places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozenset[Place]:
@@ -400,6 +427,8 @@ def check(state: CarState, what: What) -> None:
         check_turn(state, what.adjuster, what.amount)
     elif isinstance(what, Surveyed):
         _check_survey(state.plan, what)
+    elif isinstance(what, JigAct):
+        check_act(state.plan, what)
     elif isinstance(what, Correction):
         target = next((e for e in state.entries if e.id == what.strikes), None)
         if target is None:
@@ -440,18 +469,7 @@ def planned_place(plan: Plan, name: str) -> Point | None:
     """Return where the plan has a point: as given, or as the mirror of its left twin."""
     if name in plan.points:
         return plan.points[name]
-    prefix, _, rest = name.partition(".")
-    end = next((e for e in ENDS if prefix in (e, *(c for c in CORNERS if END_OF[c] == e))), None)
-    linkage = plan.linkage(end) if end else None
-    if linkage is None or not linkage.mirrored:
-        return None
-    twin = (
-        f"L{prefix[1]}.{rest}"
-        if prefix in CORNERS
-        else f"{prefix}.{'.'.join('left' if p == 'right' else p for p in rest.split('.'))}"
-    )
-    place = plan.points.get(twin)
-    return (place[0], -place[1], place[2]) if place else None
+    return places_of(plan).get(name)
 
 
 def _check_survey(plan: Plan, what: Surveyed) -> None:

@@ -284,7 +284,7 @@ class Plan:
     """The plan of one car. Aims are at most one to a mark; adjusters and tools have names of their own.
 
     ``build_aims`` hold while the car is built (zero camber, a nominal height to hang the body by), ``aims`` when it runs; ``stage`` says
-    against which of them readings are judged now.
+    against which of them readings are judged now. ``point_tolerance``: how far a pickup point may be off along each axis, mm.
     """
 
     name: str
@@ -305,11 +305,13 @@ class Plan:
     loads: Loads | None = None
     build_aims: tuple[Aim, ...] = ()
     stage: Stage = "running"
+    point_tolerance: float = 1.0
 
     def __post_init__(self) -> None:
         if not self.name.strip():
             raise PlannedError("The car has no name yet. Type one.", path="name")
         positive(self.wheelbase, "A wheelbase", "wheelbase")
+        positive(self.point_tolerance, "A tolerance of points", "point_tolerance")
         for end in get_args(End):
             axle = self.axle(end)
             for part in fields(axle):

@@ -17,8 +17,11 @@ from ready_corner.border.entries import (
     WhatKept,
     what_from_core,
 )
+from ready_corner.border.jig import DatumModel, JigModel, PinModel, StatusModel, SupportedModel, SurveyReadKept
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core import logbook as core
+from ready_corner.core.jig.words import say_point as spoken
+from ready_corner.core.jig.words import say_read
 from ready_corner.core.linkage.words import say_point
 from ready_corner.core.logbook import HAPPENING_WORDS, Quantity, place_words, turn_words
 from ready_corner.core.metrology.verdict import Verdict
@@ -262,7 +265,20 @@ class LogLine(View):
     """One line of the log: the entry, its sentence, and the entry that struck it out, if one did."""
 
     entry: EntryKept
-    kind: Literal["plan", "reading", "turned", "happened", "surveyed", "correction", "note"]
+    kind: Literal[
+        "plan",
+        "reading",
+        "turned",
+        "happened",
+        "surveyed",
+        "survey",
+        "datum",
+        "supported",
+        "status",
+        "pin",
+        "correction",
+        "note",
+    ]
     sentence: str
     struck_by: int | None
     strikable: bool
@@ -330,8 +346,25 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
     if isinstance(what, HappenedModel):
         said = what.words or HAPPENING_WORDS[what.what]
         return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
+    if isinstance(what, SurveyReadKept | DatumModel | SupportedModel | StatusModel | PinModel):
+        return _jig_sentence(evaluation, what)
     if isinstance(what, SurveyedModel):
         names = [say_point(n) for n in what.points]
         told = " and ".join(names) if len(names) <= 2 else f"{names[0]} and {len(names) - 1} more"
         return f"Measured in place: {told}, ± {say_length(what.expanded, plan.units, denominator=0, unit=True)}. {what.words}".strip()
     return what.words if isinstance(what, NoteModel) else what.reason
+
+
+def _jig_sentence(evaluation: Evaluation, what: SurveyReadKept | JigModel) -> str:
+    """Return an entry of the jig as a sentence for the log."""
+    plan = evaluation.state.plan
+    if isinstance(what, SurveyReadKept):
+        return say_read(what.kept(), plan)
+    if isinstance(what, DatumModel):
+        names = [spoken(n) for n in (*what.plane, *what.line, what.point)]
+        return f"Datum: plane by {', '.join(names[:3])}; line by {names[3]} and {names[4]}; station by {names[5]}. {what.words}".strip()
+    if isinstance(what, SupportedModel):
+        return f"The frame is {what.how} now"
+    if isinstance(what, StatusModel):
+        return f"{spoken(what.point)}: {what.status}"
+    return f"Pin of {spoken(what.point)}: {what.says}"

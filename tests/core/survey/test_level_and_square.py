@@ -17,7 +17,6 @@ from ready_corner.core.survey.square import axes_apart, bay, member_square, mirr
 
 from .frames import TABLE, TAPE, frame, read, rough
 
-
 COUNT = itertools.count()
 
 

@@ -92,6 +92,7 @@ def default_tools(inches: bool) -> tuple[Tool, ...]:
         rule,
         tape,
         Tool("caliper", "Depth caliper", "length", 0.1, 0.1),
+        Tool("trammel", "Trammel bar", "length", INCH / 64 if inches else 0.2, 0.15),
         Tool("bubble", "Bubble gauge", "angle", 0.1, 0.05, 0.03),
         Tool("digital", "Digital gauge", "angle", 0.05, 0.03, 0.02),
     )

@@ -10,7 +10,7 @@ import numpy as np
 
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.survey.network import Network, whole_motions
-from ready_corner.core.survey.readings import Array
+from ready_corner.core.survey.readings import Array, Where
 
 ON_A_LINE = 1e-3  # three points nearer to one line than this share of their length give no plane
 
@@ -71,7 +71,7 @@ def as_measured(network: Network) -> Laid:
     return Laid(network.names, network.places, network.covariance, np.eye(3), np.zeros(3))
 
 
-def lay(network: Network, datum: Datum, near: Mapping[str, Sequence[float]] | None = None) -> Laid:
+def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None) -> Laid:
     """Return the survey in the axes of a datum, with the covariance of whatever it is not taken from.
 
     ``near``: rough places in the wanted axes, to tell which way round; the survey's own where None.
@@ -138,7 +138,7 @@ def _rotation(v: Array) -> Array:
     return np.asarray(np.eye(3) + np.sin(angle) / angle * k + (1 - np.cos(angle)) / angle**2 * (k @ k))
 
 
-def _rough(network: Network, datum: Datum, near: Mapping[str, Sequence[float]] | None) -> tuple[Array, Array]:
+def _rough(network: Network, datum: Datum, near: Mapping[str, Where] | None) -> tuple[Array, Array]:
     """Return a first rotation and shift: the rigid fit to rough places where they are given."""
     common = [n for n in network.names if near and n in near and n in network.determined]
     if near is None or len(common) < 3:
@@ -182,3 +182,26 @@ def _require_spread(network: Network, datum: Datum) -> None:
 def _thin(p: Array) -> bool:
     s = np.linalg.svd(p - p.mean(axis=0), compute_uv=False)
     return bool(s[1] < ON_A_LINE * s[0]) if s[0] > 0 else True
+
+
+def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
+    """Return the survey laid on wanted places as a whole, least squares over every determined point that has one.
+
+    Raises MeasuredError for fewer than three such points, or points on one line.
+    """
+    common = [n for n in network.names if n in network.determined and n in wanted]
+    if len(common) < 3 or _thin(np.array([network.place(n) for n in common])):
+        raise MeasuredError("Fewer than three points beside each other are determined yet. Go on measuring.", path="points")
+    rotation, shift = kabsch(
+        np.array([network.place(n) for n in common]), np.array([wanted[n] for n in common], dtype=float), np.ones(len(common))
+    )
+    places = network.places @ rotation.T + shift
+    rows = [i for i, n in enumerate(network.names) if n in common]
+    n = len(places)
+    big = np.kron(np.eye(n), rotation)
+    g = whole_motions(places)
+    d = np.zeros_like(g.T)
+    for i in rows:  # inner constraint over the points of the fit
+        d[:, 3 * i : 3 * i + 3] = g[3 * i : 3 * i + 3].T
+    s = np.eye(3 * n) - g @ np.linalg.solve(d @ g, d)
+    return Laid(network.names, places, np.asarray(s @ big @ network.covariance @ big.T @ s.T), rotation, shift)

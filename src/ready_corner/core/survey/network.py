@@ -15,7 +15,7 @@ from scipy.stats import chi2
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.survey.design import FREE, Design, settle, with_priors
 from ready_corner.core.survey.mirror import Mirror, untangled
-from ready_corner.core.survey.readings import Array, Reading
+from ready_corner.core.survey.readings import Array, Reading, Where
 
 UNKNOWN_MM = (
     100.0  # a direction in which the readings are surer than to no more than this (standard uncertainty) is not determined
@@ -101,9 +101,7 @@ def worst_allowed(count: int) -> float:
     return float(np.sqrt(float(chi2.ppf(1 - single, 1))))
 
 
-def adjust(
-    readings: Sequence[Reading], start: Mapping[str, Sequence[float]], zeros: Mapping[str, float] | None = None
-) -> Network:
+def adjust(readings: Sequence[Reading], start: Mapping[str, Where], zeros: Mapping[str, float] | None = None) -> Network:
     """Return the places that agree best with all readings, from rough starting places (mm), with everything that can be said of them.
 
     ``zeros``: standard uncertainty of each tool's zero, by tool. Points that no reading touches are left out.

@@ -13,7 +13,7 @@ import numpy as np
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.survey.design import Design
 from ready_corner.core.survey.network import UNKNOWN_MM, whole_motions
-from ready_corner.core.survey.readings import Array, Kind, Reading
+from ready_corner.core.survey.readings import Array, Kind, Reading, Where
 
 LEAST_CHECKED = 0.15  # redundancy number below which a mistake would hardly show
 MOST_READINGS = 400
@@ -51,7 +51,7 @@ class Proposal:
     alone: tuple[str, ...]
 
 
-def possible(places: Mapping[str, Sequence[float]], means: Means) -> list[Reading]:
+def possible(places: Mapping[str, Where], means: Means) -> list[Reading]:
     """Return every reading that the means allow between these points; values are what they would be."""
     names, rows = list(places), []
     # A height or an offset may be read once more, from another zero: where only heights bear on a point upwards, nothing else checks it.
@@ -72,7 +72,7 @@ def possible(places: Mapping[str, Sequence[float]], means: Means) -> list[Readin
 
 
 def propose(
-    places: Mapping[str, Sequence[float]],
+    places: Mapping[str, Where],
     means: Means,
     wanted: float,
     taken: Sequence[Reading] = (),
@@ -143,7 +143,7 @@ def _worst(q: Array) -> float:
     return float(2 * np.sqrt(np.diag(q).max()))
 
 
-def _walk(listed: Sequence[Proposed], places: Mapping[str, Sequence[float]]) -> list[Proposed]:
+def _walk(listed: Sequence[Proposed], places: Mapping[str, Where]) -> list[Proposed]:
     """Return the readings in an order to walk: heights first, round the frame; then each next one begins nearest to where one stands."""
     heights = [p for p in listed if p.reading.kind in ("height", "offset", "station")]
     others = [p for p in listed if p not in heights]

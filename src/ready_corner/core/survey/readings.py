@@ -5,7 +5,7 @@ Lengths in mm, angles in degrees; u is the standard uncertainty of one reading w
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from ready_corner.core.errors import CalledError, MeasuredError
 
 Array = NDArray[Any]  # of float64
+Where = Sequence[float] | Array  # a place, (3,)
 Kind = Literal["distance", "height", "offset", "station", "rise", "along", "across", "slope", "heading", "compare", "in_line"]
 Says = Literal["same", "shorter", "longer"]
 

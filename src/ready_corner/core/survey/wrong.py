@@ -8,7 +8,7 @@ from scipy.stats import chi2
 
 from ready_corner.core.survey.mirror import ALIKE
 from ready_corner.core.survey.network import DOUBT, Network, Row, adjust
-from ready_corner.core.survey.readings import Reading, model
+from ready_corner.core.survey.readings import Reading, Where, model
 
 LOOKED_AT = 12  # readings with the greatest standardised residuals are taken out in turn
 MOST_WRONG = 5
@@ -47,7 +47,7 @@ class Verdict:
 
 def find_wrong(
     network: Network,
-    start: Mapping[str, Sequence[float]],
+    start: Mapping[str, Where],
     zeros: Mapping[str, float] | None = None,
     possible: Sequence[Reading] = (),
 ) -> Verdict | None:
@@ -83,9 +83,7 @@ def _looked_at(network: Network) -> list[Row]:
     return sorted(rows, key=lambda r: -abs(r.standardised or 0.0))[:LOOKED_AT]
 
 
-def _without(
-    readings: Sequence[Reading], row: Row, start: Mapping[str, Sequence[float]], zeros: Mapping[str, float] | None
-) -> Network:
+def _without(readings: Sequence[Reading], row: Row, start: Mapping[str, Where], zeros: Mapping[str, float] | None) -> Network:
     return adjust([r for r in readings if r.id != row.reading.id], start, zeros)
 
 
@@ -120,7 +118,7 @@ def _slip(reading: Reading, by: float, expanded: float) -> str:
     return ""
 
 
-def _several(network: Network, start: Mapping[str, Sequence[float]], zeros: Mapping[str, float] | None) -> Verdict:
+def _several(network: Network, start: Mapping[str, Where], zeros: Mapping[str, float] | None) -> Verdict:
     found: list[Suspect] = []
     now = network
     for _ in range(MOST_WRONG):

@@ -1,0 +1,153 @@
+"""Entries of the jig at the border: what a browser sends (``...In``: what was typed) and what is kept (with its value)."""
+
+from typing import Annotated, Literal, get_args
+
+from pydantic import Field
+
+from ready_corner.border.plan import Id, Model, PointName, Words
+from ready_corner.core.errors import MeasuredError
+from ready_corner.core.jig import acts as core
+from ready_corner.core.plan import Plan
+from ready_corner.core.shop import read
+from ready_corner.core.survey.readings import KINDS, Kind, Pins, Says, between_pins
+
+Typed = Annotated[str, Field(max_length=200)]
+Prefix = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9_.-]+$")]
+
+
+class SurveyReadIn(Model):
+    """A reading of the frame as typed; of a comparison without a number, what is typed is the difference that would have been noticed.
+
+    ``pins``: read between edges of pins of these ``diameters``; ``burnt``: the mark at which the tape was begun.
+    """
+
+    kind: Literal["survey"] = "survey"
+    version: Literal[1] = 1
+    reading: Kind
+    points: Annotated[list[PointName], Field(min_length=1, max_length=4)]
+    typed: Typed
+    tool: Id
+    says: Says | None = None
+    pins: Pins | None = None
+    diameters: tuple[Typed, Typed] = ("", "")
+    burnt: Typed = ""
+    confirmed: bool = False
+
+    def to_core(self, plan: Plan) -> core.SurveyRead:
+        """Return the core's reading: between centres, from the hook; raises ShopNotationError, MeasuredError."""
+        figure = read(self.typed, "angle" if KINDS[self.reading].unit == "deg" else "length", plan.units).value
+        made = {
+            "reading": self.reading,
+            "points": tuple(self.points),
+            "tool": self.tool,
+            "typed": self.typed,
+            "confirmed": self.confirmed,
+        }
+        if self.reading == "in_line" or self.says:
+            return core.SurveyRead(**made, value=0.0, says=self.says, bound=figure)  # type: ignore[arg-type]
+        burnt = read(self.burnt, "length", plan.units).value if self.burnt.strip() else 0.0
+        if burnt < 0 or (burnt and burnt >= figure):
+            raise MeasuredError("The tape was begun beyond where it was read. Look at both marks again.", path="burnt")
+        value, diameters = figure - burnt, (0.0, 0.0)
+        if self.pins:
+            first, second = (read(d, "length", plan.units).value for d in self.diameters)
+            diameters = (first, second)
+            value = between_pins(value, self.pins, first, second)
+        return core.SurveyRead(**made, value=value, pins=self.pins, diameters=diameters, burnt=burnt)  # type: ignore[arg-type]
+
+
+class SurveyReadKept(SurveyReadIn):
+    """A reading of the frame as kept: between centres, in mm or degrees; ``bound`` in mm where there is no number."""
+
+    value: float
+    bound: float = 0.0
+    diameters_mm: tuple[float, float] = (0.0, 0.0)
+    burnt_mm: float = 0.0
+
+    def kept(self) -> core.SurveyRead:
+        """Return the core's form of what was kept."""
+        return core.SurveyRead(
+            self.reading,
+            tuple(self.points),
+            self.value,
+            self.tool,
+            self.typed,
+            self.says,
+            self.bound,
+            self.pins,
+            self.diameters_mm,
+            self.burnt_mm,
+            self.confirmed,
+        )
+
+    @classmethod
+    def of(cls, read: core.SurveyRead, diameters: tuple[str, str] = ("", ""), burnt: str = "") -> "SurveyReadKept":
+        """Return the open form of a reading."""
+        return cls(
+            reading=read.reading, points=list(read.points), typed=read.typed, tool=read.tool, says=read.says, pins=read.pins, diameters=diameters, burnt=burnt,
+            confirmed=read.confirmed, value=read.value, bound=read.bound, diameters_mm=read.diameters, burnt_mm=read.burnt,
+        )  # fmt: skip
+
+
+class DatumModel(Model):
+    """Where the axes of the car are taken from; ``words`` how they were found."""
+
+    kind: Literal["datum"] = "datum"
+    version: Literal[1] = 1
+    plane: tuple[PointName, PointName, PointName]
+    line: tuple[PointName, PointName]
+    point: PointName
+    words: Words = ""
+
+
+class SupportedModel(Model):
+    """How the frame is held from now on."""
+
+    kind: Literal["supported"] = "supported"
+    version: Literal[1] = 1
+    how: core.Support
+
+
+class StatusModel(Model):
+    """What a point, or every point that begins so, has come to."""
+
+    kind: Literal["status"] = "status"
+    version: Literal[1] = 1
+    point: Prefix
+    status: core.Status
+
+
+class PinModel(Model):
+    """How a pin goes into the hole of a point by hand."""
+
+    kind: Literal["pin"] = "pin"
+    version: Literal[1] = 1
+    point: PointName
+    says: core.PinSays
+
+
+JigModel = DatumModel | SupportedModel | StatusModel | PinModel
+
+
+def jig_to_core(what: JigModel) -> core.JigAct:
+    """Return the core's act of an entry that has no figure in it."""
+    fields = what.model_dump(exclude={"kind", "version"})
+    if isinstance(what, DatumModel):
+        return core.DatumChosen(**fields)
+    if isinstance(what, SupportedModel):
+        return core.Supported(**fields)
+    return core.StatusGiven(**fields) if isinstance(what, StatusModel) else core.PinFelt(**fields)
+
+
+def jig_from_core(act: core.JigAct) -> SurveyReadKept | JigModel:
+    """Return the open form of an act."""
+    if isinstance(act, core.SurveyRead):
+        return SurveyReadKept.of(act)
+    if isinstance(act, core.DatumChosen):
+        return DatumModel.model_validate(act)
+    if isinstance(act, core.Supported):
+        return SupportedModel.model_validate(act)
+    return StatusModel.model_validate(act) if isinstance(act, core.StatusGiven) else PinModel.model_validate(act)
+
+
+SUPPORTS: tuple[core.Support, ...] = get_args(core.Support)

@@ -1,0 +1,125 @@
+"""What is written down at the jig: readings, the datum, how the frame is held, what a point has come to, how a pin goes in."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from ready_corner.core.survey.readings import Kind, Pins, Says
+
+Status = Literal["provisional", "tacked", "welded", "painted"]
+PinSays = Literal["free", "tight", "stuck"]
+Support = Literal["on the jig", "on stands", "on a lift", "on blocks", "on fixed rods", "on its wheels"]
+STATUS_ORDER: tuple[Status, ...] = ("provisional", "tacked", "welded", "painted")
+
+
+@dataclass(frozen=True)
+class SurveyRead:
+    """One reading of the frame, as typed and as what it means between centres: mm or degrees.
+
+    ``says`` and ``bound`` of a comparison without a number; ``pins`` and ``diameters`` where it was read between edges; ``burnt`` mm were
+    taken off, where the tape was begun at a mark instead of its hook.
+    """
+
+    reading: Kind
+    points: tuple[str, ...]
+    value: float
+    tool: str
+    typed: str = ""
+    says: Says | None = None
+    bound: float = 0.0
+    pins: Pins | None = None
+    diameters: tuple[float, float] = (0.0, 0.0)
+    burnt: float = 0.0
+    confirmed: bool = False
+
+
+@dataclass(frozen=True)
+class DatumChosen:
+    """Where the axes of the car are taken from, by names of points; ``words`` how they were found."""
+
+    plane: tuple[str, str, str]
+    line: tuple[str, str]
+    point: str
+    words: str = ""
+
+
+@dataclass(frozen=True)
+class Supported:
+    """How the frame is held from now on."""
+
+    how: Support
+
+
+@dataclass(frozen=True)
+class StatusGiven:
+    """A point (or every point that begins so: ``RR``, ``RR.lower``) is provisional, tacked, welded or painted now."""
+
+    point: str
+    status: Status
+
+
+@dataclass(frozen=True)
+class PinFelt:
+    """How a pin goes into the hole of a point by hand."""
+
+    point: str
+    says: PinSays
+
+
+JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt
+
+
+@dataclass(frozen=True)
+class Noted:
+    """A reading in its place in the log, with how the frame was held."""
+
+    number: int
+    read: SurveyRead
+    support: Support
+
+
+@dataclass(frozen=True)
+class Disturbed:
+    """Something that may have moved points: entry, the beginnings of their names (empty: all of them), and its words."""
+
+    number: int
+    points: tuple[str, ...]
+    words: str
+    weld: bool
+
+    def moves(self, point: str) -> bool:
+        """Whether it may have moved a point."""
+        return not self.points or any(point == p or point.startswith(f"{p}.") for p in self.points)
+
+
+@dataclass(frozen=True)
+class JigLog:
+    """All that was written down at the jig and not struck out, oldest first."""
+
+    noted: tuple[Noted, ...] = ()
+    disturbed: tuple[Disturbed, ...] = ()
+    datum: DatumChosen | None = None
+    datum_number: int = 0
+    support: Support = "on the jig"
+    statuses: Mapping[str, Status] = field(default_factory=dict)
+    pins: Mapping[str, tuple[tuple[int, PinSays], ...]] = field(default_factory=dict)
+
+    def after(self, number: int, act: JigAct) -> "JigLog":
+        """Return the log with one more act."""
+        if isinstance(act, SurveyRead):
+            return replace(self, noted=(*self.noted, Noted(number, act, self.support)))
+        if isinstance(act, DatumChosen):
+            return replace(self, datum=act, datum_number=number)
+        if isinstance(act, Supported):
+            return replace(self, support=act.how)
+        if isinstance(act, StatusGiven):
+            return replace(self, statuses={**self.statuses, act.point: act.status})
+        return replace(self, pins={**self.pins, act.point: (*self.pins.get(act.point, ()), (number, act.says))})
+
+    def status(self, point: str) -> Status:
+        """Return what a point has come to: its own word, else that of the longest beginning of its name."""
+        parts = point.split(".")
+        for n in range(len(parts), 0, -1):
+            if found := self.statuses.get(".".join(parts[:n])):
+                return found
+        return "provisional"

@@ -1,0 +1,240 @@
+"""The frame as it stands: which readings still hold, the network of them, and the axes of the car laid on it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from ready_corner.core.errors import MeasuredError, ReadyCornerError
+from ready_corner.core.jig.acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead
+from ready_corner.core.metrology.tools import STEP_TO_U
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, Plan, Point
+from ready_corner.core.survey.datum import Datum, Laid, fitted, lay, whole_motions_about_origin
+from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
+from ready_corner.core.survey.network import Network, adjust
+from ready_corner.core.survey.propose import Means, possible
+from ready_corner.core.survey.readings import Array, Reading, compared, model
+from ready_corner.core.survey.square import twin_of
+from ready_corner.core.survey.wrong import Verdict, find_wrong
+
+
+def places_of(plan: Plan) -> dict[str, Point]:
+    """Return where the plan has every point: those given, and the mirrored twins of left ones."""
+    found = dict(plan.points)
+    for name, (x, y, z) in plan.points.items():
+        prefix, twin = name.split(".")[0], twin_of(name)
+        end = next((e for e in ENDS if prefix == e or any(c == prefix and END_OF[c] == e for c in CORNERS)), None)
+        linkage = plan.linkage(end) if end else None
+        if linkage and linkage.mirrored and twin not in found:
+            found[twin] = (x, -y, z)
+    return found
+
+
+def as_reading(noted: Noted, plan: Plan) -> Reading:
+    """Return a reading as the network takes it: its tool's step and scatter as its u, the zero left to the tool."""
+    read, id_ = noted.read, str(noted.number)
+    if read.reading == "compare" and read.says:
+        a, b, c, d = read.points
+        made = compared(id_, (a, b, c, d), read.says, read.bound)
+        return Reading(made.id, made.kind, made.points, made.value, made.u, "", noted.support)
+    if read.reading == "in_line":
+        return Reading(id_, "in_line", read.points, 0.0, read.bound / np.sqrt(3), "", noted.support)
+    tool = plan.tool(read.tool)
+    return Reading(
+        id_,
+        read.reading,
+        read.points,
+        read.value,
+        float(np.hypot(tool.step * STEP_TO_U, tool.repeatability)),
+        tool.id,
+        noted.support,
+    )
+
+
+@dataclass(frozen=True)
+class Frame:
+    """The survey of one car as it stands.
+
+    Readings taken before something that may have moved one of their points do not count any more, nor do those of another support state
+    than the present one.
+    """
+
+    plan: Plan
+    log: JigLog
+
+    @cached_property
+    def planned(self) -> dict[str, Point]:
+        """Where the plan has every point."""
+        return places_of(self.plan)
+
+    def last_disturbance(self, point: str) -> Disturbed | None:
+        """Return what may have moved a point last."""
+        return next((d for d in reversed(self.log.disturbed) if d.moves(point)), None)
+
+    def holds(self, noted: Noted) -> bool:
+        """Whether a reading still counts."""
+        if noted.support != self.log.support:
+            return False
+        return all((d := self.last_disturbance(p)) is None or d.number < noted.number for p in noted.read.points)
+
+    @cached_property
+    def readings(self) -> tuple[Reading, ...]:
+        """The readings that count."""
+        return tuple(as_reading(n, self.plan) for n in self.log.noted if self.holds(n))
+
+    @property
+    def zeros(self) -> dict[str, float]:
+        """Standard uncertainty of the zero of each tool."""
+        return {t.id: t.zero for t in self.plan.toolbox}
+
+    @cached_property
+    def start(self) -> dict[str, Array]:
+        """Rough places: the plan's, shifted to where heights, offsets and stations were read on the whole."""
+        return start_of(self.planned, self.readings)
+
+    @cached_property
+    def network(self) -> Network | None:
+        """The adjusted network; None while nothing was read."""
+        return adjust(self.readings, self.start, self.zeros) if self.readings else None
+
+    @cached_property
+    def verdict(self) -> Verdict | None:
+        """What is wrong with the readings; None where they agree, or there are none."""
+        if self.network is None:
+            return None
+        found = {n: tuple(self.network.place(n)) for n in self.network.names}
+        return find_wrong(self.network, self.start, self.zeros, possible(found, Means()))
+
+    @cached_property
+    def laid(self) -> tuple[Laid | None, str]:
+        """The survey in the axes of the car, and why it is not in those of the datum where it is not."""
+        network = self.network
+        if network is None:
+            return None, "Nothing is measured yet."
+        if self.log.datum is None:
+            return self._by_fit("No datum is chosen yet: the points are laid on the plan as a whole, as well as they go.")
+        try:
+            return lay(network, self.datum_of(self.log.datum), self.planned), ""
+        except ReadyCornerError as wrong:
+            found, why_not = self.recovered
+            if found is not None:
+                stayed = sum(p.stayed for p in found.points)
+                return _in_old_axes(
+                    network, found
+                ), f"{wrong.sentence} The old axes are held by {stayed} points that have stayed to one another."
+            return self._by_fit(
+                f"{wrong.sentence} {why_not} Meanwhile the points are laid on the plan as a whole.".replace("  ", " ")
+            )
+
+    def _by_fit(self, why: str) -> tuple[Laid | None, str]:
+        assert self.network
+        try:
+            return fitted(self.network, self.planned), why
+        except ReadyCornerError as wrong:
+            return None, wrong.sentence
+
+    def datum_of(self, chosen: DatumChosen) -> Datum:
+        """Return the datum with the plan's figures at its points. Raises MeasuredError for a point the plan does not have."""
+        names = (*chosen.plane, *chosen.line, chosen.point)
+        if missing := next((n for n in names if n not in self.planned), None):
+            raise MeasuredError(f"The plan has no point {missing.replace('.', ' ')} to take a datum from.", path="datum")
+        p = [self.planned[n] for n in names]
+        return Datum(chosen.plane, chosen.line, chosen.point, (p[0][2], p[1][2], p[2][2]), (p[3][1], p[4][1]), p[5][0])
+
+    @cached_property
+    def before(self) -> "Frame | None":
+        """The frame as it was surveyed before the last disturbance, if it was."""
+        if not self.log.disturbed:
+            return None
+        last = self.log.disturbed[-1].number
+        earlier = replace(
+            self.log,
+            noted=tuple(n for n in self.log.noted if n.number < last),
+            disturbed=tuple(d for d in self.log.disturbed if d.number < last),
+        )
+        frame = Frame(self.plan, earlier)
+        return frame if frame.readings else None
+
+    @cached_property
+    def recovered(self) -> tuple[Fit | None, str]:
+        """The present survey fitted on the one before the last disturbance: what stayed, what has moved; or why that cannot be said."""
+        if self.before is None or self.network is None:
+            return None, ""
+        laid, _ = self.before.laid
+        if laid is None or self.before.network is None:
+            return None, ""
+        sure = self.before.network.determined & self.network.determined
+        earlier = {n: Known(laid.place(n), laid.cov(n)) for n in laid.names if n in sure}
+        later = {n: Known(self.network.place(n), self.network.cov(n)) for n in self.network.names if n in sure}
+        try:
+            return fit(earlier, later), ""
+        except ReadyCornerError as wrong:
+            return None, wrong.sentence
+
+    @cached_property
+    def drift(self) -> Drift | None:
+        """What moved between the survey before the last disturbance and this one, in the axes of the car; None while that cannot be told.
+
+        The later survey is laid on the earlier by the points that the disturbance cannot have moved; by its own datum where there are too few.
+        """
+        if self.before is None or self.network is None or self.before.network is None:
+            return None
+        earlier, _ = self.before.laid
+        if earlier is None:
+            return None
+        sure = self.before.network.determined & self.network.determined
+        known = {n: Known(earlier.place(n), earlier.cov(n)) for n in earlier.names if n in sure}
+        now = {n: Known(self.network.place(n), self.network.cov(n)) for n in self.network.names if n in sure}
+        found, _ = self.recovered
+        if found is None:
+            return None
+        turn, own = found.rotation, found.covariance
+        later = {}
+        for n, k in now.items():
+            place = turn @ k.place + found.shift
+            g = whole_motions_about_origin(place[None]).reshape(3, 6)
+            later[n] = Known(place, turn @ k.covariance @ turn.T + g @ own @ g.T)
+        try:
+            return drift(known, later)
+        except ReadyCornerError:
+            return None
+
+
+def _in_old_axes(network: Network, found: Fit) -> Laid:
+    """Return a survey in the axes of an earlier one, with the doubt of the fit on top of its own."""
+    places = found.recovered(network.places)
+    big = np.kron(np.eye(len(places)), found.rotation)
+    g = whole_motions_about_origin(places)
+    covariance = big @ network.covariance @ big.T + g @ found.covariance @ g.T
+    return Laid(network.names, places, np.asarray(covariance), found.rotation, found.shift)
+
+
+def start_of(planned: Mapping[str, Point], readings: tuple[Reading, ...]) -> dict[str, Array]:
+    """Return rough places in the axes of the readings: the plan shifted by the middle of what heights, offsets and stations say."""
+    shift = np.zeros(3)
+    for k, kind in enumerate(("station", "offset", "height")):
+        off = [r.value - planned[r.points[0]][k] for r in readings if r.kind == kind and r.points[0] in planned]
+        if off:
+            shift[k] = float(np.median(off))
+    return {n: np.asarray(p, dtype=float) + shift for n, p in planned.items()}
+
+
+def expected(frame: Frame, read: SurveyRead) -> tuple[float, float] | None:
+    """Return what the other readings say a reading should be, with its U; None where they do not say."""
+    network = frame.network
+    if network is None or not set(read.points) <= network.determined or read.reading == "in_line":
+        return None
+    if network.gauge and read.reading not in ("distance", "compare", "height", "rise", "slope"):
+        return None
+    try:
+        value, grads = model(
+            Reading("asked", read.reading, read.points, read.value or 1.0, 1.0), {n: network.place(n) for n in read.points}
+        )
+    except ReadyCornerError:
+        return None
+    g = np.zeros(3 * len(network.names))
+    for name, part in grads.items():
+        i = 3 * network.names.index(name)
+        g[i : i + 3] += part
+    return value, 2 * float(np.sqrt(max(float(g @ network.covariance @ g), 0.0)))

@@ -1,0 +1,203 @@
+"""The survey in the builder's words: what is wrong, what is not fixed, what has moved, how square it is."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from ready_corner.core.jig.acts import SurveyRead
+from ready_corner.core.jig.frame import Frame
+from ready_corner.core.jig.pickups import say_move
+from ready_corner.core.plan import Plan
+from ready_corner.core.shop import Units, say_angle, say_length
+from ready_corner.core.survey.moved import Drift, Fit
+from ready_corner.core.survey.network import Network
+from ready_corner.core.survey.readings import KINDS, Reading
+from ready_corner.core.survey.wrong import Suspect, Verdict
+
+TOO_FAR = 3.3  # a tool's zero further off than so many standard uncertainties was not as good as said
+
+
+def say_point(name: str) -> str:
+    """Return a point's name as it is spoken."""
+    return name.replace(".", " ")
+
+
+def _say_size(reading: Reading, size: float, units: Units) -> str:
+    return say_angle(abs(size)) if KINDS[reading.kind].unit == "deg" else say_length(abs(size), units, denominator=0, unit=True)
+
+
+def say_suspect(suspect: Suspect, units: Units) -> str:
+    """Return what a wrong reading does, and what to do: “LF lower front to RR upper rear disagrees with the rest by …”."""
+    by, sure = (_say_size(suspect.reading, v, units) for v in (suspect.by, suspect.expanded))
+    slip = f": {suspect.slip}?" if suspect.slip else "."
+    return f"{_capital(suspect.reading.said)} disagrees with the rest by {by} ± {sure}{slip} Measure it again."
+
+
+def say_verdict(verdict: Verdict | None, units: Units) -> tuple[str, ...]:
+    """Return the sentences about what is wrong; empty where the readings agree."""
+    if verdict is None:
+        return ()
+    if verdict.named:
+        return (say_suspect(verdict.named, units),)
+    if verdict.suspects:
+        names = "; or ".join(s.reading.said for s in verdict.suspects)
+        tells = (
+            f" Measure {verdict.tells.said}: it would tell." if verdict.tells else " Measure them again, one after the other."
+        )
+        return (f"One reading is wrong, and it cannot be told which: {names}.{tells}",)
+    if verdict.several:
+        said = [
+            say_suspect(s, units) + (f" Or {' or '.join(r.said for r in s.instead)} in its place." if s.instead else "")
+            for s in verdict.several
+        ]
+        settled = "" if verdict.settled else " Even without these the rest does not agree."
+        return (f"More than one reading is wrong.{settled}", *said)
+    return (
+        "The readings do not agree, and no one of them explains it. Was the frame moved between them, or held in another way?",
+    )
+
+
+def say_free(network: Network) -> tuple[str, ...]:
+    """Return what nothing fixes, point by point, and what would."""
+    rows = []
+    for name in dict.fromkeys(f.point for f in network.free):
+        ways = [f.direction for f in network.free if f.point == name]
+        axes = [int(np.argmax(np.abs(w))) for w in ways]
+        words = [("station", "offset", "height")[k] for k in dict.fromkeys(axes)]
+        how = "measure it from the table" if 2 in axes else "measure it to another point, or from the centreline"
+        rows.append(f"Nothing fixes the {' and '.join(words)} of {say_point(name)}: {how}.")
+    for mirror in network.mirrors:
+        up = abs(mirror.away[2]) > 0.5 * float(np.linalg.norm(mirror.away))
+        side = "above or below" if up else "on one side or the other"
+        rows.append(
+            f"{say_point(mirror.point)} could as well be {side}, {float(np.linalg.norm(mirror.away)):.0f} mm away: {'measure its height' if up else 'measure its offset'}."
+        )
+    return tuple(rows)
+
+
+def say_tools(network: Network, zeros: dict[str, float], names: dict[str, str], units: Units) -> tuple[str, ...]:
+    """Return which tools were found wrong by the network, with how many readings were taken with them."""
+    rows = []
+    for tool, (zero, u) in network.tools.items():
+        room = np.sqrt(max(zeros[tool] ** 2 - u**2, 1e-12))
+        if abs(zero) > TOO_FAR * room and u < zeros[tool]:
+            count = sum(r.reading.tool == tool for r in network.rows)
+            rows.append(
+                f"{names.get(tool, tool)} seems to read {say_length(abs(zero), units, denominator=0, unit=True)} too {'little' if zero > 0 else 'much'}; {count} readings were taken with it. Check it against another."
+            )
+    return tuple(rows)
+
+
+def say_gauge(network: Network) -> str:
+    """Return what the readings leave open of the whole, in words; empty where nothing."""
+    if network.gauge == 0:
+        return ""
+    if network.gauge >= 6:
+        return "Only the shape is measured so far, not how it stands: heights over the table tie it down."
+    return "Heights hold the frame to the table; where it stands on it the datum decides."
+
+
+def say_recovered(found: Fit, units: Units) -> tuple[str, ...]:
+    """Return which points stayed and which have moved since, in words."""
+    stayed = [p for p in found.points if p.stayed]
+    rows = [f"The old axes are found again from {len(stayed)} points that have stayed to one another."]
+    for p in found.moved:
+        rows.append(f"{say_point(p.name)} has moved since: {say_move(p.by, p.expanded, units) or 'a little'}.")
+    if found.alternatives:
+        rows.append(
+            f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)} that moved. Measure one more point that has stayed."
+        )
+    return tuple(rows)
+
+
+def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
+    """Return what a weld did: the whole's shift, and the points that were pulled, in words with the direction."""
+    rows = []
+    shift = float(np.linalg.norm(found.shift))
+    pulled = [
+        p for p in found.points if p.certain and float(np.linalg.norm(p.bent)) > float(np.linalg.norm(p.bent_expanded)) / 2
+    ]
+    if shift > 0.2:
+        rows.append(f"As a whole it has gone {say_move(found.shift, np.full(3, 0.2), units) or 'a little'}.")
+    for p in pulled[:6]:
+        rows.append(f"{say_point(p.name)} was pulled {say_move(p.by, p.by_expanded, units) or 'a little'}.")
+    if not rows:
+        rows.append("Nothing has moved beyond what the tools can tell.")
+    return tuple(rows)
+
+
+def say_locked(frame: Frame) -> tuple[str, ...]:
+    """Return warnings about points that are welded while what they depend on is not settled."""
+    rows = []
+    locked = [n for n in frame.planned if frame.log.status(n) in ("welded", "painted")]
+    if locked and frame.log.datum is None:
+        rows.append(
+            f"{say_point(locked[0])}{f' and {len(locked) - 1} more' if len(locked) > 1 else ''} {'are' if len(locked) > 1 else 'is'} welded, but no datum is chosen yet."
+        )
+    loose = [
+        n
+        for n in (frame.log.datum.plane + frame.log.datum.line + (frame.log.datum.point,) if frame.log.datum else ())
+        if frame.log.status(n) == "provisional"
+    ]
+    if locked and loose:
+        rows.append(
+            f"The datum is taken from {say_point(loose[0])}, which is provisional, while {say_point(locked[0])} is welded already."
+        )
+    return tuple(rows)
+
+
+def say_witnesses(frame: Frame) -> tuple[str, ...]:
+    """Return which axes of the datum have only one witness that could be found again when a part of it is gone."""
+    if frame.log.datum is None or frame.network is None:
+        return ()
+    others = [
+        n for n in frame.network.determined if n not in (*frame.log.datum.plane, *frame.log.datum.line, frame.log.datum.point)
+    ]
+    if len(others) >= 3:
+        return ()
+    return (
+        f"Only {len(others)} measured point{'s' if len(others) != 1 else ''} beside those of the datum: were one of those cut away, the axes would be lost. Measure {3 - len(others)} more that will stay.",
+    )
+
+
+def say_lost(frame: Frame, prefixes: Sequence[str]) -> str:
+    """Return what taking parts away would do to the datum, and which witnesses remain; empty where it carries none of it."""
+    datum = frame.log.datum
+    if datum is None:
+        return ""
+    carried = [
+        n
+        for n in dict.fromkeys((*datum.plane, *datum.line, datum.point))
+        if any(n == p or n.startswith(f"{p}.") for p in prefixes)
+    ]
+    if not carried:
+        return ""
+    sure = frame.network.determined if frame.network else frozenset()
+    left = [n for n in sure if not any(n == p or n.startswith(f"{p}.") for p in prefixes)]
+    enough = (
+        "enough to find the axes again"
+        if len(left) >= 4
+        else "too few to find the axes again: measure more of what stays first"
+    )
+    return f"This carries the datum ({', '.join(map(say_point, carried))}). {len(left)} measured points would remain, {enough}."
+
+
+def _capital(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+def say_read(read: SurveyRead, plan: Plan) -> str:
+    """Return a reading of the frame as a sentence: what, how much, with what, and how its figure was come by."""
+    made = Reading("said", read.reading, read.points, read.value, 1.0).said
+    units = plan.units
+    if read.says:
+        return f"{_capital(made)}: {'the same' if read.says == 'same' else read.says}, {say_length(read.bound, units, denominator=0, unit=True)} would have been noticed"
+    if read.reading == "in_line":
+        return f"{_capital(made)}: a rod passes with {say_length(read.bound, units, denominator=0, unit=True)} of play"
+    value = (
+        say_angle(read.value) if KINDS[read.reading].unit == "deg" else say_length(read.value, units, denominator=0, unit=True)
+    )
+    tool = next((t.name.lower() for t in plan.toolbox if t.id == read.tool), read.tool)
+    how = [f"pins, {read.pins.replace('_', ' ')}"] if read.pins else []
+    how += ["tape begun at a mark"] if read.burnt else []
+    return f"{_capital(made)}: {value}, {', '.join([tool, *how])}{' (unusual, confirmed)' if read.confirmed else ''}"

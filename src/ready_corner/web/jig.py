@@ -1,0 +1,381 @@
+"""Stage Jig: the survey, what is wrong with it, its datum, pickup points against the plan, what moved, and what to measure."""
+
+from typing import Annotated, Literal
+
+import numpy as np
+from fastapi import APIRouter
+from pydantic import Field
+
+from ready_corner.border.entries import Typed
+from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
+from ready_corner.border.plan import Model
+from ready_corner.core.jig.acts import Noted, PinSays, Status, Support, SurveyRead
+from ready_corner.core.jig.check import check_act
+from ready_corner.core.jig.frame import Frame, expected
+from ready_corner.core.jig.pickups import Do, Effect
+from ready_corner.core.jig.words import (
+    say_drift,
+    say_free,
+    say_gauge,
+    say_locked,
+    say_lost,
+    say_point,
+    say_read,
+    say_recovered,
+    say_tools,
+    say_verdict,
+    say_witnesses,
+)
+from ready_corner.core.linkage.words import shown
+from ready_corner.core.metrology.tools import STEP_TO_U
+from ready_corner.core.metrology.verdict import Verdict
+from ready_corner.core.shop import Units, read, say_angle, say_length
+from ready_corner.core.survey.propose import Means, propose
+from ready_corner.core.survey.readings import KINDS, Kind, Reading
+from ready_corner.web.views import View
+from ready_corner.web.workshop import TheWorkshop
+
+router = APIRouter()
+Place = tuple[float, float, float]
+WRONG = Literal["", "wrong", "may be wrong"]
+
+
+class PointView(View):
+    """One point of the frame: where the plan has it, where it is (in the axes of the car, mm), how sure, and what is not fixed."""
+
+    name: str
+    say: str
+    planned: Place
+    place: Place | None
+    expanded: Place | None
+    ellipse: list[list[float]]
+    determined: bool
+    status: Status
+    pins: list[PinSays]
+    stale: str
+
+
+class ReadView(View):
+    """One reading: as a sentence, whether it still counts, how well it is checked, and whether it is wrong."""
+
+    number: int
+    id: str
+    reading: Kind
+    points: list[str]
+    say: str
+    counts: bool
+    residual: str
+    redundancy: float | None
+    standardised: float | None
+    wrong: WRONG
+
+
+class EffectView(View):
+    """What a deviation does to a figure, in the units of the car."""
+
+    label: str
+    say: str
+    answer: str
+
+
+class OptionView(View):
+    """One thing to do about a point, and how many figures it leaves to be set again."""
+
+    do: Do
+    say: str
+    spoils: int
+
+
+class PickupView(View):
+    """One pickup point against the plan."""
+
+    point: str
+    say: str
+    off: Place | None
+    say_off: list[str]
+    say_u: list[str]
+    twin: list[str]
+    verdict: Verdict | None
+    move: str
+    effects: list[EffectView]
+    options: list[OptionView]
+    stale: str
+
+
+class TogetherView(View):
+    """What all deviations of a corner or axle do together."""
+
+    of: str
+    effects: list[EffectView]
+
+
+class ArrowView(View):
+    """The movement of a point since the last weld, cut or knock, mm in the axes of the car."""
+
+    point: str
+    by: Place
+    certain: bool
+
+
+class JigView(View):
+    """All that is shown of a frame at the jig."""
+
+    number: int
+    support: Support
+    supports: list[Support]
+    points: list[PointView]
+    readings: list[ReadView]
+    wrong: list[str]
+    loose: list[str]
+    notes: list[str]
+    datum: DatumModel | None
+    axes: str
+    sigma0: float | None
+    dof: int
+    pickups: list[PickupView]
+    together: list[TogetherView]
+    since: str
+    moved: list[str]
+    arrows: list[ArrowView]
+    accepted: int
+    counted: int
+
+
+class ProposalIn(Model):
+    """What to measure for: points (all of the plan's pickup points where empty), and how sure each is to be."""
+
+    typed: Typed
+    points: list[str] = Field(default=[], max_length=60)
+    tape: str = "tape"
+    table: str = "rule"
+    heights: bool = True
+
+
+class ProposedView(View):
+    """One reading to take, and the greatest U of any point that is left after it; empty while one is not fixed."""
+
+    reading: Kind
+    points: list[str]
+    say: str
+    left: str
+
+
+class ProposalView(View):
+    """What to measure, in walking order."""
+
+    list: list[ProposedView]
+    reached: bool
+    say: str
+
+
+class MeansView(View):
+    """What a reading would mean before it is kept."""
+
+    said: str
+    means: str
+
+
+class LostView(View):
+    """What taking a part away would do to the datum."""
+
+    say: str
+
+
+@router.get("/cars/{slug}/jig")
+def jig(slug: str, workshop: TheWorkshop) -> JigView:
+    """Return the frame of a car as surveyed."""
+    frame, found = workshop.frame(slug), workshop.pickups(slug)
+    units, network = frame.plan.units, frame.network
+    laid, axes = frame.laid
+    fit, why_not = frame.recovered
+    drift = frame.drift
+    rows = [
+        PickupView(
+            point=p.point,
+            say=say_point(p.point),
+            off=None if p.off is None else _place(p.off),
+            say_off=[] if p.off is None else [_signed(v, units) for v in p.off],
+            say_u=[] if p.expanded is None else [say_length(float(v), units, denominator=0) for v in p.expanded],
+            twin=[] if p.twin is None else [_signed(v, units) for v in p.twin],
+            verdict=p.verdict,
+            move=p.move,
+            effects=[_effect(e, units) for e in p.effects],
+            options=[OptionView.model_validate(o) for o in p.options],
+            stale=p.stale,
+        )
+        for p in found.rows
+    ]
+    zeros, names = frame.zeros, {t.id: t.name for t in frame.plan.toolbox}
+    notes = [*(say_tools(network, zeros, names, units) if network else ()), *say_locked(frame), *say_witnesses(frame)]
+    if network and (said := say_gauge(network)):
+        notes.append(said)
+    return JigView(
+        number=workshop.state(slug).number,
+        support=frame.log.support,
+        supports=list(SUPPORTS),
+        points=[_point(frame, n, laid) for n in frame.planned],
+        readings=_reads(frame, workshop.ids(slug)),
+        wrong=list(say_verdict(frame.verdict, units)),
+        loose=list(say_free(network)) if network else [],
+        notes=notes,
+        datum=DatumModel.model_validate(frame.log.datum) if frame.log.datum else None,
+        axes=axes,
+        sigma0=network.sigma0 if network else None,
+        dof=network.dof if network else 0,
+        pickups=rows,
+        together=[TogetherView(of=k, effects=[_effect(e, units) for e in v]) for k, v in found.together.items()],
+        since=frame.log.disturbed[-1].words if frame.log.disturbed else "",
+        moved=[
+            *(say_recovered(fit, units) if fit else [why_not] if why_not else []),
+            *(say_drift(drift, units) if drift else []),
+        ],
+        arrows=[ArrowView(point=p.name, by=_place(p.by), certain=p.certain) for p in drift.points] if drift else [],
+        accepted=sum(bool(r.verdict == "holds" or (r.options and r.options[0].do == "leave it")) for r in rows),
+        counted=len(rows),
+    )
+
+
+def _place(p: np.ndarray) -> Place:
+    return float(round(p[0], 3)), float(round(p[1], 3)), float(round(p[2], 3))
+
+
+def _signed(v: float, units: Units) -> str:
+    said = say_length(abs(float(v)), units, denominator=0)
+    return f"{'−' if v < 0 else '+'}{said}"
+
+
+def _effect(effect: Effect, units: Units) -> EffectView:
+    unit, factor, digits = shown(effect.said.unit, effect.said.digits, units.inches)
+    value = effect.by * factor
+    said = f"{value:+.{digits}f}".replace("-", "−")
+    return EffectView(label=effect.said.label, say=f"{said}{'' if unit == '°' else ' '}{unit}".strip(), answer=effect.answer)
+
+
+def _point(frame: Frame, name: str, laid: object) -> PointView:
+    network = frame.network
+    here = laid is not None and network is not None and name in network.names and name in network.determined
+    ellipse: list[list[float]] = []
+    if here:
+        q = laid.cov(name)  # type: ignore[attr-defined]
+        for a, b in ((0, 1), (1, 2), (0, 2)):  # from above, from behind, from the side: half axes and their direction
+            values, vectors = np.linalg.eigh(q[np.ix_((a, b), (a, b))])
+            big, small = 2 * np.sqrt(np.maximum(values[::-1], 0.0))
+            ellipse.append([float(big), float(small), float(np.degrees(np.arctan2(vectors[1, 1], vectors[0, 1])))])
+    read_before = any(name in n.read.points for n in frame.log.noted)
+    disturbed = frame.last_disturbance(name)
+    return PointView(
+        name=name,
+        say=say_point(name),
+        planned=_place(np.asarray(frame.planned[name])),
+        place=_place(laid.place(name)) if here else None,  # type: ignore[attr-defined]
+        expanded=_place(laid.expanded(name)) if here else None,  # type: ignore[attr-defined]
+        ellipse=ellipse,
+        determined=here,
+        status=frame.log.status(name),
+        pins=[says for _, says in frame.log.pins.get(name, ())],
+        stale=disturbed.words if disturbed and read_before and not here else "",
+    )
+
+
+def _reads(frame: Frame, ids: dict[int, str]) -> list[ReadView]:
+    network, verdict, units = frame.network, frame.verdict, frame.plan.units
+    rows = {r.reading.id: r for r in network.rows} if network else {}
+    named = verdict.named.reading.id if verdict and verdict.named else ""
+    may = {s.reading.id for s in (*verdict.suspects, *verdict.several)} if verdict else set()
+    found = []
+    for noted in reversed(frame.log.noted):
+        row = rows.get(str(noted.number))
+        found.append(
+            ReadView(
+                number=noted.number,
+                id=ids.get(noted.number, ""),
+                reading=noted.read.reading,
+                points=list(noted.read.points),
+                say=say_read(noted.read, frame.plan),
+                counts=row is not None,
+                residual=_off(noted, row.residual, units) if row else "",
+                redundancy=round(row.redundancy, 3) if row else None,
+                standardised=round(row.standardised, 2) if row and row.standardised is not None else None,
+                wrong="wrong" if str(noted.number) == named else "may be wrong" if str(noted.number) in may else "",
+            )
+        )
+    return found
+
+
+def _off(noted: Noted, residual: float, units: Units) -> str:
+    size = (
+        say_angle(abs(residual)) if KINDS[noted.read.reading].unit == "deg" else say_length(abs(residual), units, denominator=0)
+    )
+    return f"{'−' if residual < 0 else '+'}{size}"
+
+
+@router.post("/cars/{slug}/jig/preview")
+def preview(slug: str, what: SurveyReadIn, workshop: TheWorkshop) -> MeansView:
+    """Return what a reading would mean beside the others, keeping nothing."""
+    frame = workshop.frame(slug)
+    plan = frame.plan
+    act = what.to_core(plan)
+    confirmed = SurveyRead(**{**act.__dict__, "confirmed": True})
+    check_act(plan, confirmed)
+    said = say_read(act, plan).split(": ", 1)[-1]
+    other = expected(frame, act)
+    if other is None or act.says or act.reading == "in_line":
+        return MeansView(said=said, means="the first of its kind here: nothing to compare it with yet")
+    value, u = other
+    degrees = KINDS[act.reading].unit == "deg"
+    off = act.value - value
+    size = say_angle(abs(off)) if degrees else say_length(abs(off), plan.units, denominator=0, unit=True)
+    sure = say_angle(u) if degrees else say_length(u, plan.units, denominator=0, unit=True)
+    tool = plan.tool(act.tool)
+    room = float(np.hypot(u, 2 * np.hypot(tool.step * STEP_TO_U, tool.repeatability)))
+    if abs(off) <= room:
+        return MeansView(said=said, means=f"agrees with the rest, which say it to ± {sure}")
+    return MeansView(said=said, means=f"{size} {'more' if off > 0 else 'less'} than the rest say (± {sure})")
+
+
+@router.post("/cars/{slug}/jig/proposal")
+def proposal(slug: str, asked: ProposalIn, workshop: TheWorkshop) -> ProposalView:
+    """Return what to measure so that every point is sure enough and every reading checked by others."""
+    frame = workshop.frame(slug)
+    plan = frame.plan
+    units = plan.units
+    wanted = read(asked.typed, "length", units).value
+    names = [n for n in (asked.points or [p.point for p in workshop.pickups(slug).rows]) if n in frame.planned]
+    means = Means(_u(frame, asked.tape), _u(frame, asked.table) if asked.heights else None)
+    taken = [
+        r
+        for r in frame.readings
+        if set(r.points) <= set(names) and r.kind in ("distance", "height", "offset", "station", "rise")
+    ]
+    found = propose({n: frame.planned[n] for n in names}, means, wanted, taken)
+    rows = [
+        ProposedView(
+            reading=p.reading.kind,
+            points=list(p.reading.points),
+            say=p.reading.said,
+            left="" if not np.isfinite(p.left) else f"± {say_length(p.left, units, denominator=0, unit=True)}",
+        )
+        for p in found.list
+    ]
+    said = say_length(found.expanded, units, denominator=0, unit=True)
+    if not rows:
+        say = f"Nothing more is needed: every point is sure to ± {said}."
+    elif found.reached:
+        say = f"{len(rows)} readings, and every point is sure to ± {said}, each reading checked by others."
+    else:
+        say = f"With these tools no point comes nearer than ± {said}. Take a finer tool, or ask for less."
+    return ProposalView(list=rows, reached=found.reached, say=say)
+
+
+def _u(frame: Frame, tool_id: str) -> float:
+    tool = frame.plan.tool(tool_id)
+    return float(np.hypot(tool.step * STEP_TO_U, tool.repeatability))
+
+
+@router.get("/cars/{slug}/jig/lost")
+def lost(slug: str, prefix: Annotated[Prefix, Field()], workshop: TheWorkshop) -> LostView:
+    """Return what cutting away everything that begins so would do to the datum; empty where it carries none of it."""
+    return LostView(say=say_lost(workshop.frame(slug), [prefix]))
+
+
+__all__ = ["Reading", "router"]

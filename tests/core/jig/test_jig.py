@@ -1,0 +1,180 @@
+"""The jig's log folded into a frame: what counts, what it says, pickup points and what they do."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.jig.acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
+from ready_corner.core.jig.frame import Frame, expected, places_of
+from ready_corner.core.jig.pickups import pickups, say_move
+from ready_corner.core.jig.words import say_drift, say_free, say_locked, say_lost, say_recovered, say_verdict, say_witnesses
+from ready_corner.core.linkage.planned import bodies_of
+from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.logbook import Correction, Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.shop import Units
+from ready_corner.core.survey.propose import Means, propose
+from ready_corner.core.survey.readings import model
+from tests.core.linkage.cars import plan
+
+HEATHER = plan("heather")
+PLACES = places_of(HEATHER)
+NAMES = [f"{c}.{n}" for c in ("LF", "RF", "LR", "RR") for n in ("lower.front", "lower.rear", "upper.front", "upper.rear")]
+DATUM = DatumChosen(
+    ("LF.lower.front", "RF.lower.front", "LR.lower.rear"), ("LF.lower.front", "LR.lower.rear"), "LF.lower.front"
+)
+RAISED = 310.0  # the table is so far under the plan's ground
+WANTED = [p.reading for p in propose({n: PLACES[n] for n in NAMES}, Means(0.16, 0.15), 0.5).list]
+
+
+def surveyed(truth, wanted=WANTED, rng=None, wrong=None):
+    """What a builder would write down of a frame with this truth, by the proposal, without or with the noise of the tools."""
+    rows = []
+    for i, r in enumerate(wanted):
+        value = model(r, truth)[0] + (RAISED if r.kind == "height" else 0.0)
+        tool, u = ("trammel", 0.16) if r.kind == "distance" else ("caliper", 0.1)
+        value += 0.0 if rng is None else float(rng.normal(0, u))
+        rows.append(SurveyRead(r.kind, r.points, value + (wrong[1] if wrong and wrong[0] == i else 0.0), tool))
+    return rows
+
+
+def frame(*whats, of=HEATHER):
+    state = fold(None, [Entry(str(n), n, what) for n, what in enumerate((PlanRevised(of), *whats), start=1)])
+    return Frame(state.plan, state.jig)
+
+
+def truth_with(**moved):
+    return {n: np.asarray(PLACES[n], dtype=float) + moved.get(n.replace(".", "_"), 0.0) for n in NAMES}
+
+
+def test_a_frame_as_planned_is_found_as_planned_and_every_point_holds():
+    found = frame(*surveyed(truth_with()), DATUM)
+    laid, why = found.laid
+    assert why == ""
+    np.testing.assert_allclose([laid.place(n) for n in NAMES], [PLACES[n] for n in NAMES], atol=1e-6)
+    assert say_verdict(found.verdict, Units()) == ()
+    rows = {p.point: p for p in pickups(found, {}, {}).rows}
+    assert rows["LF.upper.front"].verdict == "holds"
+    assert rows["LF.upper.front"].options[0].do == "leave it"
+    assert rows["LF.tie.inner"].options[0].say == "not measured yet"
+
+
+def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_first():
+    found = frame(*surveyed(truth_with(RR_upper_front=[0.0, 2.5, 0.0])), DATUM)
+    result = pickups(found, {}, {})
+    row = next(p for p in result.rows if p.point == "RR.upper.front")
+    assert row.off == pytest.approx([0, 2.5, 0], abs=1e-6)
+    assert (row.verdict, row.move) == ("out", "2.5 right")
+    body = next(b for b in bodies_of(HEATHER, "rear") if b.name == "RR")
+    off = np.add(body.shape.point("upper.front"), [0, 2.5, 0])
+    after = sweep(body.built({"upper.front": off}), np.zeros(1)).answers
+    before = sweep(body, np.zeros(1)).answers
+    by = {e.answer: e.by for e in row.effects}
+    for k in ("camber_deg", "toe_deg", "caster_deg"):
+        assert by[k] == pytest.approx((after[k] - before[k])[0], abs=0.02)  # linear in 2.5 mm
+    together = {e.answer: e.by for e in result.together["RR"]}
+    assert together["camber_deg"] == pytest.approx((after["camber_deg"] - before["camber_deg"])[0], abs=1e-6)
+    spoils = [o.spoils for o in row.options]
+    assert spoils == sorted(spoils)
+    assert row.options[-1].do == "cut and move"
+    assert row.twin == pytest.approx([0, -2.5, 0], abs=1e-6)
+    taken = next(o for o in row.options if o.do == "take it up")
+    assert "left that way" in taken.say
+
+
+def test_a_misread_tape_is_named_in_the_builders_words():
+    i = next(i for i, r in enumerate(WANTED) if r.kind == "distance" and set(r.points) & {"LF.lower.front"})
+    found = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM)
+    said = say_verdict(found.verdict, Units())
+    assert len(said) == 1
+    assert said[0].startswith(found.verdict.named.reading.said)
+    assert "a misread inch? Measure it again." in said[0]
+    struck = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM, Correction(str(i + 2)))
+    assert struck.verdict is None
+
+
+def test_after_a_weld_readings_of_its_points_do_not_count_and_the_pull_is_told():
+    rng = np.random.default_rng(8)
+    before, weld = surveyed(truth_with(), rng=rng), Happened("weld", points=("RR",))
+    halfway = frame(*before, DATUM, weld)
+    assert all(not any(p.startswith("RR.") for p in r.points) for r in halfway.readings)
+    assert next(p for p in pickups(halfway, {}, {}).rows if p.point == "RR.upper.rear").stale == "welded RR"
+    pulled = truth_with(RR_upper_front=[0, 3.0, 0], RR_upper_rear=[0, 3.0, 0])
+    after = frame(*before, DATUM, weld, *surveyed(pulled, rng=rng))
+    fit, why = after.recovered
+    assert why == ""
+    assert {p.name for p in fit.moved} <= {"RR.upper.front", "RR.upper.rear"}
+    by = {p.name: p.by for p in after.drift.points}
+    assert by["RR.upper.front"] == pytest.approx([0, 3, 0], abs=1.5)
+    assert any("RR upper" in s and "left" in s for s in say_drift(after.drift, Units()))
+    assert any("stayed" in s for s in say_recovered(fit, Units()))
+
+
+def test_readings_with_the_frame_held_otherwise_are_not_mixed_in():
+    found = frame(*surveyed(truth_with()), Supported("on stands"))
+    assert found.readings == ()
+    assert frame(*surveyed(truth_with()), Supported("on stands"), Supported("on the jig")).readings
+
+
+def test_a_lost_datum_is_found_again_from_what_stays():
+    lost, rng = DATUM.plane[0], np.random.default_rng(4)
+    stays = [r for r in WANTED if lost not in r.points]
+    found = frame(*surveyed(truth_with(), rng=rng), DATUM)
+    assert say_lost(found, ["LF.lower"]).startswith("This carries the datum (LF lower front)")
+    assert say_lost(found, ["RR.upper"]) == ""
+    after = frame(
+        *surveyed(truth_with(), rng=rng), DATUM, Happened("cut", points=("LF.lower",)), *surveyed(truth_with(), stays, rng)
+    )
+    laid, why = after.laid
+    assert "The old axes are held by" in why
+    for n in ("RR.upper.rear", "LF.upper.front"):
+        np.testing.assert_allclose(laid.place(n), PLACES[n], atol=3.0)
+        assert (laid.expanded(n) < 3.0).all()
+    assert say_witnesses(after) == ()
+
+
+def test_what_is_not_fixed_and_what_is_welded_too_soon_is_said():
+    loose = frame(*[r for r in surveyed(truth_with()) if "RF.upper.rear" not in r.points or r.reading == "distance"][:40])
+    assert any(s.startswith("Nothing fixes the") for s in say_free(loose.network))
+    assert "more are welded, but no datum" in say_locked(frame(StatusGiven("RR", "welded")))[0]
+    locked = frame(DATUM, StatusGiven("RR.upper.front", "welded"))
+    assert "provisional" in say_locked(locked)[0]
+    assert frame(StatusGiven("RR", "tacked"), StatusGiven("RR.upper", "welded")).log.status("RR.upper.rear") == "welded"
+    assert frame(PinFelt("RR.upper.rear", "free"), PinFelt("RR.upper.rear", "tight")).log.pins["RR.upper.rear"] == (
+        (2, "free"),
+        (3, "tight"),
+    )
+
+
+def test_the_reading_being_typed_is_held_against_the_rest():
+    found = frame(*surveyed(truth_with()))
+    value, u = expected(found, SurveyRead("distance", ("LF.lower.front", "RR.upper.rear"), 1.0, "tape"))
+    assert value == pytest.approx(math.dist(PLACES["LF.lower.front"], PLACES["RR.upper.rear"]), abs=1e-6)
+    assert 0.2 < u < 3.0
+    assert expected(found, SurveyRead("distance", ("LF.lower.front", "LF.tie.inner"), 1.0, "tape")) is None
+
+
+def test_a_move_is_said_largest_first_without_what_is_doubt():
+    assert say_move(np.array([-3.2, 0.4, -1.1]), np.array([0.5, 0.5, 0.5]), Units()) == "3.2 aft, 1.1 down"
+
+
+@pytest.mark.parametrize(
+    ("act", "error", "words"),
+    [
+        (SurveyRead("distance", ("LF.elbow", "RF.upper.rear"), 500.0, "tape"), CalledError, "no point “LF.elbow”"),
+        (SurveyRead("distance", ("LF.upper.rear", "LF.upper.rear"), 500.0, "tape"), MeasuredError, "from itself"),
+        (SurveyRead("distance", ("LF.upper.rear", "RF.upper.rear"), -5.0, "tape"), MeasuredError, "cannot be"),
+        (SurveyRead("distance", ("LF.upper.rear", "RF.upper.rear"), 900.0, "tape"), UnusualError, "the plan has them"),
+        (SurveyRead("slope", ("LF.upper.rear", "RF.upper.rear"), 0.5, "tape"), CalledError, "does not read"),
+        (SurveyRead("compare", ("LF.upper.rear", "RF.upper.rear", "LF.lower.rear", "RF.lower.rear"), 0.0, "tape", says="same"), MeasuredError, "bound"),
+        (DatumChosen(("LF.upper.rear",) * 3, ("LF.upper.rear", "LR.upper.rear"), "LF.upper.rear"), MeasuredError, "three points"),
+        (StatusGiven("XX", "welded"), CalledError, "No point begins"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_written_down_is_said(act, error, words):
+    with pytest.raises(error, match=words):
+        check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), act)
+    if error is UnusualError:
+        check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), replace(act, confirmed=True))
