@@ -68,6 +68,12 @@ def end(hand: str) -> dict[str, Any]:
     return {"diameter": 10.0, "pitch_mm_per_turn": 1.5, "engaged": 28.0, "exposed": 16.0, "hand": hand}
 
 
+FRAME: Points = {
+    "frame.panel.nose": (420.0, 0.0, 130.0), "frame.rail.left.front": (-380.0, 300.0, 120.0), "frame.rail.right.front": (-380.0, -300.0, 120.0),
+    "frame.rail.left.rear": (-1750.0, 300.0, 120.0), "frame.rail.right.rear": (-1750.0, -300.0, 120.0),
+}  # fmt: skip
+
+
 def heather() -> dict[str, Any]:
     aims = {"LF": (78.0, -1.8, -0.1), "RF": (78.0, -1.8, -0.1), "LR": (86.0, -1.2, 0.15), "RR": (86.0, -1.2, 0.15)}
     return {
@@ -102,7 +108,8 @@ def heather() -> dict[str, Any]:
         ],
         "point_tolerance": 1.5,
         "loads": {"height": 360.0, "front_share": 0.62, "driven": "rear"},
-        "points": {**placed("LF", WISHBONES_FRONT), **placed("LR", WISHBONES_REAR, -2280.0)},
+        "jig": {"feet": {"LF": (200.0, 600.0), "RF": (200.0, -600.0), "LR": (-2500.0, 600.0), "RR": (-2500.0, -600.0)}, "pitch_mm_per_turn": 1.75},
+        "points": {**placed("LF", WISHBONES_FRONT), **placed("LR", WISHBONES_REAR, -2280.0), **FRAME},
         "front_linkage": {"layout": "double wishbone", "loaded_radius": 270.0, "steering": "rack", "camber_deg": -1.8, "toe_deg": -0.1, **PUSHED,
                           "bar": {"first": "bar.first", "second": "bar.second", "arm": "bar.arm", "link": {"point": "bar.link", "on": "lower"}}},
         "rear_linkage": {"layout": "double wishbone", "loaded_radius": 282.0, "camber_deg": -1.2, "toe_deg": 0.15, **PUSHED, "shaft": {"inner": "shaft.inner", "outer": "shaft.outer"}},

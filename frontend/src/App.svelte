@@ -4,6 +4,7 @@
   import { router } from '$lib/router.svelte';
   import Rule from '$parts/Rule.svelte';
   import Cars from './stages/cars/Cars.svelte';
+  import Jig from './stages/jig/Jig.svelte';
   import Log from './stages/log/Log.svelte';
   import PlanPage from './stages/plan/PlanPage.svelte';
   import Set from './stages/set/Set.svelte';
@@ -33,6 +34,8 @@
   <main class="card" aria-busy="true"><p role="status">Opening the logbook…</p></main>
 {:else if stage === 'plan'}
   {#key `${car.slug}/${car.view.plan_number}`}<PlanPage {car} />{/key}
+{:else if stage === 'jig'}
+  {#key car.slug}<Jig {car} />{/key}
 {:else if stage === 'set'}
   {#key car.slug}<Set {car} />{/key}
 {:else if stage === 'travel'}

@@ -6,7 +6,7 @@ Entries never change, so the folded state of a car is a cache that only ever nee
 import re
 import threading
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from ready_corner.border.entries import (
@@ -25,7 +25,7 @@ from ready_corner.core.jig.pickups import Kept, Pickups, pickups
 from ready_corner.core.linkage.study import Change, Over, Study, study
 from ready_corner.core.linkage.worth import Lengths
 from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Turned, fold, fold_on
-from ready_corner.core.plan import End
+from ready_corner.core.plan import End, Point
 from ready_corner.core.readiness.accept import Preview, accept, preview
 from ready_corner.core.readiness.marks import Evaluation, evaluate
 from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
@@ -51,6 +51,7 @@ class _Bench:
     studies: dict[tuple[object, ...], Study] = field(default_factory=dict)
     frame: Frame | None = None
     worths: Kept = field(default_factory=dict)
+    pickups: tuple[Frame, Mapping[str, float], Pickups] | None = None
 
 
 @dataclass(frozen=True)
@@ -158,7 +159,7 @@ class Workshop:
         Those with nothing moved are kept for the next what-if.
         """
         bench, state = self._bench(slug), self.state(slug)
-        places = {n: p for n, (p, _) in state.surveyed.items()} if built else {}
+        places = self.built(slug) if built else {}
         key = (state.plan_number, end, over, span, lengths if built else "", tuple(places.items()))
         before = bench.studies.get(key)
         if before is None:
@@ -166,6 +167,17 @@ class Workshop:
             with bench.lock:
                 bench.studies = dict([*list(bench.studies.items())[1 - STUDIES :], (key, before)])
         return study(state.plan, end, over, *span, changes, lengths, before) if changes else before
+
+    def built(self, slug: str) -> dict[str, Point]:
+        """Return where points of a car are as built: measured as such, and by the survey at the jig, which goes before."""
+        places = {n: p for n, (p, _) in self.state(slug).surveyed.items()}
+        frame = self.frame(slug)
+        laid, network = frame.laid[0], frame.network
+        if laid is not None and network is not None:
+            for n in network.determined:
+                x, y, z = (float(v) for v in laid.place(n))
+                places[n] = (x, y, z)
+        return places
 
     def frame(self, slug: str) -> Frame:
         """Return the frame of a car as surveyed; what was reckoned of it is kept until something is written down at the jig."""
@@ -179,8 +191,11 @@ class Workshop:
 
     def pickups(self, slug: str) -> Pickups:
         """Return the pickup points of a car against its plan."""
-        frame, moved = self.frame(slug), self.state(slug).moved
-        return pickups(frame, moved, self._bench(slug).worths)
+        frame, moved, bench = self.frame(slug), self.state(slug).moved, self._bench(slug)
+        with bench.lock:
+            if bench.pickups is None or bench.pickups[0] is not frame or bench.pickups[1] != moved:
+                bench.pickups = frame, moved, pickups(frame, moved, bench.worths)
+            return bench.pickups[2]
 
     def ids(self, slug: str) -> dict[int, str]:
         """Return the identity of every entry by its number."""

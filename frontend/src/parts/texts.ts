@@ -1,7 +1,7 @@
 // Words of the frame round every stage.
 export const STAGES = [
   { name: 'Plan', path: 'plan', measures: 'what is wanted' },
-  { name: 'Jig', path: '', measures: '' },
+  { name: 'Jig', path: 'jig', measures: 'pickup points' },
   { name: 'Links', path: '', measures: '' },
   { name: 'Stance', path: '', measures: 'heights and rake' },
   { name: 'Travel', path: 'travel', measures: 'what the wheels do' },

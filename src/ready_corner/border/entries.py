@@ -8,15 +8,21 @@ from pydantic import AwareDatetime, Field
 
 from ready_corner.border.jig import (
     DatumModel,
+    FootIn,
+    FootKept,
     JigModel,
     PinModel,
     Prefix,
+    SlopeIn,
+    SlopeKept,
     StatusModel,
     SupportedModel,
     SurveyReadIn,
     SurveyReadKept,
     jig_from_core,
     jig_to_core,
+    level_kept,
+    level_to_core,
 )
 from ready_corner.border.plan import Id, Model, PlanModel, PointName, Words
 from ready_corner.core import logbook as core
@@ -118,6 +124,8 @@ WhatIn = Annotated[
     | HappenedModel
     | SurveyedModel
     | SurveyReadIn
+    | FootIn
+    | SlopeIn
     | JigModel
     | CorrectionModel
     | NoteModel,
@@ -130,6 +138,8 @@ WhatKept = Annotated[
     | HappenedModel
     | SurveyedModel
     | SurveyReadKept
+    | FootKept
+    | SlopeKept
     | JigModel
     | CorrectionModel
     | NoteModel,
@@ -184,6 +194,8 @@ def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
     assert plan is not None
     if isinstance(what, SurveyReadIn):
         return what.to_core(plan)
+    if isinstance(what, FootIn | SlopeIn):
+        return level_to_core(what, plan)
     if isinstance(what, TurnedIn):
         return core.Turned(what.adjuster, read(what.typed, "turns", plan.units).value, what.typed)
     figure = read(what.typed, core.QUANTITIES[what.quantity].kind, plan.units)
@@ -201,6 +213,8 @@ def kept_to_core(entry: EntryKept) -> core.Entry:
         what = core.Reading(**kept.model_dump(exclude={"kind", "version"}))
     elif isinstance(kept, SurveyReadKept):
         what = kept.kept()
+    elif isinstance(kept, FootKept | SlopeKept):
+        what = level_kept(kept)
     elif isinstance(kept, TurnedKept):
         what = core.Turned(kept.adjuster, kept.amount, kept.typed)
     else:
@@ -232,6 +246,8 @@ def what_from_core(what: core.What, sent: WhatIn | None = None) -> WhatKept:
 def same_as_sent(kept: WhatKept, sent: WhatIn) -> bool:
     """Whether what was kept is what is sent now, apart from the figures read from it."""
     return (
-        kept.model_dump(exclude={"value", "denominator", "upright_deg", "amount", "bound", "diameters_mm", "burnt_mm"})
+        kept.model_dump(
+            exclude={"value", "denominator", "upright_deg", "amount", "bound", "diameters_mm", "burnt_mm", "first", "second"}
+        )
         == sent.model_dump()
     )

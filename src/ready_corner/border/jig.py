@@ -126,6 +126,55 @@ class PinModel(Model):
     says: core.PinSays
 
 
+class FootIn(Model):
+    """Height of a foot of the jig as typed."""
+
+    kind: Literal["foot"] = "foot"
+    version: Literal[1] = 1
+    foot: Id
+    typed: Typed
+    tool: Id
+
+
+class FootKept(FootIn):
+    """Height of a foot of the jig as kept, mm."""
+
+    value: float
+
+
+class SlopeIn(Model):
+    """A level read along or across, and again end for end, as typed."""
+
+    kind: Literal["slope"] = "slope"
+    version: Literal[1] = 1
+    way: Literal["along", "across"]
+    typed: Typed
+    reversed_typed: Typed
+    tool: Id
+
+
+class SlopeKept(SlopeIn):
+    """A level read both ways as kept, degrees."""
+
+    first: float
+    second: float
+
+
+def level_to_core(what: FootIn | SlopeIn, plan: Plan) -> core.FootRead | core.SlopeRead:
+    """Return the core's act; raises ShopNotationError."""
+    if isinstance(what, FootIn):
+        return core.FootRead(what.foot, read(what.typed, "length", plan.units).value, what.tool, what.typed)
+    first, second = (read(t, "angle", plan.units).value for t in (what.typed, what.reversed_typed))
+    return core.SlopeRead(what.way, first, second, what.tool, f"{what.typed} / {what.reversed_typed}")
+
+
+def level_kept(what: FootKept | SlopeKept) -> core.FootRead | core.SlopeRead:
+    """Return the core's form of what was kept."""
+    if isinstance(what, FootKept):
+        return core.FootRead(what.foot, what.value, what.tool, what.typed)
+    return core.SlopeRead(what.way, what.first, what.second, what.tool, f"{what.typed} / {what.reversed_typed}")
+
+
 JigModel = DatumModel | SupportedModel | StatusModel | PinModel
 
 
@@ -139,8 +188,13 @@ def jig_to_core(what: JigModel) -> core.JigAct:
     return core.StatusGiven(**fields) if isinstance(what, StatusModel) else core.PinFelt(**fields)
 
 
-def jig_from_core(act: core.JigAct) -> SurveyReadKept | JigModel:
+def jig_from_core(act: core.JigAct) -> SurveyReadKept | FootKept | SlopeKept | JigModel:
     """Return the open form of an act."""
+    if isinstance(act, core.FootRead):
+        return FootKept(foot=act.foot, typed=act.typed, tool=act.tool, value=act.value)
+    if isinstance(act, core.SlopeRead):
+        typed, _, back = act.typed.partition(" / ")
+        return SlopeKept(way=act.way, typed=typed, reversed_typed=back, tool=act.tool, first=act.first, second=act.second)
     if isinstance(act, core.SurveyRead):
         return SurveyReadKept.of(act)
     if isinstance(act, core.DatumChosen):

@@ -267,6 +267,14 @@ class LoadsModel(Model):
     driven: Literal["front", "rear", "both"] = "rear"
 
 
+class JigModel(Model):
+    """The feet of a jig, each at (forward, left) in mm; pitch of their screws, and thicknesses of the shims there are."""
+
+    feet: dict[Id, tuple[float, float]] = Field(max_length=12)
+    pitch_mm_per_turn: float | None = Field(default=None, gt=0)
+    shims: list[float] = Field(default=[], max_length=20)
+
+
 def _stand(stand: StandModel) -> Stand:
     return Stand(stand.point, stand.on)
 
@@ -286,6 +294,7 @@ class PlanModel(Model):
     build_aims: list[AimModel] = Field(default=[], max_length=100)
     stage: core.Stage = "running"
     point_tolerance: float = 1.0
+    jig: JigModel | None = None
     heights: list[HeightPlaceModel] = Field(default=[], max_length=4)
     adjusters: list[AdjusterModel] = Field(default=[], max_length=100)
     tools: list[ToolModel] = Field(default=[], max_length=50)
@@ -334,6 +343,7 @@ class PlanModel(Model):
                 tuple(a for a in build_aims if a),
                 self.stage,
                 self.point_tolerance,
+                core.Jig(dict(self.jig.feet), self.jig.pitch_mm_per_turn, tuple(self.jig.shims)) if self.jig else None,
             )
         )
         if plan:

@@ -364,7 +364,11 @@ _DISTURBS: tuple[Happening, ...] = ("weld", "cut", "knock")
 
 def _disturbed(jig: JigLog, number: int, what: Turned | Happened) -> JigLog:
     """Return the jig's log with what may have moved points of the frame."""
-    if isinstance(what, Turned) or what.what not in _DISTURBS:
+    if isinstance(what, Turned):
+        return jig
+    if what.what in ("knock", "level", "load", "cut"):
+        jig = replace(jig, shaken=(number, what.words or HAPPENING_WORDS[what.what]))
+    if what.what not in _DISTURBS:
         return jig
     points = what.points or ((what.corner,) if what.corner else ())
     where = f" {', '.join(points)}" if points else ""

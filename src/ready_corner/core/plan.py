@@ -280,6 +280,15 @@ def is_length(mark: str) -> bool:
 
 
 @dataclass(frozen=True)
+class Jig:
+    """The jig table, stands or pads: where each foot stands (forward, left, mm), the pitch of its screw, and the shims there are, mm."""
+
+    feet: Mapping[str, tuple[float, float]]
+    pitch_mm_per_turn: float | None = None
+    shims: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True)
 class Plan:
     """The plan of one car. Aims are at most one to a mark; adjusters and tools have names of their own.
 
@@ -306,6 +315,7 @@ class Plan:
     build_aims: tuple[Aim, ...] = ()
     stage: Stage = "running"
     point_tolerance: float = 1.0
+    jig: Jig | None = None
 
     def __post_init__(self) -> None:
         if not self.name.strip():

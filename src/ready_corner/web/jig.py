@@ -8,11 +8,13 @@ from pydantic import Field
 
 from ready_corner.border.entries import Typed
 from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
-from ready_corner.border.plan import Model
+from ready_corner.border.plan import Model, ToolModel
 from ready_corner.core.jig.acts import Noted, PinSays, Status, Support, SurveyRead
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.frame import Frame, expected
+from ready_corner.core.jig.level import level
 from ready_corner.core.jig.pickups import Do, Effect
+from ready_corner.core.jig.squareness import say_square
 from ready_corner.core.jig.words import (
     say_drift,
     say_free,
@@ -31,7 +33,7 @@ from ready_corner.core.metrology.tools import STEP_TO_U
 from ready_corner.core.metrology.verdict import Verdict
 from ready_corner.core.shop import Units, read, say_angle, say_length
 from ready_corner.core.survey.propose import Means, propose
-from ready_corner.core.survey.readings import KINDS, Kind, Reading
+from ready_corner.core.survey.readings import KINDS, Kind
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -117,6 +119,25 @@ class ArrowView(View):
     certain: bool
 
 
+class FootView(View):
+    """A foot of the jig, and what to do there."""
+
+    name: str
+    x: float
+    y: float
+    say: str
+    counts: bool
+    do: str
+
+
+class LevelView(View):
+    """How level the jig stands."""
+
+    sentence: str
+    notes: list[str]
+    feet: list[FootView]
+
+
 class JigView(View):
     """All that is shown of a frame at the jig."""
 
@@ -134,11 +155,14 @@ class JigView(View):
     dof: int
     pickups: list[PickupView]
     together: list[TogetherView]
+    square: list[str]
     since: str
     moved: list[str]
     arrows: list[ArrowView]
     accepted: int
     counted: int
+    level: LevelView | None
+    tools: list[ToolModel]
 
 
 class ProposalIn(Model):
@@ -224,6 +248,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         dof=network.dof if network else 0,
         pickups=rows,
         together=[TogetherView(of=k, effects=[_effect(e, units) for e in v]) for k, v in found.together.items()],
+        square=list(say_square(frame)),
         since=frame.log.disturbed[-1].words if frame.log.disturbed else "",
         moved=[
             *(say_recovered(fit, units) if fit else [why_not] if why_not else []),
@@ -232,6 +257,8 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         arrows=[ArrowView(point=p.name, by=_place(p.by), certain=p.certain) for p in drift.points] if drift else [],
         accepted=sum(bool(r.verdict == "holds" or (r.options and r.options[0].do == "leave it")) for r in rows),
         counted=len(rows),
+        tools=[ToolModel.model_validate(t) for t in frame.plan.toolbox],
+        level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log)) else None,
     )
 
 
@@ -246,8 +273,8 @@ def _signed(v: float, units: Units) -> str:
 
 def _effect(effect: Effect, units: Units) -> EffectView:
     unit, factor, digits = shown(effect.said.unit, effect.said.digits, units.inches)
-    value = effect.by * factor
-    said = f"{value:+.{digits}f}".replace("-", "−")
+    value = round(effect.by * factor, digits)
+    said = f"{value:+.{digits}f}".replace("-", "−") if value else "0"
     return EffectView(label=effect.said.label, say=f"{said}{'' if unit == '°' else ' '}{unit}".strip(), answer=effect.answer)
 
 
@@ -352,7 +379,7 @@ def proposal(slug: str, asked: ProposalIn, workshop: TheWorkshop) -> ProposalVie
         ProposedView(
             reading=p.reading.kind,
             points=list(p.reading.points),
-            say=p.reading.said,
+            say=p.reading.said + (", once more from another zero" if p.reading.id.startswith("again ") else ""),
             left="" if not np.isfinite(p.left) else f"± {say_length(p.left, units, denominator=0, unit=True)}",
         )
         for p in found.list
@@ -376,6 +403,3 @@ def _u(frame: Frame, tool_id: str) -> float:
 def lost(slug: str, prefix: Annotated[Prefix, Field()], workshop: TheWorkshop) -> LostView:
     """Return what cutting away everything that begins so would do to the datum; empty where it carries none of it."""
     return LostView(say=say_lost(workshop.frame(slug), [prefix]))
-
-
-__all__ = ["Reading", "router"]

@@ -17,7 +17,16 @@ from ready_corner.border.entries import (
     WhatKept,
     what_from_core,
 )
-from ready_corner.border.jig import DatumModel, JigModel, PinModel, StatusModel, SupportedModel, SurveyReadKept
+from ready_corner.border.jig import (
+    DatumModel,
+    FootKept,
+    JigModel,
+    PinModel,
+    SlopeKept,
+    StatusModel,
+    SupportedModel,
+    SurveyReadKept,
+)
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core import logbook as core
 from ready_corner.core.jig.words import say_point as spoken
@@ -203,7 +212,7 @@ def car_view(slug: str, evaluation: Evaluation) -> CarView:
         judged=len(judged),
         progress=share_held(evaluation),
         steer_ahead=steer_ahead(evaluation),
-        surveyed=list(state.surveyed),
+        surveyed=list(dict.fromkeys([*state.surveyed, *(p for n in state.jig.noted for p in n.read.points)])),
         last=_last(evaluation),
     )
 
@@ -348,6 +357,10 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
         return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
     if isinstance(what, SurveyReadKept | DatumModel | SupportedModel | StatusModel | PinModel):
         return _jig_sentence(evaluation, what)
+    if isinstance(what, FootKept):
+        return f"Foot {what.foot} of the jig: {say_length(what.value, plan.units, denominator=0, unit=True)}"
+    if isinstance(what, SlopeKept):
+        return f"Level {what.way} the jig: {what.typed}, end for end {what.reversed_typed}"
     if isinstance(what, SurveyedModel):
         names = [say_point(n) for n in what.points]
         told = " and ".join(names) if len(names) <= 2 else f"{names[0]} and {len(names) - 1} more"

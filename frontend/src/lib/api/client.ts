@@ -22,6 +22,10 @@ export type Problem = Schemas['Problem'];
 
 export type Linkage = Schemas['LinkageModel'];
 export type Loads = Schemas['LoadsModel'];
+export type JigView = Schemas['JigView'];
+export type Pickup = Schemas['PickupView'];
+export type Proposal = Schemas['ProposalView'];
+export type SurveyRead = Schemas['SurveyReadIn'];
 export type Wanting = Schemas['WantingView'];
 export type Layout = Schemas['LayoutView'];
 export type Study = Schemas['StudyView'];
@@ -73,6 +77,10 @@ export const api = {
   points: (text: string, units: Units) => call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
   levers: (slug: string, end: 'front' | 'rear', answer: string) => call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
+  jig: (slug: string) => call<JigView>('GET', `/cars/${slug}/jig`),
+  jigPreview: (slug: string, what: SurveyRead) => call<{ said: string; means: string }>('POST', `/cars/${slug}/jig/preview`, what),
+  proposal: (slug: string, asked: Schemas['ProposalIn']) => call<Proposal>('POST', `/cars/${slug}/jig/proposal`, asked),
+  lost: (slug: string, prefix: string) => call<{ say: string }>('GET', `/cars/${slug}/jig/lost?prefix=${encodeURIComponent(prefix)}`),
   spread: (slug: string, end: 'front' | 'rear', typed: string) => call<Schemas['SpreadView'][]>('GET', `/cars/${slug}/spread?end=${end}&typed=${encodeURIComponent(typed)}`),
   tools: (inches: boolean) => call<Plan['tools']>('GET', `/tools?inches=${inches}`),
   read: (text: string, kind: FigureKind, units: Units) => call<Schemas['FigureView']>('POST', '/shop/read', { text, kind, units }),

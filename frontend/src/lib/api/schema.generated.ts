@@ -388,6 +388,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/jig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Jig
+         * @description Return the frame of a car as surveyed.
+         */
+        get: operations["jig_api_cars__slug__jig_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/jig/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description Return what a reading would mean beside the others, keeping nothing.
+         */
+        post: operations["preview_api_cars__slug__jig_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/jig/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Proposal
+         * @description Return what to measure so that every point is sure enough and every reading checked by others.
+         */
+        post: operations["proposal_api_cars__slug__jig_proposal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/jig/lost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lost
+         * @description Return what cutting away everything that begins so would do to the datum; empty where it carries none of it.
+         */
+        get: operations["lost_api_cars__slug__jig_lost_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -483,6 +563,22 @@ export interface components {
              * @default
              */
             other: string;
+        };
+        /**
+         * ArrowView
+         * @description The movement of a point since the last weld, cut or knock, mm in the axes of the car.
+         */
+        ArrowView: {
+            /** Point */
+            point: string;
+            /** By */
+            by: [
+                number,
+                number,
+                number
+            ];
+            /** Certain */
+            certain: boolean;
         };
         /**
          * AskView
@@ -696,6 +792,53 @@ export interface components {
             right: (number | null)[] | null;
         };
         /**
+         * DatumModel
+         * @description Where the axes of the car are taken from; ``words`` how they were found.
+         */
+        DatumModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "datum";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Plane */
+            plane: [
+                string,
+                string,
+                string
+            ];
+            /** Line */
+            line: [
+                string,
+                string
+            ];
+            /** Point */
+            point: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * EffectView
+         * @description What a deviation does to a figure, in the units of the car.
+         */
+        EffectView: {
+            /** Label */
+            label: string;
+            /** Say */
+            say: string;
+            /** Answer */
+            answer: string;
+        };
+        /**
          * EntryIn
          * @description An entry as a browser sends it, with an identity and a time of its own.
          */
@@ -716,7 +859,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * EntryKept
@@ -741,7 +884,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * ExampleView
@@ -812,6 +955,72 @@ export interface components {
             said: string;
         };
         /**
+         * FootIn
+         * @description Height of a foot of the jig as typed.
+         */
+        FootIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "foot";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Foot */
+            foot: string;
+            /** Typed */
+            typed: string;
+            /** Tool */
+            tool: string;
+        };
+        /**
+         * FootKept
+         * @description Height of a foot of the jig as kept, mm.
+         */
+        FootKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "foot";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Foot */
+            foot: string;
+            /** Typed */
+            typed: string;
+            /** Tool */
+            tool: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * FootView
+         * @description A foot of the jig, and what to do there.
+         */
+        FootView: {
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Say */
+            say: string;
+            /** Counts */
+            counts: boolean;
+            /** Do */
+            do: string;
+        };
+        /**
          * HappenedModel
          * @description Something else that happened to the car.
          */
@@ -831,7 +1040,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "settled" | "bar_off" | "bar_on" | "string" | "tyre" | "load" | "level" | "weld" | "knock";
+            what: "settled" | "bar_off" | "bar_on" | "string" | "tyre" | "load" | "level" | "weld" | "cut" | "knock";
             /** Corner */
             corner?: ("LF" | "RF" | "LR" | "RR") | null;
             /**
@@ -839,6 +1048,11 @@ export interface components {
              * @default
              */
             words: string;
+            /**
+             * Points
+             * @default []
+             */
+            points: string[];
         };
         /**
          * HeightPlaceModel
@@ -856,6 +1070,77 @@ export interface components {
             station: number;
             /** Offset */
             offset: number;
+        };
+        /**
+         * JigModel
+         * @description The feet of a jig, each at (forward, left) in mm; pitch of their screws, and thicknesses of the shims there are.
+         */
+        JigModel: {
+            /** Feet */
+            feet: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Pitch Mm Per Turn */
+            pitch_mm_per_turn?: number | null;
+            /**
+             * Shims
+             * @default []
+             */
+            shims: number[];
+        };
+        /**
+         * JigView
+         * @description All that is shown of a frame at the jig.
+         */
+        JigView: {
+            /** Number */
+            number: number;
+            /**
+             * Support
+             * @enum {string}
+             */
+            support: "on the jig" | "on stands" | "on a lift" | "on blocks" | "on fixed rods" | "on its wheels";
+            /** Supports */
+            supports: ("on the jig" | "on stands" | "on a lift" | "on blocks" | "on fixed rods" | "on its wheels")[];
+            /** Points */
+            points: components["schemas"]["PointView"][];
+            /** Readings */
+            readings: components["schemas"]["ReadView"][];
+            /** Wrong */
+            wrong: string[];
+            /** Loose */
+            loose: string[];
+            /** Notes */
+            notes: string[];
+            datum: components["schemas"]["DatumModel"] | null;
+            /** Axes */
+            axes: string;
+            /** Sigma0 */
+            sigma0: number | null;
+            /** Dof */
+            dof: number;
+            /** Pickups */
+            pickups: components["schemas"]["PickupView"][];
+            /** Together */
+            together: components["schemas"]["TogetherView"][];
+            /** Square */
+            square: string[];
+            /** Since */
+            since: string;
+            /** Moved */
+            moved: string[];
+            /** Arrows */
+            arrows: components["schemas"]["ArrowView"][];
+            /** Accepted */
+            accepted: number;
+            /** Counted */
+            counted: number;
+            level: components["schemas"]["LevelView"] | null;
+            /** Tools */
+            tools: components["schemas"]["ToolModel"][];
         };
         /**
          * JointModel
@@ -914,6 +1199,18 @@ export interface components {
             members: string[];
             /** Lines */
             lines: components["schemas"]["LineView"][];
+        };
+        /**
+         * LevelView
+         * @description How level the jig stands.
+         */
+        LevelView: {
+            /** Sentence */
+            sentence: string;
+            /** Notes */
+            notes: string[];
+            /** Feet */
+            feet: components["schemas"]["FootView"][];
         };
         /**
          * LeverView
@@ -1054,7 +1351,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "plan" | "reading" | "turned" | "happened" | "surveyed" | "correction" | "note";
+            kind: "plan" | "reading" | "turned" | "happened" | "surveyed" | "survey" | "datum" | "supported" | "status" | "pin" | "correction" | "note";
             /** Sentence */
             sentence: string;
             /** Struck By */
@@ -1081,6 +1378,14 @@ export interface components {
             version: 1;
             /** Entries */
             entries: components["schemas"]["EntryKept"][];
+        };
+        /**
+         * LostView
+         * @description What taking a part away would do to the datum.
+         */
+        LostView: {
+            /** Say */
+            say: string;
         };
         /**
          * MarkView
@@ -1120,6 +1425,16 @@ export interface components {
             provisional: boolean;
         };
         /**
+         * MeansView
+         * @description What a reading would mean before it is kept.
+         */
+        MeansView: {
+            /** Said */
+            said: string;
+            /** Means */
+            means: string;
+        };
+        /**
          * MovesModel
          * @description What an adjuster moves: a member (longer), or a point along a direction of the car.
          */
@@ -1155,6 +1470,21 @@ export interface components {
             corner?: ("LF" | "RF" | "LR" | "RR") | null;
         };
         /**
+         * OptionView
+         * @description One thing to do about a point, and how many figures it leaves to be set again.
+         */
+        OptionView: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "leave it" | "take it up" | "shim" | "cut and move" | "measure";
+            /** Say */
+            say: string;
+            /** Spoils */
+            spoils: number;
+        };
+        /**
          * PerchModel
          * @description A spring perch, in mm.
          */
@@ -1167,6 +1497,62 @@ export interface components {
             room_down: number;
             /** Spring Per Wheel */
             spring_per_wheel: number;
+        };
+        /**
+         * PickupView
+         * @description One pickup point against the plan.
+         */
+        PickupView: {
+            /** Point */
+            point: string;
+            /** Say */
+            say: string;
+            /** Off */
+            off: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Say Off */
+            say_off: string[];
+            /** Say U */
+            say_u: string[];
+            /** Twin */
+            twin: string[];
+            /** Verdict */
+            verdict: ("holds" | "out" | "too close to call") | null;
+            /** Move */
+            move: string;
+            /** Effects */
+            effects: components["schemas"]["EffectView"][];
+            /** Options */
+            options: components["schemas"]["OptionView"][];
+            /** Stale */
+            stale: string;
+        };
+        /**
+         * PinModel
+         * @description How a pin goes into the hole of a point by hand.
+         */
+        PinModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pin";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /**
+             * Says
+             * @enum {string}
+             */
+            says: "free" | "tight" | "stuck";
         };
         /**
          * PlanModel
@@ -1219,6 +1605,12 @@ export interface components {
              * @enum {string}
              */
             stage: "build" | "running";
+            /**
+             * Point Tolerance
+             * @default 1
+             */
+            point_tolerance: number;
+            jig?: components["schemas"]["JigModel"] | null;
             /**
              * Heights
              * @default []
@@ -1287,6 +1679,47 @@ export interface components {
             revises: number;
         };
         /**
+         * PointView
+         * @description One point of the frame: where the plan has it, where it is (in the axes of the car, mm), how sure, and what is not fixed.
+         */
+        PointView: {
+            /** Name */
+            name: string;
+            /** Say */
+            say: string;
+            /** Planned */
+            planned: [
+                number,
+                number,
+                number
+            ];
+            /** Place */
+            place: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Expanded */
+            expanded: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Ellipse */
+            ellipse: number[][];
+            /** Determined */
+            determined: boolean;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "provisional" | "tacked" | "welded" | "painted";
+            /** Pins */
+            pins: ("free" | "tight" | "stuck")[];
+            /** Stale */
+            stale: string;
+        };
+        /**
          * PreviewView
          * @description What an entry would mean.
          */
@@ -1318,6 +1751,95 @@ export interface components {
             numbers: {
                 [key: string]: number;
             };
+        };
+        /**
+         * ProposalIn
+         * @description What to measure for: points (all of the plan's pickup points where empty), and how sure each is to be.
+         */
+        ProposalIn: {
+            /** Typed */
+            typed: string;
+            /**
+             * Points
+             * @default []
+             */
+            points: string[];
+            /**
+             * Tape
+             * @default tape
+             */
+            tape: string;
+            /**
+             * Table
+             * @default rule
+             */
+            table: string;
+            /**
+             * Heights
+             * @default true
+             */
+            heights: boolean;
+        };
+        /**
+         * ProposalView
+         * @description What to measure, in walking order.
+         */
+        ProposalView: {
+            /** List */
+            list: components["schemas"]["ProposedView"][];
+            /** Reached */
+            reached: boolean;
+            /** Say */
+            say: string;
+        };
+        /**
+         * ProposedView
+         * @description One reading to take, and the greatest U of any point that is left after it; empty while one is not fixed.
+         */
+        ProposedView: {
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "distance" | "height" | "offset" | "station" | "rise" | "along" | "across" | "slope" | "heading" | "compare" | "in_line";
+            /** Points */
+            points: string[];
+            /** Say */
+            say: string;
+            /** Left */
+            left: string;
+        };
+        /**
+         * ReadView
+         * @description One reading: as a sentence, whether it still counts, how well it is checked, and whether it is wrong.
+         */
+        ReadView: {
+            /** Number */
+            number: number;
+            /** Id */
+            id: string;
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "distance" | "height" | "offset" | "station" | "rise" | "along" | "across" | "slope" | "heading" | "compare" | "in_line";
+            /** Points */
+            points: string[];
+            /** Say */
+            say: string;
+            /** Counts */
+            counts: boolean;
+            /** Residual */
+            residual: string;
+            /** Redundancy */
+            redundancy: number | null;
+            /** Standardised */
+            standardised: number | null;
+            /**
+             * Wrong
+             * @enum {string}
+             */
+            wrong: "" | "wrong" | "may be wrong";
         };
         /**
          * ReadingIn
@@ -1450,6 +1972,66 @@ export interface components {
             outer: string;
         };
         /**
+         * SlopeIn
+         * @description A level read along or across, and again end for end, as typed.
+         */
+        SlopeIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slope";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "along" | "across";
+            /** Typed */
+            typed: string;
+            /** Reversed Typed */
+            reversed_typed: string;
+            /** Tool */
+            tool: string;
+        };
+        /**
+         * SlopeKept
+         * @description A level read both ways as kept, degrees.
+         */
+        SlopeKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slope";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "along" | "across";
+            /** Typed */
+            typed: string;
+            /** Reversed Typed */
+            reversed_typed: string;
+            /** Tool */
+            tool: string;
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+        };
+        /**
          * SpreadView
          * @description How far a figure scatters (U, about 95 of 100 cars), by drawn cars and by slopes.
          */
@@ -1507,6 +2089,30 @@ export interface components {
             point: string;
             /** On */
             on: string;
+        };
+        /**
+         * StatusModel
+         * @description What a point, or every point that begins so, has come to.
+         */
+        StatusModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "status";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "provisional" | "tacked" | "welded" | "painted";
         };
         /**
          * StepView
@@ -1590,6 +2196,159 @@ export interface components {
             warnings: string[];
             /** Limits */
             limits: components["schemas"]["LimitView"][];
+        };
+        /**
+         * SupportedModel
+         * @description How the frame is held from now on.
+         */
+        SupportedModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "supported";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "on the jig" | "on stands" | "on a lift" | "on blocks" | "on fixed rods" | "on its wheels";
+        };
+        /**
+         * SurveyReadIn
+         * @description A reading of the frame as typed; of a comparison without a number, what is typed is the difference that would have been noticed.
+         *
+         *     ``pins``: read between edges of pins of these ``diameters``; ``burnt``: the mark at which the tape was begun.
+         */
+        SurveyReadIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "survey";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "distance" | "height" | "offset" | "station" | "rise" | "along" | "across" | "slope" | "heading" | "compare" | "in_line";
+            /** Points */
+            points: string[];
+            /** Typed */
+            typed: string;
+            /** Tool */
+            tool: string;
+            /** Says */
+            says?: ("same" | "shorter" | "longer") | null;
+            /** Pins */
+            pins?: ("near_to_far" | "outside" | "inside") | null;
+            /**
+             * Diameters
+             * @default [
+             *       "",
+             *       ""
+             *     ]
+             */
+            diameters: [
+                string,
+                string
+            ];
+            /**
+             * Burnt
+             * @default
+             */
+            burnt: string;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+        };
+        /**
+         * SurveyReadKept
+         * @description A reading of the frame as kept: between centres, in mm or degrees; ``bound`` in mm where there is no number.
+         */
+        SurveyReadKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "survey";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Reading
+             * @enum {string}
+             */
+            reading: "distance" | "height" | "offset" | "station" | "rise" | "along" | "across" | "slope" | "heading" | "compare" | "in_line";
+            /** Points */
+            points: string[];
+            /** Typed */
+            typed: string;
+            /** Tool */
+            tool: string;
+            /** Says */
+            says?: ("same" | "shorter" | "longer") | null;
+            /** Pins */
+            pins?: ("near_to_far" | "outside" | "inside") | null;
+            /**
+             * Diameters
+             * @default [
+             *       "",
+             *       ""
+             *     ]
+             */
+            diameters: [
+                string,
+                string
+            ];
+            /**
+             * Burnt
+             * @default
+             */
+            burnt: string;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
+            /** Value */
+            value: number;
+            /**
+             * Bound
+             * @default 0
+             */
+            bound: number;
+            /**
+             * Diameters Mm
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            diameters_mm: [
+                number,
+                number
+            ];
+            /**
+             * Burnt Mm
+             * @default 0
+             */
+            burnt_mm: number;
         };
         /**
          * SurveyedModel
@@ -1686,6 +2445,16 @@ export interface components {
              *     }
              */
             units: components["schemas"]["UnitsModel"];
+        };
+        /**
+         * TogetherView
+         * @description What all deviations of a corner or axle do together.
+         */
+        TogetherView: {
+            /** Of */
+            of: string;
+            /** Effects */
+            effects: components["schemas"]["EffectView"][];
         };
         /**
          * ToolModel
@@ -2497,6 +3266,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpreadView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    jig_api_cars__slug__jig_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JigView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    preview_api_cars__slug__jig_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyReadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeansView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    proposal_api_cars__slug__jig_proposal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    lost_api_cars__slug__jig_lost_get: {
+        parameters: {
+            query: {
+                prefix: string;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LostView"];
                 };
             };
             /** @description Unprocessable Entity */

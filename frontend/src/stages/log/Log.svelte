@@ -34,7 +34,7 @@
   }
   async function happened(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    await record({ kind: 'happened', version: 1, what, corner: corner || null, words }, LOG.what[what]);
+    await record({ kind: 'happened', version: 1, what, corner: corner || null, words, points: [] }, LOG.what[what]);
     words = '';
   }
   async function keepNote(event: SubmitEvent): Promise<void> {

@@ -211,7 +211,7 @@ export class Desk {
   }
 
   async settled(): Promise<void> {
-    await this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '' }, SET.settled);
+    await this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, SET.settled);
   }
 
   /** Keys that mean something at an empty field; figures never begin with a letter. True where the key was taken. */

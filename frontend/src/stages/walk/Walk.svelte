@@ -23,7 +23,7 @@
 
   function go(): void {
     const { kind, corner, quantity } = view.next;
-    if (kind === 'settle' || kind === 'reconnect') void car.record({ kind: 'happened', version: 1, what: kind === 'settle' ? 'settled' : 'bar_on', words: '' }, view.next.sentence);
+    if (kind === 'settle' || kind === 'reconnect') void car.record({ kind: 'happened', version: 1, what: kind === 'settle' ? 'settled' : 'bar_on', words: '', points: [] }, view.next.sentence);
     else if (kind === 'plan') router.go(`${base}/plan`);
     else if (kind === 'done') router.go(`${base}/log`);
     else if (kind === 'perch' || kind === 'turn' || kind === 'try') {

@@ -66,7 +66,28 @@ class PinFelt:
     says: PinSays
 
 
-JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt
+@dataclass(frozen=True)
+class FootRead:
+    """Height of one foot of the jig (or pad), by laser, water level or rule from one line, mm, plus being higher."""
+
+    foot: str
+    value: float
+    tool: str
+    typed: str = ""
+
+
+@dataclass(frozen=True)
+class SlopeRead:
+    """A level read along or across the jig, and read again end for end: degrees, plus rising forward or to the left as it lay first."""
+
+    way: Literal["along", "across"]
+    first: float
+    second: float
+    tool: str
+    typed: str = ""
+
+
+JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt | FootRead | SlopeRead
 
 
 @dataclass(frozen=True)
@@ -103,6 +124,9 @@ class JigLog:
     support: Support = "on the jig"
     statuses: Mapping[str, Status] = field(default_factory=dict)
     pins: Mapping[str, tuple[tuple[int, PinSays], ...]] = field(default_factory=dict)
+    feet: Mapping[str, tuple[int, FootRead]] = field(default_factory=dict)
+    slopes: tuple[tuple[int, SlopeRead], ...] = ()
+    shaken: tuple[int, str] = (0, "")  # entry and words of what may have put the jig out of level last
 
     def after(self, number: int, act: JigAct) -> "JigLog":
         """Return the log with one more act."""
@@ -114,6 +138,10 @@ class JigLog:
             return replace(self, support=act.how)
         if isinstance(act, StatusGiven):
             return replace(self, statuses={**self.statuses, act.point: act.status})
+        if isinstance(act, FootRead):
+            return replace(self, feet={**self.feet, act.foot: (number, act)})
+        if isinstance(act, SlopeRead):
+            return replace(self, slopes=(*self.slopes, (number, act)))
         return replace(self, pins={**self.pins, act.point: (*self.pins.get(act.point, ()), (number, act.says))})
 
     def status(self, point: str) -> Status:

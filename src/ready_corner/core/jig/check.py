@@ -3,12 +3,13 @@
 import math
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.jig.acts import DatumChosen, JigAct, PinFelt, StatusGiven, SurveyRead
+from ready_corner.core.jig.acts import DatumChosen, FootRead, JigAct, PinFelt, SlopeRead, StatusGiven, SurveyRead
 from ready_corner.core.jig.frame import places_of
 from ready_corner.core.plan import Plan
 from ready_corner.core.shop import say_length
 from ready_corner.core.survey.readings import KINDS, Reading, compared
 
+STEEP_DEG = 10.0
 FAR_MM = 120.0  # a distance further from the plan's is asked about once
 
 
@@ -26,8 +27,32 @@ def check_act(plan: Plan, act: JigAct) -> None:
             raise MeasuredError("A plane wants three points, a line two. Name different ones.", path="plane")
     elif isinstance(act, PinFelt):
         _known((act.point,), known)
+    elif isinstance(act, FootRead):
+        feet = plan.jig.feet if plan.jig else {}
+        if act.foot not in feet:
+            raise CalledError(
+                f"The plan has no foot “{act.foot}”."
+                + (f" It has {', '.join(feet)}." if feet else " Say in the plan where the feet of the jig stand."),
+                path="foot",
+            )
+        _reads(plan, act.tool, "length")
+    elif isinstance(act, SlopeRead):
+        _reads(plan, act.tool, "angle")
+        if max(abs(act.first), abs(act.second)) > STEEP_DEG:
+            raise MeasuredError(
+                f"{max(abs(act.first), abs(act.second)):g}° is no jig. Read it again, counted from level.", path="typed"
+            )
     elif isinstance(act, StatusGiven) and not any(n == act.point or n.startswith(f"{act.point}.") for n in known):
         raise CalledError(f"No point begins with “{act.point}”. Look at its spelling.", path="point")
+
+
+def _reads(plan: Plan, tool_id: str, kind: str) -> None:
+    tool = plan.tool(tool_id)
+    if tool.measures != kind:
+        raise CalledError(
+            f"A {tool.name.lower()} does not read {'an angle' if kind == 'angle' else 'a length'}. Choose another tool.",
+            path="tool",
+        )
 
 
 def _known(names: tuple[str, ...], known: object) -> None:

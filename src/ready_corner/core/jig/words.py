@@ -117,7 +117,7 @@ def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
     pulled = [
         p for p in found.points if p.certain and float(np.linalg.norm(p.bent)) > float(np.linalg.norm(p.bent_expanded)) / 2
     ]
-    if shift > 0.2:
+    if shift > 0.2 and sum(p.certain for p in found.points) > len(found.points) / 2:
         rows.append(f"As a whole it has gone {say_move(found.shift, np.full(3, 0.2), units) or 'a little'}.")
     for p in pulled[:6]:
         rows.append(f"{say_point(p.name)} was pulled {say_move(p.by, p.by_expanded, units) or 'a little'}.")

@@ -1,0 +1,123 @@
+<script lang="ts">
+  // Datum, support, level, what was done to the frame, and what its points have come to.
+  import { api, type JigView, type What } from '$lib/api/client';
+  import type { Survey } from './survey.svelte';
+  import { JIG } from './texts';
+
+  type Props = { survey: Survey; view: JigView };
+  let { survey, view }: Props = $props();
+
+  const names = $derived(view.points.map((p) => p.name));
+  const prefixes = $derived([...new Set(names.flatMap((n) => n.split('.').map((_, i, all) => all.slice(0, i + 1).join('.'))))].sort());
+  let datum = $state<string[]>(['', '', '', '', '', '']);
+  $effect(() => {
+    if (view.datum) datum = [...view.datum.plane, ...view.datum.line, view.datum.point];
+  });
+  let words = $state('');
+  let happened = $state<keyof typeof JIG.happenedWhat>('weld');
+  let where = $state('');
+  let lost = $state('');
+  let point = $state('');
+  let status = $state<keyof typeof JIG.statuses>('tacked');
+  let pin = $state<keyof typeof JIG.pinSays>('free');
+  let foot = $state('');
+  let footText = $state('');
+  let slope = $state<{ way: 'along' | 'across'; first: string; back: string }>({ way: 'along', first: '', back: '' });
+  let refusal = $state('');
+  const say = (name: string) => name.replaceAll('.', ' ');
+  const lengthTool = $derived(view.tools.find((t) => t.id === 'rule')?.id ?? view.tools.find((t) => t.measures === 'length')?.id ?? '');
+  const angleTool = $derived(view.tools.find((t) => t.measures === 'angle')?.id ?? '');
+
+  async function record(what: What, title: string): Promise<boolean> {
+    refusal = await survey.record(what, title);
+    return !refusal;
+  }
+  // What carries the datum is said before it is gone.
+  $effect(() => {
+    const prefix = where;
+    lost = '';
+    if (prefix && happened !== 'knock') api.lost(survey.car.slug, prefix).then((found) => prefix === where && (lost = found.say), () => {});
+  });
+  const choose = () => record({ kind: 'datum', version: 1, plane: datum.slice(0, 3) as [string, string, string], line: datum.slice(3, 5) as [string, string], point: datum[5]!, words }, JIG.datum);
+</script>
+
+<section class="card" aria-label={JIG.tabs.state}>
+  {#if refusal}<p role="alert">{refusal}</p>{/if}
+  <fieldset>
+    <legend>{JIG.datum}</legend>
+    <p class="soft">{view.datum ? `${JIG.chosen} ${[...view.datum.plane, ...view.datum.line, view.datum.point].map(say).join(', ')}. ${view.datum.words}` : JIG.noDatum} {view.axes}</p>
+    <div class="grid six">
+      {#each datum as _, i (i)}
+        <label>{i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}<select bind:value={datum[i]}><option value=""></option>{#each names as name (name)}<option value={name}>{say(name)}</option>{/each}</select></label>
+      {/each}
+    </div>
+    <div class="grid two"><label>{JIG.words}<input bind:value={words} maxlength="400" /></label><button type="button" class="button" disabled={datum.some((d) => !d)} onclick={choose}>{JIG.choose}</button></div>
+  </fieldset>
+
+  {#if view.moved.length}
+    <fieldset><legend>{JIG.sinceHead}</legend><p class="soft">{JIG.since(view.since)}.</p><ul class="plain">{#each view.moved as line (line)}<li>{line}</li>{/each}</ul></fieldset>
+  {/if}
+  <fieldset><legend>{JIG.square}</legend><ul class="plain">{#each view.square as line (line)}<li>{line}</li>{:else}<li class="soft">{JIG.squareNone}</li>{/each}{#each view.notes as line (line)}<li class="soft">{line}</li>{/each}</ul></fieldset>
+  {#if view.level}
+    <fieldset>
+      <legend>{JIG.level}</legend>
+      <p><b>{view.level.sentence}</b> {view.level.notes.join(' ')}</p>
+      <ul>{#each view.level.feet as f (f.name)}<li data-past={!f.counts || undefined}><b>{f.name}</b> <span class="fig">{f.say || '—'}</span> {f.do}</li>{/each}</ul>
+      <div class="grid three">
+        <label>{JIG.foot}<select bind:value={foot}><option value=""></option>{#each view.level.feet as f (f.name)}<option>{f.name}</option>{/each}</select></label>
+        <label>{JIG.footRead}<input class="fig" bind:value={footText} maxlength="40" title={JIG.footSoft} /></label>
+        <button type="button" class="button" disabled={!foot || !footText.trim()} onclick={async () => { if (await record({ kind: 'foot', version: 1, foot, typed: footText, tool: lengthTool }, `${JIG.foot} ${foot}`)) footText = ''; }}>{JIG.readFoot}</button>
+      </div>
+      <div class="grid four">
+        <label>{JIG.slope}<select bind:value={slope.way}><option value="along">{JIG.alongWay}</option><option value="across">{JIG.acrossWay}</option></select></label>
+        <label>{JIG.first}<input class="fig" bind:value={slope.first} maxlength="20" /></label><label>{JIG.turned}<input class="fig" bind:value={slope.back} maxlength="20" /></label>
+        <button type="button" class="button" disabled={!slope.first.trim() || !slope.back.trim()} onclick={async () => { if (await record({ kind: 'slope', version: 1, way: slope.way, typed: slope.first, reversed_typed: slope.back, tool: angleTool }, JIG.slope)) slope = { ...slope, first: '', back: '' }; }}>{JIG.record}</button>
+      </div>
+    </fieldset>
+  {/if}
+
+  <fieldset>
+    <legend>{JIG.happened}</legend>
+    <div class="grid three">
+      <label>{JIG.tell}<select bind:value={happened}>{#each Object.entries(JIG.happenedWhat) as [what, name] (what)}<option value={what}>{name}</option>{/each}</select></label>
+      <label>{JIG.where}<select bind:value={where}><option value="">{JIG.everything}</option>{#each prefixes as p (p)}<option value={p}>{say(p)}</option>{/each}</select></label>
+      <button type="button" class="button" onclick={() => record({ kind: 'happened', version: 1, what: happened, corner: null, words: '', points: where ? [where] : [] }, JIG.happenedWhat[happened])}>{JIG.tell}</button>
+    </div>
+    <p class="caution">{happened === 'weld' ? JIG.weld : JIG.lift}</p>
+    {#if lost}<p role="status" class="lost">{lost}</p>{/if}
+  </fieldset>
+
+  <fieldset>
+    <legend>{JIG.status}</legend>
+    <div class="grid four">
+      <label>{JIG.where}<select bind:value={point}><option value=""></option>{#each prefixes as p (p)}<option value={p}>{say(p)}</option>{/each}</select></label>
+      <label>{JIG.tabs.pickups}<select bind:value={status}>{#each Object.entries(JIG.statuses) as [s, name] (s)}<option value={s}>{name}</option>{/each}</select></label>
+      <button type="button" class="button" disabled={!point} onclick={() => record({ kind: 'status', version: 1, point, status }, JIG.status)}>{JIG.mark}</button>
+    </div>
+    <div class="grid four">
+      <label>{JIG.pin}<select bind:value={pin}>{#each Object.entries(JIG.pinSays) as [s, name] (s)}<option value={s}>{name}</option>{/each}</select></label>
+      <button type="button" class="button" disabled={!names.includes(point)} onclick={() => record({ kind: 'pin', version: 1, point, says: pin }, JIG.pin)}>{JIG.mark}</button>
+    </div>
+    <p class="soft">{#each view.points.filter((p) => p.pins.length) as p (p.name)}{p.say}: {p.pins.join(', then ')}. {/each}</p>
+  </fieldset>
+
+  <fieldset>
+    <legend>{JIG.support}</legend>
+    <div class="grid two"><label>{JIG.supportSoft}<select value={view.support} onchange={(e) => record({ kind: 'supported', version: 1, how: e.currentTarget.value as JigView['support'] }, JIG.support)}>{#each view.supports as how (how)}<option>{how}</option>{/each}</select></label></div>
+  </fieldset>
+</section>
+
+<style>
+  section { min-height: 0; overflow: auto; display: grid; gap: 10px; align-content: start; }
+  fieldset { border: 1px solid var(--edge); border-radius: var(--round); padding: 4px 10px 8px; margin: 0; min-width: 0; display: grid; gap: 6px; }
+  legend { font-weight: 700; padding: 0 4px; }
+  .grid { display: grid; gap: 8px; align-items: end; }
+  .six { grid-template-columns: repeat(3, minmax(0, 1fr)); } .two { grid-template-columns: minmax(0, 1fr) auto; } .three { grid-template-columns: repeat(2, minmax(0, 1fr)) auto; } .four { grid-template-columns: repeat(3, minmax(0, 1fr)) auto; }
+  label { display: grid; color: var(--ink-soft); font-size: 0.8125rem; min-width: 0; }
+  input, select { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; font-size: 1rem; color: var(--ink); min-width: 0; }
+  ul { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(2, 1fr); gap: 2px 14px; font-size: 0.875rem; }
+  .plain { grid-template-columns: 1fr; }
+  [data-past] { opacity: 0.6; }
+  .caution { background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; font-size: 0.875rem; }
+  .lost, [role='alert'] { color: var(--rust); font-weight: 700; font-size: 0.875rem; }
+</style>

@@ -1,0 +1,153 @@
+// What stage Jig shows and does: the frame as surveyed, the reading in hand, and the list of what to measure.
+import { api, type JigView, type Proposal, Refused, type SurveyRead, type What } from '$lib/api/client';
+import type { Car } from '$lib/car.svelte';
+import { JIG } from './texts';
+
+export type Kind = keyof typeof JIG.kinds;
+export type Tab = keyof typeof JIG.tabs;
+
+export class Survey {
+  view = $state.raw<JigView | null>(null);
+  refusal = $state('');
+  tab = $state<Tab>('measure');
+  kind = $state<Kind>('distance');
+  points = $state.raw<string[]>([]);
+  tool = $state('');
+  pins = $state<keyof typeof JIG.pins>('');
+  diameters = $state<[string, string]>(['', '']);
+  burnt = $state('');
+  says = $state<keyof typeof JIG.says>('same');
+  text = $state('');
+  means = $state('');
+  wrong = $state(''); // the sentence of a refusal of what is typed
+  unusual = $state(false);
+  list = $state.raw<Proposal['list']>([]);
+  listSays = $state('');
+  lit = $state('');
+  last = $state(''); // the entry recorded last, to be struck out with a key
+  #asked = 0;
+
+  constructor(readonly car: Car) {}
+
+  get needed(): number {
+    return JIG.counts[this.kind];
+  }
+
+  get ready(): boolean {
+    return this.points.length === this.needed;
+  }
+
+  get tools() {
+    const angle = this.kind === 'slope' || this.kind === 'heading';
+    return (this.view?.tools ?? []).filter((t) => t.measures === (angle ? 'angle' : 'length'));
+  }
+
+  get toolNow() {
+    return this.tools.find((t) => t.id === this.tool) ?? this.tools.find((t) => t.id === (this.kind === 'distance' ? 'tape' : 'rule')) ?? this.tools[0];
+  }
+
+  get title(): string {
+    if (!this.points.length) return JIG.pick;
+    const said = this.points.map((p) => p.replaceAll('.', ' '));
+    if (this.needed === 1) return `${said[0]}: ${JIG.kinds[this.kind].toLowerCase()}`;
+    if (this.kind === 'compare') return `${said.slice(0, 2).join(' to ')} against ${said.slice(2).join(' to ')}`;
+    return said.join(' to ') + (this.points.length < this.needed ? ' to …' : '');
+  }
+
+  async refresh(): Promise<void> {
+    try {
+      [this.view, this.refusal] = [await api.jig(this.car.slug), ''];
+    } catch (error) {
+      this.refusal = (error as Error).message;
+    }
+  }
+
+  pick(name: string): void {
+    this.lit = name;
+    this.points = this.points.length >= this.needed ? [name] : this.points.includes(name) && this.kind !== 'compare' ? this.points : [...this.points, name];
+    this.clear();
+  }
+
+  ask(kind: Kind, points: string[]): void {
+    [this.kind, this.points] = [kind, points];
+    this.lit = points[0] ?? '';
+    this.clear();
+  }
+
+  clear(): void {
+    [this.text, this.means, this.wrong, this.unusual] = ['', '', '', false];
+  }
+
+  what(): SurveyRead {
+    const free = this.kind === 'compare' || this.kind === 'in_line';
+    return {
+      kind: 'survey', version: 1, reading: this.kind, points: this.points, typed: this.text, tool: this.toolNow?.id ?? '', says: this.kind === 'compare' ? this.says : null,
+      pins: this.kind === 'distance' && this.pins ? this.pins : null, diameters: this.pins ? this.diameters : ['', ''], burnt: free ? '' : this.burnt, confirmed: this.unusual,
+    } as SurveyRead;
+  }
+
+  async type(text: string): Promise<void> {
+    const mine = ++this.#asked;
+    [this.text, this.wrong, this.unusual] = [text, '', false];
+    if (!text.trim() || !this.ready) return void (this.means = '');
+    try {
+      const found = await api.jigPreview(this.car.slug, this.what());
+      if (mine === this.#asked) this.means = `${found.said} · ${found.means}`;
+    } catch (error) {
+      if (mine === this.#asked) [this.means, this.wrong] = ['', error instanceof Refused ? error.message : ''];
+    }
+  }
+
+  async enter(): Promise<void> {
+    if (!this.ready || !this.text.trim()) return;
+    const fate = await this.car.record(this.what() as What, this.title);
+    if (fate.fate === 'refused') {
+      [this.wrong, this.unusual] = [fate.sentence, fate.code === 'unusual_value'];
+      return;
+    }
+    this.last = this.car.last;
+    this.clear();
+    this.next();
+  }
+
+  /** Go on with the list: what was just read drops off it. */
+  next(): void {
+    const same = (l: Proposal['list'][number]) => l.reading === this.kind && [...l.points].sort().join() === [...this.points].sort().join();
+    const at = this.list.findIndex(same);
+    if (at >= 0) this.list = this.list.filter((_, i) => i !== at);
+    const following = this.list[Math.min(Math.max(at, 0), this.list.length - 1)];
+    if (following) this.ask(following.reading as Kind, following.points);
+  }
+
+  step(by: number): void {
+    const at = this.list.findIndex((l) => l.reading === this.kind && l.points.join() === this.points.join());
+    const to = this.list[Math.min(Math.max(at + by, 0), this.list.length - 1)];
+    if (to) this.ask(to.reading as Kind, to.points);
+  }
+
+  async propose(typed: string): Promise<void> {
+    try {
+      const found = await api.proposal(this.car.slug, { typed, points: [], tape: this.toolOf('distance'), table: this.toolOf('height'), heights: true });
+      [this.list, this.listSays] = [found.list, found.say];
+      const first = found.list[0];
+      if (first) this.ask(first.reading as Kind, first.points);
+    } catch (error) {
+      [this.list, this.listSays] = [[], (error as Error).message];
+    }
+  }
+
+  toolOf(kind: Kind): string {
+    const lengths = (this.view?.tools ?? []).filter((t) => t.measures === 'length');
+    if (this.kind === kind && this.toolNow) return this.toolNow.id;
+    return (lengths.find((t) => t.id === (kind === 'distance' ? 'tape' : 'rule')) ?? lengths[0])?.id ?? '';
+  }
+
+  async record(what: What, title: string): Promise<string> {
+    const fate = await this.car.record(what, title);
+    return fate.fate === 'refused' ? fate.sentence : '';
+  }
+
+  strike(id: string): Promise<string> {
+    return this.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, JIG.strikeOut);
+  }
+}
