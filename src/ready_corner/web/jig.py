@@ -268,7 +268,7 @@ def _place(p: np.ndarray) -> Place:
 
 def _signed(v: float, units: Units) -> str:
     said = say_length(abs(float(v)), units, denominator=0)
-    return f"{'−' if v < 0 else '+'}{said}"
+    return said if not any(c in "123456789" for c in said) else f"{'−' if v < 0 else '+'}{said}"
 
 
 def _effect(effect: Effect, units: Units) -> EffectView:
@@ -333,7 +333,7 @@ def _off(noted: Noted, residual: float, units: Units) -> str:
     size = (
         say_angle(abs(residual)) if KINDS[noted.read.reading].unit == "deg" else say_length(abs(residual), units, denominator=0)
     )
-    return f"{'−' if residual < 0 else '+'}{size}"
+    return size if not any(c in "123456789" for c in size) else f"{'−' if residual < 0 else '+'}{size}"
 
 
 @router.post("/cars/{slug}/jig/preview")

@@ -48,7 +48,7 @@
     <p class="soft">{view.datum ? `${JIG.chosen} ${[...view.datum.plane, ...view.datum.line, view.datum.point].map(say).join(', ')}. ${view.datum.words}` : JIG.noDatum} {view.axes}</p>
     <div class="grid six">
       {#each datum as _, i (i)}
-        <label>{i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}<select bind:value={datum[i]}><option value=""></option>{#each names as name (name)}<option value={name}>{say(name)}</option>{/each}</select></label>
+        <label>{i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}<select bind:value={datum[i]} aria-label="{JIG.datum}, {i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}"><option value=""></option>{#each names as name (name)}<option value={name}>{say(name)}</option>{/each}</select></label>
       {/each}
     </div>
     <div class="grid two"><label>{JIG.words}<input bind:value={words} maxlength="400" /></label><button type="button" class="button" disabled={datum.some((d) => !d)} onclick={choose}>{JIG.choose}</button></div>

@@ -4,6 +4,7 @@ export const JIG = {
   tabs: { measure: 'What to measure', pickups: 'Pickup points', readings: 'Readings', state: 'Datum and state' } as const,
   views: { above: 'from above, nose left', side: 'from the left', behind: 'from behind', wire: 'turned' } as const,
   none: 'The plan has no points yet. Give it a layout and its points, and they can be surveyed.', toPlan: 'Open the plan',
+  sides: { left: 'left side', right: 'right side' } as const,
   scale: (n: number) => `Doubt and deviation are drawn ${n} times their size.`,
   legend: { planned: 'planned', measured: 'measured, with its doubt', moved: 'pulled since', loose: 'not fixed yet' } as const,
   turn: 'Drag, or arrow keys, turn it.',
