@@ -9,6 +9,7 @@ from ready_corner.core.survey.readings import Array, Reading, model
 
 CLOSED_MM = 1e-9  # the adjustment has settled when no place moves further than this
 MOST_STEPS = 100
+LINEAR = ("height", "offset", "station", "rise", "along", "across")
 FREE = 1e-13  # a direction is not stepped along when its eigenvalue in the normal matrix is under this share of the greatest
 
 
@@ -28,28 +29,49 @@ class Design:
         # A reading in line is two numbers, square to the line; it is split into two rows of one weight.
         self.row_of = [i for i, r in enumerate(self.readings) for _ in range(2 if r.kind == "in_line" else 1)]
         self.u = np.array([self.readings[i].u for i in self.row_of])
+        # Distances are evaluated all at once, and what is linear only once; the rest one by one.
+        self._first_row = {i: k for k, i in reversed(list(enumerate(self.row_of)))}
+        self._far = [i for i, r in enumerate(self.readings) if r.kind == "distance"]
+        self._ends = np.array([[index[p] // 3 for p in self.readings[i].points] for i in self._far], dtype=int).reshape(-1, 2)
+        self._far_rows = np.array([self._first_row[i] for i in self._far], dtype=int)
+        self._others = [r for r in self.readings if r.kind not in LINEAR and r.kind != "distance"]
+        self._other_rows = [
+            self._first_row[i] for i, r in enumerate(self.readings) if r.kind not in LINEAR and r.kind != "distance"
+        ]
+        self._values = np.array([self.readings[i].value for i in self.row_of])
+        self._constant = self._constant_rows()
+
+    def _constant_rows(self) -> Array:
+        """Return what of the rows does not depend on the places: linear readings, and the zeros of the tools."""
+        rows = np.zeros((len(self.row_of), self.unknowns))
+        origin = {name: np.zeros(3) for name in self.names}
+        for i, reading in enumerate(self.readings):
+            k = self._first_row[i]
+            if reading.kind in LINEAR:
+                self._fill(rows[k], model(reading, origin)[1])
+            if reading.tool in self.tools and _has_zero(reading):
+                rows[k, self.coordinates + self.tools.index(reading.tool)] = 1.0
+        return rows
 
     def at(self, x: Array, zeros: Array) -> tuple[Array, Array]:
         """Return modelled minus read, and rows (m, unknowns), both over u, for places x (n, 3)."""
-        residual = np.empty(len(self.row_of))
-        rows = np.zeros((len(self.row_of), self.unknowns))
-        places = dict(zip(self.names, x, strict=True))
-        at = 0
-        for reading in self.readings:
-            if reading.kind == "in_line":
-                for value, grads in _in_line(reading, places):
-                    residual[at] = value - reading.value
-                    self._fill(rows[at], grads)
-                    at += 1
-                continue
-            value, grads = model(reading, places)
-            residual[at] = value - reading.value
-            self._fill(rows[at], grads)
-            if reading.tool in self.tools and _has_zero(reading):
-                k = self.tools.index(reading.tool)
-                residual[at] += zeros[k]
-                rows[at, self.coordinates + k] = 1.0
-            at += 1
+        rows = self._constant.copy()
+        residual = rows @ np.concatenate([x.ravel(), zeros]) - self._values
+        if len(self._far):
+            first, second = self._ends.T
+            line = x[second] - x[first]
+            size = np.sqrt(np.einsum("ij,ij->i", line, line))
+            residual[self._far_rows] += size
+            way = line / np.maximum(size, 1e-12)[:, None]
+            for k in range(3):
+                rows[self._far_rows, 3 * first + k] = -way[:, k]
+                rows[self._far_rows, 3 * second + k] = way[:, k]
+        places = dict(zip(self.names, x, strict=True)) if self._others else {}
+        for reading, k in zip(self._others, self._other_rows, strict=True):
+            found = _in_line(reading, places) if reading.kind == "in_line" else [model(reading, places)]
+            for at, (value, grads) in enumerate(found, start=k):
+                residual[at] += value
+                self._fill(rows[at], grads)
         return residual / self.u, rows / self.u[:, None]
 
     def _fill(self, row: Array, grads: Mapping[str, Array]) -> None:

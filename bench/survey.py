@@ -1,0 +1,74 @@
+#!/usr/bin/env python3
+"""The survey: adjusting with covariance and tests, the residual of what is being typed, what to measure. bench/survey.py
+
+Figures are times of one run on this machine, beside a plain least squares (scipy, the same residuals) as a ratio.
+"""
+
+import time
+from collections.abc import Callable
+
+import numpy as np
+from scipy.optimize import least_squares
+
+from ready_corner.core.jig.acts import JigLog, Noted, SurveyRead
+from ready_corner.core.jig.frame import Frame, expected
+from ready_corner.core.plan import Axle, Plan
+from ready_corner.core.shop import Units
+from ready_corner.core.survey.network import adjust
+from ready_corner.core.survey.propose import Means, possible, propose
+from ready_corner.core.survey.readings import Reading, model
+from ready_corner.core.survey.wrong import find_wrong
+
+
+def spent_ms(act: Callable[[], object], times: int = 9) -> tuple[float, float]:
+    """The median and the greatest time of some runs in ms."""
+    found = []
+    for _ in range(times):
+        start = time.perf_counter()
+        act()
+        found.append((time.perf_counter() - start) * 1e3)
+    return float(np.median(found)), max(found)
+
+
+def main() -> None:
+    rng = np.random.default_rng(3)
+    truth = {f"frame.P{i}": tuple(float(v) for v in rng.uniform([-2300, -600, 120], [150, 600, 520])) for i in range(40)}
+    every = possible(truth, Means(0.6, 0.4))
+    heights = [r for r in every if r.kind == "height" and not r.id.startswith("again")]
+    distances = [r for r in every if r.kind == "distance"]
+    picked = [*heights, *(distances[i] for i in rng.choice(len(distances), 210, replace=False))]
+    readings = [Reading(r.id, r.kind, r.points, r.value + rng.normal(0, r.u), r.u) for r in picked]
+    start = {n: np.asarray(p) + rng.uniform(-25, 25, 3) for n, p in truth.items()}
+    whole = spent_ms(lambda: adjust(readings, start))
+    names = list(truth)
+
+    def residuals(x: np.ndarray) -> list[float]:
+        places = dict(zip(names, x.reshape(-1, 3), strict=True))
+        return [(model(r, places)[0] - r.value) / r.u for r in readings]
+
+    begin = np.array([start[n] for n in names]).ravel()
+    plain = spent_ms(lambda: least_squares(residuals, begin), 1)
+    network = adjust(readings, start)
+    bad = [Reading(r.id, r.kind, r.points, r.value + 25.4 * (i == 120), r.u) for i, r in enumerate(readings)]
+    unsound = adjust(bad, start)
+    wrong = spent_ms(lambda: find_wrong(unsound, start), 3)
+    plan = Plan("Bench", Units(), 2300.0, Axle(1300.0, 350.0, 560.0), Axle(1300.0, 350.0, 560.0), points=truth)
+    log = JigLog(
+        tuple(Noted(i, SurveyRead(r.kind, r.points, r.value, "tape"), "on the jig") for i, r in enumerate(readings, start=2))
+    )
+    frame = Frame(plan, log)
+    assert frame.network is not None
+    asked = SurveyRead("distance", (names[0], names[7]), 900.0, "tape")
+    typed = spent_ms(lambda: expected(frame, asked))
+    twenty = dict(list(truth.items())[:20])
+    what = spent_ms(lambda: propose(twenty, Means(0.6, 0.4), 1.5), 3)
+    found = propose(twenty, Means(0.6, 0.4), 1.5)
+    print(
+        f"40 points, {len(readings)} readings, {network.dof} to spare: adjusted with covariance and tests in {whole[0]:.0f} ms (at most {whole[1]:.0f}), {plain[0] / whole[0]:.0f} times less than plain least squares"
+    )
+    print(f"one wrong reading found in {wrong[0]:.0f} ms; residual of what is typed {typed[0]:.2f} ms")
+    print(f"what to measure for 20 points: {what[0]:.0f} ms, {len(found.list)} readings, ± {found.expanded:.2f} mm")
+
+
+if __name__ == "__main__":
+    main()
