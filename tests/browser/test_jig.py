@@ -138,3 +138,27 @@ def test_a_cut_that_takes_the_datum_is_warned_of_and_a_weld_makes_points_moved_s
     drawing.focus()
     page.keyboard.press("ArrowLeft")
     assert drawing.inner_html() != before
+
+
+def test_around_the_weld_conditions_order_and_what_is_accepted(page, demo_server):
+    page.goto(f"{demo_server.url}/cars/heather/jig")
+    page.get_by_role("button", name="Weld and body").click()
+    weld = page.get_by_role("region", name="Weld and body")
+    weld.get_by_label("body placed").check()
+    weld.get_by_label(re.compile("One joint a line")).fill("LF upper\nRF upper\nLF lower")
+    weld.get_by_role("button", name="Keep the order").click()
+    expect(weld.get_by_text("Weld next: LF upper.")).to_be_visible()
+    weld.get_by_role("button", name="Welded now").first.click()
+    expect(weld.get_by_text("Weld next: RF upper.")).to_be_visible()
+    expect(weld.get_by_label("body placed")).not_to_be_checked()  # a weld opens it again
+    weld.get_by_label("Ahead").fill("310")
+    weld.get_by_label("Behind").fill("323")
+    weld.get_by_role("button", name="Keep it").nth(1).click()
+    expect(weld.get_by_text("The left front axle centre wants the body 6.5 mm forward.")).to_be_visible()
+    weld.get_by_label("Why").fill("the toe link takes it up")
+    weld.get_by_label("Point to accept").select_option("LR.upper.front")
+    weld.get_by_role("button", name="Accept it").click()
+    page.get_by_role("button", name="Pickup points").click()
+    row = page.locator("tr", has=page.get_by_role("button", name="LR upper front"))
+    row.get_by_role("button").click()
+    expect(page.locator(".options li").first).to_contain_text("accepted: the toe link takes it up")

@@ -12,6 +12,7 @@ from ready_corner.border.jig import (
     FootKept,
     JigModel,
     PinModel,
+    PlainWork,
     Prefix,
     SlopeIn,
     SlopeKept,
@@ -19,10 +20,14 @@ from ready_corner.border.jig import (
     SupportedModel,
     SurveyReadIn,
     SurveyReadKept,
+    WorkIn,
+    WorkKept,
     jig_from_core,
     jig_to_core,
     level_kept,
     level_to_core,
+    work_kept,
+    work_to_core,
 )
 from ready_corner.border.plan import Id, Model, PlanModel, PointName, Words
 from ready_corner.core import logbook as core
@@ -126,6 +131,8 @@ WhatIn = Annotated[
     | SurveyReadIn
     | FootIn
     | SlopeIn
+    | WorkIn
+    | PlainWork
     | JigModel
     | CorrectionModel
     | NoteModel,
@@ -140,6 +147,8 @@ WhatKept = Annotated[
     | SurveyReadKept
     | FootKept
     | SlopeKept
+    | WorkKept
+    | PlainWork
     | JigModel
     | CorrectionModel
     | NoteModel,
@@ -191,7 +200,11 @@ def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
         return core.Note(what.words, what.corner)
     if isinstance(what, DatumModel | SupportedModel | StatusModel | PinModel):
         return jig_to_core(what)
+    if isinstance(what, PlainWork):
+        return work_to_core(what)
     assert plan is not None
+    if isinstance(what, WorkIn):
+        return work_to_core(work_kept(what, plan))
     if isinstance(what, SurveyReadIn):
         return what.to_core(plan)
     if isinstance(what, FootIn | SlopeIn):
@@ -213,6 +226,8 @@ def kept_to_core(entry: EntryKept) -> core.Entry:
         what = core.Reading(**kept.model_dump(exclude={"kind", "version"}))
     elif isinstance(kept, SurveyReadKept):
         what = kept.kept()
+    elif isinstance(kept, WorkKept):
+        what = work_to_core(kept)
     elif isinstance(kept, FootKept | SlopeKept):
         what = level_kept(kept)
     elif isinstance(kept, TurnedKept):
@@ -247,7 +262,19 @@ def same_as_sent(kept: WhatKept, sent: WhatIn) -> bool:
     """Whether what was kept is what is sent now, apart from the figures read from it."""
     return (
         kept.model_dump(
-            exclude={"value", "denominator", "upright_deg", "amount", "bound", "diameters_mm", "burnt_mm", "first", "second"}
+            exclude={
+                "value",
+                "denominator",
+                "upright_deg",
+                "amount",
+                "bound",
+                "diameters_mm",
+                "burnt_mm",
+                "first",
+                "second",
+                "ahead",
+                "behind",
+            }
         )
         == sent.model_dump()
     )

@@ -1,5 +1,6 @@
 """Entries of the jig at the border: what a browser sends (``...In``: what was typed) and what is kept (with its value)."""
 
+from collections.abc import Callable
 from typing import Annotated, Literal, get_args
 
 from pydantic import Field
@@ -7,7 +8,8 @@ from pydantic import Field
 from ready_corner.border.plan import Id, Model, PointName, Words
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.jig import acts as core
-from ready_corner.core.plan import Plan
+from ready_corner.core.jig import works
+from ready_corner.core.plan import Corner, Plan
 from ready_corner.core.shop import read
 from ready_corner.core.survey.readings import KINDS, Kind, Pins, Says, between_pins
 
@@ -98,6 +100,7 @@ class DatumModel(Model):
     line: tuple[PointName, PointName]
     point: PointName
     words: Words = ""
+    way: core.DatumWay = "named points"
 
 
 class SupportedModel(Model):
@@ -175,6 +178,151 @@ def level_kept(what: FootKept | SlopeKept) -> core.FootRead | core.SlopeRead:
     return core.SlopeRead(what.way, what.first, what.second, what.tool, f"{what.typed} / {what.reversed_typed}")
 
 
+class HoldModel(Model):
+    """A condition to be met before final weld is met, or not any more."""
+
+    kind: Literal["hold"] = "hold"
+    version: Literal[1] = 1
+    condition: Annotated[str, Field(min_length=1, max_length=120)]
+    met: bool = True
+    words: Words = ""
+
+
+class AcceptedModel(Model):
+    """What is left of a point's deviation is accepted for a reason."""
+
+    kind: Literal["accepted"] = "accepted"
+    version: Literal[1] = 1
+    point: PointName
+    reason: Words
+
+
+class WeldOrderModel(Model):
+    """The joints in the order of welding."""
+
+    kind: Literal["weld_order"] = "weld_order"
+    version: Literal[1] = 1
+    joints: Annotated[tuple[Annotated[str, Field(min_length=1, max_length=80)], ...], Field(max_length=100)]
+    way: works.WeldWay = "in steps, checked after each"
+    reason: Words = ""
+
+
+class SupportPointModel(Model):
+    """A point the body stands on; diameters in mm."""
+
+    kind: Literal["support_point"] = "support_point"
+    version: Literal[1] = 1
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    role: works.Role
+    pin: float = Field(default=0.0, ge=0)
+    hole: float = Field(default=0.0, ge=0)
+
+
+class BracingModel(Model):
+    """Whether the shell is braced before it is cut."""
+
+    kind: Literal["bracing"] = "bracing"
+    version: Literal[1] = 1
+    braced: bool
+    reason: Words = ""
+
+
+class GapIn(Model):
+    """Clearance to a neighbour or gap to a bush, as typed."""
+
+    kind: Literal["gap"] = "gap"
+    version: Literal[1] = 1
+    point: PointName
+    to: Annotated[str, Field(min_length=1, max_length=80)]
+    what: Literal["neighbour", "bush"] = "neighbour"
+    typed: Typed
+
+
+class GapKept(GapIn):
+    """Clearance or gap as kept, mm."""
+
+    value: float
+
+
+class OpeningIn(Model):
+    """A wheel opening, from the axle centre to its edge ahead and behind, as typed."""
+
+    kind: Literal["opening"] = "opening"
+    version: Literal[1] = 1
+    corner: Corner
+    ahead_typed: Typed
+    behind_typed: Typed
+
+
+class OpeningKept(OpeningIn):
+    """A wheel opening as kept, mm."""
+
+    ahead: float
+    behind: float
+
+
+class SillIn(Model):
+    """Height of sill or seam over the jig, as typed."""
+
+    kind: Literal["sill"] = "sill"
+    version: Literal[1] = 1
+    place: Literal["front", "rear"]
+    side: Literal["left", "right"]
+    typed: Typed
+    sag: bool = False
+
+
+class SillKept(SillIn):
+    """Height of sill or seam as kept, mm."""
+
+    value: float
+
+
+WorkIn = GapIn | OpeningIn | SillIn
+WorkKept = GapKept | OpeningKept | SillKept
+PlainWork = HoldModel | AcceptedModel | WeldOrderModel | SupportPointModel | BracingModel
+_PLAIN: dict[type, Callable[..., works.WorkAct]] = {
+    HoldModel: works.HoldMet, AcceptedModel: works.Accepted, WeldOrderModel: works.WeldOrder, SupportPointModel: works.SupportPoint, BracingModel: works.Bracing,
+}  # fmt: skip
+
+
+def work_kept(what: WorkIn, plan: Plan) -> WorkKept:
+    """Return what was typed with its figures in mm; raises ShopNotationError."""
+
+    def mm(text: str) -> float:
+        return read(text, "length", plan.units).value
+
+    if isinstance(what, GapIn):
+        return GapKept(**what.model_dump(), value=mm(what.typed))
+    if isinstance(what, SillIn):
+        return SillKept(**what.model_dump(), value=mm(what.typed))
+    return OpeningKept(**what.model_dump(), ahead=mm(what.ahead_typed), behind=mm(what.behind_typed))
+
+
+def work_to_core(what: WorkKept | PlainWork) -> works.WorkAct:
+    """Return the core's act."""
+    if isinstance(what, GapKept):
+        return works.Cleared(what.point, what.to, what.what, what.value, what.typed)
+    if isinstance(what, SillKept):
+        return works.SillRead(what.place, what.side, what.value, what.typed, what.sag)
+    if isinstance(what, OpeningKept):
+        return works.OpeningRead(what.corner, what.ahead, what.behind, f"{what.ahead_typed} / {what.behind_typed}")
+    return _PLAIN[type(what)](**what.model_dump(exclude={"kind", "version"}))
+
+
+def work_from_core(act: works.WorkAct) -> WorkKept | PlainWork:
+    """Return the open form of an act."""
+    if isinstance(act, works.Cleared):
+        return GapKept.model_validate(act)
+    if isinstance(act, works.SillRead):
+        return SillKept.model_validate(act)
+    if isinstance(act, works.OpeningRead):
+        ahead, _, behind = act.typed.partition(" / ")
+        return OpeningKept(corner=act.corner, ahead_typed=ahead, behind_typed=behind, ahead=act.ahead, behind=act.behind)
+    plain = next(model for model, made in _PLAIN.items() if made is type(act))
+    return plain.model_validate(act)  # type: ignore[attr-defined, no-any-return]
+
+
 JigModel = DatumModel | SupportedModel | StatusModel | PinModel
 
 
@@ -188,8 +336,10 @@ def jig_to_core(what: JigModel) -> core.JigAct:
     return core.StatusGiven(**fields) if isinstance(what, StatusModel) else core.PinFelt(**fields)
 
 
-def jig_from_core(act: core.JigAct) -> SurveyReadKept | FootKept | SlopeKept | JigModel:
+def jig_from_core(act: core.JigAct) -> SurveyReadKept | FootKept | SlopeKept | WorkKept | PlainWork | JigModel:
     """Return the open form of an act."""
+    if isinstance(act, works.WorkAct):
+        return work_from_core(act)
     if isinstance(act, core.FootRead):
         return FootKept(foot=act.foot, typed=act.typed, tool=act.tool, value=act.value)
     if isinstance(act, core.SlopeRead):

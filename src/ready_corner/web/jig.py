@@ -9,7 +9,7 @@ from pydantic import Field
 from ready_corner.border.entries import Typed
 from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
 from ready_corner.border.plan import Model, ToolModel
-from ready_corner.core.jig.acts import Noted, PinSays, Status, Support, SurveyRead
+from ready_corner.core.jig.acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.frame import Frame, expected
 from ready_corner.core.jig.level import level
@@ -28,6 +28,7 @@ from ready_corner.core.jig.words import (
     say_verdict,
     say_witnesses,
 )
+from ready_corner.core.jig.works import HOLDS, open_holds, say_body, say_gaps, say_order
 from ready_corner.core.linkage.words import shown
 from ready_corner.core.metrology.tools import STEP_TO_U
 from ready_corner.core.metrology.verdict import Verdict
@@ -138,6 +139,25 @@ class LevelView(View):
     feet: list[FootView]
 
 
+class HoldView(View):
+    """A condition before final weld, and whether it is met."""
+
+    condition: str
+    met: bool
+
+
+class WorksView(View):
+    """Around the weld, and the body on the jig."""
+
+    holds: list[HoldView]
+    joints: list[str]
+    done: list[str]
+    order: list[str]
+    gaps: list[str]
+    body: list[str]
+    accepted: dict[str, str]
+
+
 class JigView(View):
     """All that is shown of a frame at the jig."""
 
@@ -162,6 +182,8 @@ class JigView(View):
     accepted: int
     counted: int
     level: LevelView | None
+    works: WorksView
+    datum_note: str
     tools: list[ToolModel]
 
 
@@ -258,7 +280,29 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         accepted=sum(bool(r.verdict == "holds" or (r.options and r.options[0].do == "leave it")) for r in rows),
         counted=len(rows),
         tools=[ToolModel.model_validate(t) for t in frame.plan.toolbox],
+        works=_works(frame),
+        datum_note=DATUM_NOTES.get(frame.log.datum.way, "") if frame.log.datum else "",
         level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log)) else None,
+    )
+
+
+def _works(frame: Frame) -> WorksView:
+    works, units = frame.log.works, frame.plan.units
+    unmet = open_holds(works, frame.log.disturbed[-1].number if frame.log.disturbed else 0)
+    done = [d.words for d in frame.log.disturbed if d.weld]
+    bracing = (
+        []
+        if works.bracing is None
+        else ["Braced before it is cut." if works.bracing.braced else "Not braced: read sills and feet again after every cut."]
+    )
+    return WorksView(
+        holds=[HoldView(condition=c, met=c not in unmet) for c in dict.fromkeys([*HOLDS, *works.holds])],
+        joints=list(works.order.joints) if works.order else [],
+        done=done,
+        order=list(say_order(works, done)),
+        gaps=list(say_gaps(works, units)),
+        body=[*bracing, *say_body(works, units)],
+        accepted={n: reason for n, (_, reason) in works.accepted.items()},
     )
 
 

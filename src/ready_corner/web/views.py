@@ -22,10 +22,12 @@ from ready_corner.border.jig import (
     FootKept,
     JigModel,
     PinModel,
+    PlainWork,
     SlopeKept,
     StatusModel,
     SupportedModel,
     SurveyReadKept,
+    WorkKept,
 )
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core import logbook as core
@@ -357,6 +359,8 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
         return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
     if isinstance(what, SurveyReadKept | DatumModel | SupportedModel | StatusModel | PinModel):
         return _jig_sentence(evaluation, what)
+    if isinstance(what, WorkKept | PlainWork):
+        return _work_sentence(evaluation, what)
     if isinstance(what, FootKept):
         return f"Foot {what.foot} of the jig: {say_length(what.value, plan.units, denominator=0, unit=True)}"
     if isinstance(what, SlopeKept):
@@ -381,3 +385,30 @@ def _jig_sentence(evaluation: Evaluation, what: SurveyReadKept | JigModel) -> st
     if isinstance(what, StatusModel):
         return f"{spoken(what.point)}: {what.status}"
     return f"Pin of {spoken(what.point)}: {what.says}"
+
+
+def _work_sentence(evaluation: Evaluation, what: WorkKept | PlainWork) -> str:
+    """Return an entry around the weld as a sentence for the log."""
+    units = evaluation.state.plan.units
+
+    def said(mm: float) -> str:
+        return say_length(mm, units, denominator=0, unit=True)
+
+    match what.kind:
+        case "hold":
+            return f"Before final weld: {what.condition}{'' if what.met else ', not any more'}. {what.words}".strip()
+        case "accepted":
+            return f"{spoken(what.point)}: what is left of it is accepted. {what.reason}"
+        case "weld_order":
+            return f"Order of welding, {what.way}: {', '.join(what.joints)}. {what.reason}".strip()
+        case "support_point":
+            return f"{what.name} {what.role}" + (
+                f", pin {said(what.pin)} in {said(what.hole)}" if what.pin and what.hole else ""
+            )
+        case "bracing":
+            return f"{'Braced' if what.braced else 'Not braced'} before it is cut. {what.reason}".strip()
+        case "gap":
+            return f"{spoken(what.point)} to {what.to}: {said(what.value)}"
+        case "opening":
+            return f"{CORNER_WORDS[what.corner].capitalize()} opening: {said(what.ahead)} ahead of the axle, {said(what.behind)} behind"
+    return f"Sill, {what.place} {what.side}: {said(what.value)}{', so before anything was cut' if what.sag else ''}"

@@ -473,6 +473,27 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcceptedModel
+         * @description What is left of a point's deviation is accepted for a reason.
+         */
+        AcceptedModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accepted";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * AdjusterModel
          * @description An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``.
          */
@@ -642,6 +663,30 @@ export interface components {
         Begun: {
             /** Slug */
             slug: string;
+        };
+        /**
+         * BracingModel
+         * @description Whether the shell is braced before it is cut.
+         */
+        BracingModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bracing";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Braced */
+            braced: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * CarLineView
@@ -825,6 +870,12 @@ export interface components {
              * @default
              */
             words: string;
+            /**
+             * Way
+             * @default named points
+             * @enum {string}
+             */
+            way: "named points" | "mid-line of the lower inner pivots" | "frame rail proved parallel" | "rails offset from the centreline" | "laser or string centreline" | "axle line to the wheel openings" | "one machined front edge";
         };
         /**
          * EffectView
@@ -859,7 +910,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * EntryKept
@@ -884,7 +935,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * ExampleView
@@ -1021,6 +1072,66 @@ export interface components {
             do: string;
         };
         /**
+         * GapIn
+         * @description Clearance to a neighbour or gap to a bush, as typed.
+         */
+        GapIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gap";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /** To */
+            to: string;
+            /**
+             * What
+             * @default neighbour
+             * @enum {string}
+             */
+            what: "neighbour" | "bush";
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * GapKept
+         * @description Clearance or gap as kept, mm.
+         */
+        GapKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gap";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /** To */
+            to: string;
+            /**
+             * What
+             * @default neighbour
+             * @enum {string}
+             */
+            what: "neighbour" | "bush";
+            /** Typed */
+            typed: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * HappenedModel
          * @description Something else that happened to the car.
          */
@@ -1070,6 +1181,45 @@ export interface components {
             station: number;
             /** Offset */
             offset: number;
+        };
+        /**
+         * HoldModel
+         * @description A condition to be met before final weld is met, or not any more.
+         */
+        HoldModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Condition */
+            condition: string;
+            /**
+             * Met
+             * @default true
+             */
+            met: boolean;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * HoldView
+         * @description A condition before final weld, and whether it is met.
+         */
+        HoldView: {
+            /** Condition */
+            condition: string;
+            /** Met */
+            met: boolean;
         };
         /**
          * JigModel
@@ -1139,6 +1289,9 @@ export interface components {
             /** Counted */
             counted: number;
             level: components["schemas"]["LevelView"] | null;
+            works: components["schemas"]["WorksView"];
+            /** Datum Note */
+            datum_note: string;
             /** Tools */
             tools: components["schemas"]["ToolModel"][];
         };
@@ -1468,6 +1621,62 @@ export interface components {
             words: string;
             /** Corner */
             corner?: ("LF" | "RF" | "LR" | "RR") | null;
+        };
+        /**
+         * OpeningIn
+         * @description A wheel opening, from the axle centre to its edge ahead and behind, as typed.
+         */
+        OpeningIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opening";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Ahead Typed */
+            ahead_typed: string;
+            /** Behind Typed */
+            behind_typed: string;
+        };
+        /**
+         * OpeningKept
+         * @description A wheel opening as kept, mm.
+         */
+        OpeningKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opening";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Ahead Typed */
+            ahead_typed: string;
+            /** Behind Typed */
+            behind_typed: string;
+            /** Ahead */
+            ahead: number;
+            /** Behind */
+            behind: number;
         };
         /**
          * OptionView
@@ -1972,6 +2181,76 @@ export interface components {
             outer: string;
         };
         /**
+         * SillIn
+         * @description Height of sill or seam over the jig, as typed.
+         */
+        SillIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sill";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "front" | "rear";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Typed */
+            typed: string;
+            /**
+             * Sag
+             * @default false
+             */
+            sag: boolean;
+        };
+        /**
+         * SillKept
+         * @description Height of sill or seam as kept, mm.
+         */
+        SillKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sill";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "front" | "rear";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Typed */
+            typed: string;
+            /**
+             * Sag
+             * @default false
+             */
+            sag: boolean;
+            /** Value */
+            value: number;
+        };
+        /**
          * SlopeIn
          * @description A level read along or across, and again end for end, as typed.
          */
@@ -2196,6 +2475,40 @@ export interface components {
             warnings: string[];
             /** Limits */
             limits: components["schemas"]["LimitView"][];
+        };
+        /**
+         * SupportPointModel
+         * @description A point the body stands on; diameters in mm.
+         */
+        SupportPointModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "support_point";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "carries" | "locates";
+            /**
+             * Pin
+             * @default 0
+             */
+            pin: number;
+            /**
+             * Hole
+             * @default 0
+             */
+            hole: number;
         };
         /**
          * SupportedModel
@@ -2600,6 +2913,58 @@ export interface components {
              * @default
              */
             strings_reason: string;
+        };
+        /**
+         * WeldOrderModel
+         * @description The joints in the order of welding.
+         */
+        WeldOrderModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weld_order";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Joints */
+            joints: string[];
+            /**
+             * Way
+             * @default in steps, checked after each
+             * @enum {string}
+             */
+            way: "in steps, checked after each" | "tack all, then weld out";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * WorksView
+         * @description Around the weld, and the body on the jig.
+         */
+        WorksView: {
+            /** Holds */
+            holds: components["schemas"]["HoldView"][];
+            /** Joints */
+            joints: string[];
+            /** Done */
+            done: string[];
+            /** Order */
+            order: string[];
+            /** Gaps */
+            gaps: string[];
+            /** Body */
+            body: string[];
+            /** Accepted */
+            accepted: {
+                [key: string]: string;
+            };
         };
         /**
          * WorthView

@@ -9,6 +9,7 @@
   import Pickups from './Pickups.svelte';
   import Readings from './Readings.svelte';
   import State from './State.svelte';
+  import Weld from './Weld.svelte';
   import { Survey, type Tab } from './survey.svelte';
   import { JIG } from './texts';
 
@@ -67,6 +68,7 @@
     {#if survey.tab === 'measure'}<Measure {survey} {view} {inches} />
     {:else if survey.tab === 'pickups'}<Pickups {survey} {view} />
     {:else if survey.tab === 'readings'}<Readings {survey} {view} />
+    {:else if survey.tab === 'weld'}<Weld {survey} {view} />
     {:else}<State {survey} {view} />{/if}
     {#if survey.tab === 'measure' || survey.tab === 'readings'}
       <div class="foot">

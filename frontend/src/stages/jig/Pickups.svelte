@@ -10,6 +10,7 @@
 
   const rank = (p: Pickup) => ({ out: 0, 'too close to call': 1, holds: 3 })[p.verdict ?? 'holds'] + (p.verdict ? 0 : -1);
   const rows = $derived([...view.pickups].sort((a, b) => rank(a) - rank(b)));
+  const size = (text: string) => Math.abs(parseFloat(text.replace('−', '-')) || 0);
   const chosen = $derived(view.pickups.find((p) => p.point === survey.lit && p.off) ?? rows.find((p) => p.verdict === 'out') ?? rows.find((p) => p.off));
   const together = $derived(view.together.find((t) => t.of === chosen?.point.split('.')[0]));
 </script>
@@ -30,14 +31,14 @@
   {/if}
   <div class="scroll">
     <table>
-      <thead><tr><th></th>{#each JIG.ways as way (way)}<th scope="col">{way}</th>{/each}<th scope="col">{JIG.u}</th><th></th></tr></thead>
+      <thead><tr><th></th>{#each JIG.ways as way (way)}<th scope="col">{way}</th>{/each}<th scope="col">{JIG.u}</th><th scope="col" title={JIG.twin}>{JIG.twinShort}</th><th></th></tr></thead>
       <tbody>
         {#each rows as p (p.point)}
           <tr data-lit={p.point === chosen?.point || undefined}>
             <th scope="row"><button type="button" onclick={() => (survey.lit = p.point)}>{p.say}</button></th>
             {#if p.off}
-              {#each p.say_off as off, i (i)}<td class="fig">{off}</td>{/each}<td class="fig soft">{p.say_u.reduce((a, b) => (a.length > b.length || (a.length === b.length && a > b) ? a : b), '')}</td><td>{p.verdict}</td>
-            {:else}<td colspan="5" class="soft">{p.stale ? JIG.since(p.stale) + '. ' : ''}{p.options[0]?.say}</td>{/if}
+              {#each p.say_off as off, i (i)}<td class="fig">{off}</td>{/each}<td class="fig soft">{p.say_u.reduce((a, b) => (a.length > b.length || (a.length === b.length && a > b) ? a : b), '')}</td><td class="fig soft" title="{JIG.twin}: {p.twin.join(', ')}">{p.twin.length ? p.twin.reduce((a, b) => (size(a) >= size(b) ? a : b)) : ''}</td><td>{p.verdict}</td>
+            {:else}<td colspan="6" class="soft">{p.stale ? JIG.since(p.stale) + '. ' : ''}{p.options[0]?.say}</td>{/if}
           </tr>
         {/each}
       </tbody>

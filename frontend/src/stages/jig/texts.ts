@@ -1,7 +1,7 @@
 // Words of the stage Jig.
 export const JIG = {
   title: 'Jig',
-  tabs: { measure: 'What to measure', pickups: 'Pickup points', readings: 'Readings', state: 'Datum and state' } as const,
+  tabs: { measure: 'What to measure', pickups: 'Pickup points', readings: 'Readings', state: 'Datum and state', weld: 'Weld and body' } as const,
   views: { above: 'from above, nose left', side: 'from the left', behind: 'from behind', wire: 'turned' } as const,
   none: 'The plan has no points yet. Give it a layout and its points, and they can be surveyed.', toPlan: 'Open the plan',
   sides: { left: 'left side', right: 'right side' } as const,
@@ -19,10 +19,10 @@ export const JIG = {
   whats: { distance: 'Tape or trammel from centre to centre, pulled straight, past nothing.', height: 'Square up from the table to the centre.', offset: 'Square to the centreline; left is plus.', station: 'Square to the station line; forward is plus.', rise: 'Level from the first to the second; plus where the second is higher.', along: 'Along the car, from the first to the second; plus forward.', across: 'Across the car, from the first to the second; plus to the left.', slope: 'Gauge on the member, zeroed on the table; plus where it rises to the second.', heading: 'Angle of the line of both to the centreline; plus to the left.', compare: 'Block, square or the same drag on both. Type what difference you would have felt.', in_line: 'A straight rod through all three. Type its play.' } as const,
   record: 'Read it', pick: 'Pick two points on the drawing, or a line of the list.', next: 'next of the list', other: 'other tool', strike: 'strike out the last', skip: 'skip',
   back: (move: string) => `back to the plan: ${move}`,
-  hold: 'holds', off: 'Off the plan', does: 'What it alone does', do: 'What to do, the least first', twin: 'Against its twin', all: (n: number, m: number) => `${n} of ${m} hold or can be left`, together: 'All together', u: 'sure to ±', ways: ['forward', 'left', 'up'] as const,
+  hold: 'holds', off: 'Off the plan', does: 'What it alone does', do: 'What to do, the least first', twin: 'Against its twin on the other side, forward, left, up', twinShort: 'twin', all: (n: number, m: number) => `${n} of ${m} hold or can be left`, together: 'All together', u: 'sure to ±', ways: ['forward', 'left', 'up'] as const,
   wrongHead: 'The readings disagree', looseHead: 'Not fixed yet', sound: 'The readings agree within what their tools can do.', noReadings: 'Nothing is read yet. Work out what to measure, or pick two points.',
   checked: 'checked', unchecked: 'unchecked', stale: 'does not count any more', strikeOut: 'Strike out', sigma: (s: string, n: number) => `Misfit ${s} of what the tools allow, ${n} readings to spare.`,
-  datum: 'Datum', plane: 'Plane: three points fix height and both tilts', line: 'Line: two points fix offset and yaw', station: 'Point: fixes the station', words: 'How it was found', choose: 'Choose this datum', chosen: 'The axes are taken from', noDatum: 'None chosen yet.',
+  datumWay: 'Way of working', datum: 'Datum', plane: 'Plane: three points fix height and both tilts', line: 'Line: two points fix offset and yaw', station: 'Point: fixes the station', words: 'How it was found', choose: 'Choose this datum', chosen: 'The axes are taken from', noDatum: 'None chosen yet.',
   support: 'How the frame is held', supportSoft: 'Readings of different states are never mixed.',
   happened: 'Something was done to the frame', happenedWhat: { weld: 'Welded', cut: 'Cut or taken out', knock: 'Knocked, lifted or dropped' } as const, where: 'To which points', everything: 'all of the frame', tell: 'Record it',
   weld: 'No weld near fuel, coated or plated steel, or a damper rod left bare. A steering or brake part is welded by someone qualified.', lift: 'A second support under the frame before anything is cut or lifted.', strength: 'Nothing here is a strength calculation.',
@@ -31,4 +31,13 @@ export const JIG = {
   square: 'Squareness', squareNone: 'Too little is measured yet to tell.', sinceHead: 'What has moved',
   level: 'Level of the jig', foot: 'Foot', footRead: 'Height of the foot', footSoft: 'From one line: laser, water level or rule. Higher is plus.', readFoot: 'Read the foot', slope: 'A level, read both ways', alongWay: 'along', acrossWay: 'across', first: 'as it lies', turned: 'end for end',
 } as const;
+export const WELD = {
+  holds: 'Before final weld', holdsSoft: 'Each is to be met before a joint is welded for good; a weld, a cut or a knock opens it again.', another: 'Another condition', met: 'is met', unmet: 'open', say: 'Say so',
+  order: 'Order of welding', orderSoft: 'One joint a line, in the order in which it is to be welded. Begin with its corner, such as LR upper front.', ways: ['in steps, checked after each', 'tack all, then weld out'] as const, way: 'Way of working', reason: 'Reason', keep: 'Keep the order', done: 'Welded now',
+  accept: 'Accept what is left of a point', acceptSoft: 'What is built on it later starts from where it is.', point: 'Point', why: 'Why', accepted: 'Accept it', whichPoint: 'Point to accept',
+  gaps: 'Neighbours and bushes, the least clearance first', to: 'To what', gapKinds: { neighbour: 'neighbour', bush: 'bush' } as const, size: 'Clearance or gap', read: 'Keep it', noGaps: 'None is read yet.',
+  body: 'The body on the jig', bodySoft: 'Axle centre to the edge of its opening, level, ahead and behind.', corner: 'Corner', ahead: 'Ahead', behind: 'Behind', sill: 'Sill or seam, height', place: 'At the', side: 'Side', places: { front: 'front', rear: 'rear' } as const, sides: { left: 'left', right: 'right' } as const, sag: 'it was so before',
+  support: 'A point it stands on', roles: { carries: 'carries', locates: 'only locates' } as const, name: 'Name', pin: 'Pin ⌀', hole: 'Hole ⌀', braced: 'Braced before it is cut', unbraced: 'Not braced', bracing: 'Bracing',
+} as const;
+export const DATUM_WAYS = ['named points', 'mid-line of the lower inner pivots', 'frame rail proved parallel', 'rails offset from the centreline', 'laser or string centreline', 'axle line to the wheel openings', 'one machined front edge'] as const;
 export const MAGNIFIED = 50;

@@ -19,7 +19,7 @@ export const LOG = {
   recordNote: 'Keep the note',
   files: 'Plan and logbook as open files',
   nobody: 'no name',
-  what: { settled: 'Rolled and bounced: it has settled', string: 'A string was moved', tyre: 'Tyre or pressure changed', load: 'Driver, fuel or load changed', level: 'Floor or pads changed', weld: 'Welded', knock: 'Knocked or dropped', bar_off: 'Anti-roll bar links off', bar_on: 'Anti-roll bar links on again' } as const,
+  what: { settled: 'Rolled and bounced: it has settled', string: 'A string was moved', tyre: 'Tyre or pressure changed', load: 'Driver, fuel or load changed', level: 'Floor or pads changed', weld: 'Welded', cut: 'Cut or taken out', knock: 'Knocked or dropped', bar_off: 'Anti-roll bar links off', bar_on: 'Anti-roll bar links on again' } as const,
   weld: 'No weld near fuel, coated or plated steel, or a damper rod left bare. A steering or brake part is welded by someone qualified.',
   lift: 'Stands on firm ground and wheels under the sill before anything is loosened.',
 } as const;

@@ -4,11 +4,29 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from ready_corner.core.jig.works import WorkAct, Works
 from ready_corner.core.survey.readings import Kind, Pins, Says
 
 Status = Literal["provisional", "tacked", "welded", "painted"]
 PinSays = Literal["free", "tight", "stuck"]
 Support = Literal["on the jig", "on stands", "on a lift", "on blocks", "on fixed rods", "on its wheels"]
+DatumWay = Literal[
+    "named points",
+    "mid-line of the lower inner pivots",
+    "frame rail proved parallel",
+    "rails offset from the centreline",
+    "laser or string centreline",
+    "axle line to the wheel openings",
+    "one machined front edge",
+]
+DATUM_NOTES: Mapping[DatumWay, str] = {
+    "mid-line of the lower inner pivots": "Half of their distance is the centreline for as long as they are only moved up and down.",
+    "frame rail proved parallel": "A rail is a reference only after it was proved parallel to the centreline: read its offset at both ends.",
+    "rails offset from the centreline": "The plan's offset of each rail stands in at every station; read both rails, not one.",
+    "laser or string centreline": "A line that looks centred at one height may miss at another: check it at two.",
+    "axle line to the wheel openings": "Openings are pressed, not machined: check both sides, and expect millimetres.",
+    "one machined front edge": "One edge fixes the station alone; name the other witnesses before it is covered.",
+}  # fmt: skip
 STATUS_ORDER: tuple[Status, ...] = ("provisional", "tacked", "welded", "painted")
 
 
@@ -35,12 +53,13 @@ class SurveyRead:
 
 @dataclass(frozen=True)
 class DatumChosen:
-    """Where the axes of the car are taken from, by names of points; ``words`` how they were found."""
+    """Where the axes of the car are taken from, by names of points; ``way`` of working, ``words`` how they were found."""
 
     plane: tuple[str, str, str]
     line: tuple[str, str]
     point: str
     words: str = ""
+    way: DatumWay = "named points"
 
 
 @dataclass(frozen=True)
@@ -87,7 +106,7 @@ class SlopeRead:
     typed: str = ""
 
 
-JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt | FootRead | SlopeRead
+JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt | FootRead | SlopeRead | WorkAct
 
 
 @dataclass(frozen=True)
@@ -126,6 +145,7 @@ class JigLog:
     pins: Mapping[str, tuple[tuple[int, PinSays], ...]] = field(default_factory=dict)
     feet: Mapping[str, tuple[int, FootRead]] = field(default_factory=dict)
     slopes: tuple[tuple[int, SlopeRead], ...] = ()
+    works: Works = field(default_factory=Works)
     shaken: tuple[int, str] = (0, "")  # entry and words of what may have put the jig out of level last
 
     def after(self, number: int, act: JigAct) -> "JigLog":
@@ -138,6 +158,8 @@ class JigLog:
             return replace(self, support=act.how)
         if isinstance(act, StatusGiven):
             return replace(self, statuses={**self.statuses, act.point: act.status})
+        if isinstance(act, WorkAct):
+            return replace(self, works=self.works.after(number, act))
         if isinstance(act, FootRead):
             return replace(self, feet={**self.feet, act.foot: (number, act)})
         if isinstance(act, SlopeRead):

@@ -5,6 +5,7 @@ import math
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import DatumChosen, FootRead, JigAct, PinFelt, SlopeRead, StatusGiven, SurveyRead
 from ready_corner.core.jig.frame import places_of
+from ready_corner.core.jig.works import Accepted, Cleared, WorkAct, check_work
 from ready_corner.core.plan import Plan
 from ready_corner.core.shop import say_length
 from ready_corner.core.survey.readings import KINDS, Reading, compared
@@ -27,6 +28,10 @@ def check_act(plan: Plan, act: JigAct) -> None:
             raise MeasuredError("A plane wants three points, a line two. Name different ones.", path="plane")
     elif isinstance(act, PinFelt):
         _known((act.point,), known)
+    elif isinstance(act, WorkAct):
+        check_work(act)
+        if isinstance(act, Accepted | Cleared):
+            _known((act.point,), known)
     elif isinstance(act, FootRead):
         feet = plan.jig.feet if plan.jig else {}
         if act.foot not in feet:

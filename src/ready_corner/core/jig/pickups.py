@@ -139,17 +139,17 @@ def _pickup(
         difference, _ = mirror_difference(full, twin, laid)
         mirrored = np.array([d.value for d in difference])
     move = say_move(-off, expanded, units)
-    return Pickup(
-        full,
-        off,
-        expanded,
-        verdict,
-        mirrored,
-        move,
-        effects,
-        _options(frame.plan, body, off, verdict, effects, move, moved),
-        "",
-    )
+    options = _options(frame.plan, body, off, verdict, effects, move, moved)
+    if said := _accepted(frame, full):
+        options = (Option("leave it", f"accepted: {said}", 0), *(o for o in options if o.do != "leave it"))
+    return Pickup(full, off, expanded, verdict, mirrored, move, effects, options, "")
+
+
+def _accepted(frame: Frame, name: str) -> str:
+    """Return why a point's deviation was accepted; empty where it was not, or the point may have moved since."""
+    number, reason = frame.log.works.accepted.get(name, (0, ""))
+    disturbed = frame.last_disturbance(name)
+    return "" if disturbed and disturbed.number > number else reason
 
 
 def _why_unknown(frame: Frame, name: str) -> str:

@@ -7,6 +7,7 @@ import numpy as np
 from ready_corner.core.jig.acts import SurveyRead
 from ready_corner.core.jig.frame import Frame
 from ready_corner.core.jig.pickups import say_move
+from ready_corner.core.jig.works import open_holds
 from ready_corner.core.plan import Plan
 from ready_corner.core.shop import Units, say_angle, say_length
 from ready_corner.core.survey.moved import Drift, Fit
@@ -139,6 +140,11 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
         for n in (frame.log.datum.plane + frame.log.datum.line + (frame.log.datum.point,) if frame.log.datum else ())
         if frame.log.status(n) == "provisional"
     ]
+    open_ones = open_holds(frame.log.works, 0)
+    if locked and open_ones:
+        rows.append(
+            f"{say_point(locked[0])} is welded, but not yet said: {open_ones[0]}{f' and {len(open_ones) - 1} more' if len(open_ones) > 1 else ''}."
+        )
     if locked and loose:
         rows.append(
             f"The datum is taken from {say_point(loose[0])}, which is provisional, while {say_point(locked[0])} is welded already."

@@ -1,0 +1,122 @@
+"""Around the weld and the body on the jig: worked by hand, and what cannot be written down."""
+
+import math
+
+import pytest
+
+from ready_corner.core.errors import CalledError, MeasuredError
+from ready_corner.core.jig.acts import JigLog, StatusGiven
+from ready_corner.core.jig.pickups import pickups
+from ready_corner.core.jig.words import say_locked
+from ready_corner.core.jig.works import (
+    HOLDS,
+    Accepted,
+    Bracing,
+    Cleared,
+    HoldMet,
+    OpeningRead,
+    SillRead,
+    SupportPoint,
+    WeldOrder,
+    Works,
+    body_move,
+    circle_through,
+    open_holds,
+    say_body,
+    say_gaps,
+    say_order,
+)  # fmt: skip
+from ready_corner.core.logbook import Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.shop import Units
+
+from .test_jig import DATUM, HEATHER, frame, surveyed, truth_with
+
+MM = Units()
+
+
+def works(*acts):
+    log = JigLog()
+    for n, act in enumerate(acts, start=2):
+        log = log.after(n, act)
+    return log.works
+
+
+def test_conditions_are_open_until_said_and_again_after_a_disturbance():
+    assert open_holds(Works(), 0) == HOLDS
+    said = works(*(HoldMet(c) for c in HOLDS), HoldMet("rack centred", met=False))
+    assert open_holds(said, 0) == ("rack centred",)
+    assert set(open_holds(said, 4)) == {HOLDS[0], HOLDS[1], "rack centred"}  # those of entries 2 and 3
+    assert any("not yet said: suspension cycled" in s for s in say_locked(frame(DATUM, StatusGiven("RR", "welded"))))
+
+
+def test_an_accepted_deviation_can_be_left_until_its_point_may_have_moved():
+    off = surveyed(truth_with(LR_upper_front=[0.0, -3.4, 0.0]))
+    decided = frame(*off, DATUM, Accepted("LR.upper.front", "clears the tank, toe link takes it up"))
+    row = next(p for p in pickups(decided, {}, {}).rows if p.point == "LR.upper.front")
+    assert (row.verdict, row.options[0].do) == ("out", "leave it")
+    assert "clears the tank" in row.options[0].say
+    again = frame(*off, DATUM, Accepted("LR.upper.front", "so be it"), Happened("knock"), *off)
+    assert "accepted" not in next(p for p in pickups(again, {}, {}).rows if p.point == "LR.upper.front").options[0].say
+
+
+def test_the_order_of_welding_says_what_is_next_and_what_draws_the_frame():
+    order = works(WeldOrder(("LF upper", "LR upper", "LF lower", "RF upper")))
+    assert say_order(order, [])[0] == "Weld next: LF upper."
+    assert "all on the left" in say_order(order, [])[1]
+    assert say_order(order, ["LF upper"])[:2] == (
+        "Weld next: LR upper.",
+        "Read the points of the last joint again before the next.",
+    )
+    assert say_order(order, ["LF upper", "LR upper", "LF lower", "RF upper"]) == ("Every joint of the list is welded.",)
+    assert say_order(Works(), []) == ()
+
+
+def test_the_body_goes_where_its_openings_ask():
+    left = OpeningRead("LF", 310.0, 323.0)
+    assert body_move(left) == 6.5  # more behind than ahead: the opening lags, so the body goes forward
+    said = say_body(
+        works(
+            left,
+            OpeningRead("RF", 316.0, 317.0),
+            SillRead("front", "left", 402.0),
+            SillRead("front", "right", 398.5),
+            SupportPoint("front jig pin", "locates", 11.5, 12.0),
+        ),
+        MM,
+    )
+    assert said[0] == "The left front axle centre wants the body 6.5 mm forward."
+    assert "the body is turned" in said[2]
+    assert said[3] == "Sills at the front: the right is 3.5 mm lower: pack it by so much, or note it as sag."
+    assert said[4] == "front jig pin locates with 0.5 mm of play."
+
+
+def test_the_centre_of_an_opening_from_three_points_of_its_rim():
+    centre, radius = circle_through([(10 + 350 * math.cos(a), 20 + 350 * math.sin(a)) for a in (0.3, 1.2, 2.9)])
+    assert centre == pytest.approx([10, 20])
+    assert radius == pytest.approx(350)
+    with pytest.raises(MeasuredError, match="on no circle"):
+        circle_through([(0, 0), (1, 1), (2, 2)])
+
+
+def test_clearances_come_least_first():
+    said = say_gaps(
+        works(Cleared("RR.upper.front", "fuel pipe", "neighbour", 12.0), Cleared("RR.upper.rear", "bush B3", "bush", 0.4)), MM
+    )
+    assert said == ("RR upper rear to bush B3: 0.4 mm (bush)", "RR upper front to fuel pipe: 12.0 mm")
+
+
+@pytest.mark.parametrize(
+    ("act", "error"),
+    [
+        (Accepted("LR.upper.front", " "), MeasuredError),
+        (Accepted("LR.elbow", "why"), CalledError),
+        (WeldOrder(("a", "a")), MeasuredError),
+        (Cleared("LR.upper.front", "pipe", "neighbour", -1.0), MeasuredError),
+        (OpeningRead("LF", 0.0, 300.0), MeasuredError),
+        (SupportPoint("x", "locates", 12.0, 11.0), MeasuredError),
+    ],
+)
+def test_what_cannot_be_written_down_is_said(act, error):
+    with pytest.raises(error):
+        check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), act)
+    check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), Bracing(False))
