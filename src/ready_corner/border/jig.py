@@ -101,6 +101,7 @@ class DatumModel(Model):
     point: PointName
     words: Words = ""
     way: core.DatumWay = "named points"
+    figures: tuple[float, float, float, float, float, float] | None = None
 
 
 class SupportedModel(Model):

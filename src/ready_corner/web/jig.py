@@ -184,6 +184,7 @@ class JigView(View):
     level: LevelView | None
     works: WorksView
     datum_note: str
+    carried: DatumModel | None
     tools: list[ToolModel]
 
 
@@ -281,6 +282,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         counted=len(rows),
         tools=[ToolModel.model_validate(t) for t in frame.plan.toolbox],
         works=_works(frame),
+        carried=DatumModel.model_validate(carried) if (carried := frame.carried) else None,
         datum_note=DATUM_NOTES.get(frame.log.datum.way, "") if frame.log.datum else "",
         level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log)) else None,
     )

@@ -133,6 +133,11 @@ def test_a_lost_datum_is_found_again_from_what_stays():
         np.testing.assert_allclose(laid.place(n), PLACES[n], atol=3.0)
         assert (laid.expanded(n) < 3.0).all()
     assert say_witnesses(after) == ()
+    confirmed = Frame(after.plan, after.log.after(999, after.carried))
+    there, why = confirmed.laid
+    assert why == ""
+    assert confirmed.carried is None
+    np.testing.assert_allclose(there.place("RR.upper.rear"), laid.place("RR.upper.rear"), atol=1e-6)
 
 
 def test_what_is_not_fixed_and_what_is_welded_too_soon_is_said():

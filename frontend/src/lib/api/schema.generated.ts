@@ -876,6 +876,15 @@ export interface components {
              * @enum {string}
              */
             way: "named points" | "mid-line of the lower inner pivots" | "frame rail proved parallel" | "rails offset from the centreline" | "laser or string centreline" | "axle line to the wheel openings" | "one machined front edge";
+            /** Figures */
+            figures?: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * EffectView
@@ -1292,6 +1301,7 @@ export interface components {
             works: components["schemas"]["WorksView"];
             /** Datum Note */
             datum_note: string;
+            carried: components["schemas"]["DatumModel"] | null;
             /** Tools */
             tools: components["schemas"]["ToolModel"][];
         };

@@ -105,7 +105,7 @@
         <path class="pull" d="M{a.x} {a.y}L{b.x} {b.y}{head(a, b)}" />
       {/if}
     {/each}
-    {#if side === 'above'}<text x={width / 2} y="64" text-anchor="middle">{JIG.sides.right}</text><text x={width / 2} y={height - 36} text-anchor="middle">{JIG.sides.left}</text>{/if}
+    {#if side === 'above'}<text x={width / 2} y="80" text-anchor="middle">{JIG.sides.right}</text><text x={width / 2} y={height - 36} text-anchor="middle">{JIG.sides.left}</text>{/if}
     <text x="14" y={height - 14}>{JIG.scale(MAGNIFIED)}{side === 'wire' ? ` ${JIG.turn}` : ''}</text>
     <g class="legend">
       <circle class="ring" cx={width - 150} cy="20" r="4.5" /><text x={width - 138} y="25">{JIG.legend.planned}</text>

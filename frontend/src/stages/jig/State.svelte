@@ -39,7 +39,7 @@
     lost = '';
     if (prefix && happened !== 'knock') api.lost(survey.car.slug, prefix).then((found) => prefix === where && (lost = found.say), () => {});
   });
-  const choose = () => record({ kind: 'datum', version: 1, plane: datum.slice(0, 3) as [string, string, string], line: datum.slice(3, 5) as [string, string], point: datum[5]!, words, way }, JIG.datum);
+  const choose = () => record({ kind: 'datum', version: 1, plane: datum.slice(0, 3) as [string, string, string], line: datum.slice(3, 5) as [string, string], point: datum[5]!, words, way, figures: null }, JIG.datum);
 </script>
 
 <section class="card" aria-label={JIG.tabs.state}>
@@ -52,6 +52,7 @@
         <label>{i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}<select bind:value={datum[i]} aria-label="{JIG.datum}, {i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}"><option value=""></option>{#each names as name (name)}<option value={name}>{say(name)}</option>{/each}</select></label>
       {/each}
     </div>
+    {#if view.carried}<div class="grid two"><p><b>{JIG.carry}</b> {[...new Set([...view.carried.plane, ...view.carried.line])].map(say).join(', ')}</p><button type="button" class="button" data-main onclick={() => record(view.carried!, JIG.datum)}>{JIG.confirm}</button></div>{/if}
     {#if view.datum_note}<p class="caution">{view.datum_note}</p>{/if}
     <label>{JIG.datumWay}<select bind:value={way}>{#each DATUM_WAYS as one (one)}<option>{one}</option>{/each}</select></label>
     <div class="grid two"><label>{JIG.words}<input bind:value={words} maxlength="400" /></label><button type="button" class="button" disabled={datum.some((d) => !d)} onclick={choose}>{JIG.choose}</button></div>

@@ -53,13 +53,17 @@ class SurveyRead:
 
 @dataclass(frozen=True)
 class DatumChosen:
-    """Where the axes of the car are taken from, by names of points; ``way`` of working, ``words`` how they were found."""
+    """Where the axes of the car are taken from, by names of points; ``way`` of working, ``words`` how they were found.
+
+    ``figures``: heights of the plane, offsets of the line, station of the point, mm, where they are not the plan's but those found before.
+    """
 
     plane: tuple[str, str, str]
     line: tuple[str, str]
     point: str
     words: str = ""
     way: DatumWay = "named points"
+    figures: tuple[float, float, float, float, float, float] | None = None
 
 
 @dataclass(frozen=True)

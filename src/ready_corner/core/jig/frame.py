@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import combinations
 
 import numpy as np
 
@@ -140,7 +141,29 @@ class Frame:
         if missing := next((n for n in names if n not in self.planned), None):
             raise MeasuredError(f"The plan has no point {missing.replace('.', ' ')} to take a datum from.", path="datum")
         p = [self.planned[n] for n in names]
-        return Datum(chosen.plane, chosen.line, chosen.point, (p[0][2], p[1][2], p[2][2]), (p[3][1], p[4][1]), p[5][0])
+        f = chosen.figures or (p[0][2], p[1][2], p[2][2], p[3][1], p[4][1], p[5][0])
+        return Datum(chosen.plane, chosen.line, chosen.point, f[:3], f[3:5], f[5])
+
+    @cached_property
+    def carried(self) -> DatumChosen | None:
+        """Return a datum from points that have stayed, with the figures they have in the old axes; None where the datum is not lost.
+
+        The plane by the three that stand furthest apart, the line by the two furthest apart along the car. To be confirmed by the builder.
+        """
+        laid, why = self.laid
+        found, _ = self.recovered
+        if not why or found is None or laid is None or self.log.datum is None:
+            return None
+        stayed = [p.name for p in found.points if p.stayed and p.name in laid.names]
+        at = {n: laid.place(n) for n in stayed}
+        a, b, c = max(
+            combinations(stayed, 3), key=lambda t: float(np.linalg.norm(np.cross(at[t[1]] - at[t[0]], at[t[2]] - at[t[0]])))
+        )
+        line = (max(stayed, key=lambda n: at[n][0]), min(stayed, key=lambda n: at[n][0]))
+        heights, offsets = [float(at[n][2]) for n in (a, b, c)], [float(at[n][1]) for n in line]
+        figures = (heights[0], heights[1], heights[2], offsets[0], offsets[1], float(at[line[0]][0]))
+        words = f"carried on from points that have stayed; {why.split('. ')[0].lower()}"
+        return DatumChosen((a, b, c), line, line[0], words, "named points", figures)
 
     @cached_property
     def before(self) -> "Frame | None":
