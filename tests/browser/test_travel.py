@@ -157,24 +157,22 @@ def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_serve
 
 
 def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/travel")
-    expect(page.get_by_role("button", name="4 points measured")).to_be_visible()
-    page.get_by_role("button", name="Rear", exact=True).click()
+    page.goto(f"{demo_server.url}/cars/tern/travel")
     page.get_by_role("button", name="Measured points").click()
-    page.get_by_label("name, x, y, z").fill("LR.lower.front, 181, 236, 152")
-    page.get_by_label("Sure to ±").fill("0.5")
+    page.get_by_label("name, x, y, z").fill("LF.lower.front, 3.5, 92, 8.6")
+    page.get_by_label("Sure to ±").fill("0.5mm")
     page.get_by_role("button", name="Keep them").click()
     expect(page.get_by_role("alert")).to_contain_text("Was it measured from the same datum?")
-    x, y, z = (float(v) for v in plan("heather").points["LR.lower.front"])
-    page.get_by_label("name, x, y, z").fill(f"LR.lower.front, {x}, {y + 3}, {z - 2}")
+    x, y, z = (float(v) for v in plan("tern").points["LF.lower.front"])
+    page.get_by_label("name, x, y, z").fill(f"LF.lower.front, {x}mm, {y + 3}mm, {z - 2}mm")
     page.get_by_role("button", name="Keep them").click()
     expect(page.get_by_role("button", name="1 point measured")).to_be_visible()
     expect(page.get_by_role("columnheader", name="as built")).to_be_visible()
     row = page.locator("tr", has=page.get_by_role("button", name="Camber", exact=True))
     assert row.locator("td.made").nth(0).inner_text() != row.locator("td").nth(0).inner_text()
     assert row.locator("td.made").nth(1).inner_text() == row.locator("td").nth(1).inner_text()  # the right side is as planned
-    page.goto(f"{demo_server.url}/cars/heather/log")
-    expect(page.get_by_text("Measured in place: left rear lower front, ± 0.5 mm.")).to_be_visible()
+    page.goto(f"{demo_server.url}/cars/tern/log")
+    expect(page.get_by_text("Measured in place: left front lower front")).to_be_visible()
 
 
 def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_server):

@@ -16,10 +16,10 @@ from .frames import TABLE, TAPE, frame, read, rough, well_checked
 def planted(rng, kind, by):
     """A network in which every reading is checked by others (redundancy of a fifth at least), with one of them wrong."""
     while True:
-        truth = frame(rng, 10)
+        truth = frame(rng, 8)
         names = list(truth)
         rises = [Reading(f"rise {n}", "rise", (n, names[i - 3]), 0.0, 0.5) for i, n in enumerate(names)]
-        readings = read(truth, [*well_checked(truth, rng, 0.75), *rises], rng)
+        readings = read(truth, [*well_checked(truth, rng, 0.9), *rises], rng)
         if min(r.redundancy for r in adjust(readings, truth).rows) > 0.2:
             break
     victims = [i for i, r in enumerate(readings) if r.kind == kind]
