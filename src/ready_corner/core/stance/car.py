@@ -1,0 +1,323 @@
+"""A car on four springs: where it stands and what each wheel carries, from its perches, and the perches for what is wanted.
+
+A rigid chassis free to heave, pitch and roll (small angles); at each corner a spring through the linkage's ratio, a tyre under it, a floor
+that need not be level; anti-roll bars connected or not. Lengths in mm, forces in N, rates in N/mm; corners in the order LF, RF, LR, RR.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import lsq_linear
+
+from ready_corner.core.errors import MeasuredError
+from ready_corner.core.plan import CORNER_WORDS, CORNERS
+from ready_corner.core.shop import FLATS_PER_TURN
+from ready_corner.core.stance.springs import GRAVITY, in_series
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class CornerSpring:
+    """One corner: its place (x forward, y left), ``rate`` at the wheel, ``ratio`` spring travel over wheel travel, tyre rate, unsprung mass in kg.
+
+    ``free``: how high the chassis reference stands over the hub with the spring just slack and the perch as it is now; ``radius``: of the
+    unloaded tyre; ``floor``: height of the pad under it; ``pitch``: of the perch, mm a turn; ``low``, ``high``: turns left either way, plus up.
+    """
+
+    x: float
+    y: float
+    rate: float
+    ratio: float
+    free: float
+    radius: float
+    tyre: float = 200.0
+    unsprung: float = 0.0
+    floor: float = 0.0
+    pitch: float = 2.0
+    low: float = -10.0
+    high: float = 10.0
+
+    @property
+    def per_turn(self) -> float:
+        """Millimetres that one turn of the perch raises the free height of the corner."""
+        return self.pitch / self.ratio
+
+
+@dataclass(frozen=True)
+class Car:
+    """Four corners and what stands on them: sprung ``mass`` in kg with its centre at ``cg`` (x, y); bars in N per mm of difference between two wheels."""
+
+    corners: tuple[CornerSpring, CornerSpring, CornerSpring, CornerSpring]
+    mass: float
+    cg: tuple[float, float]
+    front_bar: float = 0.0
+    rear_bar: float = 0.0
+
+    def __post_init__(self) -> None:
+        if not self.mass > 0:
+            raise MeasuredError(f"A sprung mass of {self.mass:g} kg stands on nothing. Weigh it, or reckon it.", path="mass")
+        for name, corner in zip(CORNERS, self.corners, strict=True):
+            if not (corner.rate > 0 and corner.tyre > 0 and corner.ratio > 0):
+                raise MeasuredError(
+                    f"The {CORNER_WORDS[name]} has no rate. Type those of its spring and tyre, and its ratio.",
+                    path=f"{name}.rate",
+                )
+            if not corner.radius > 0:
+                raise MeasuredError(f"The {CORNER_WORDS[name]} tyre has no radius. Measure it.", path=f"{name}.radius")
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Where a car stands: height of the chassis reference over the floor's zero at each corner, load on each pad, spring compression at the wheel, each (4,).
+
+    ``lifted``: corners whose spring is slack.
+    """
+
+    heights: FloatArray
+    loads: FloatArray
+    compressions: FloatArray
+    lifted: tuple[bool, ...]
+
+    @property
+    def cross(self) -> float:
+        """Cross weight: (RF + LR) over all."""
+        return float((self.loads[1] + self.loads[2]) / self.loads.sum())
+
+    @property
+    def left(self) -> float:
+        """Share of the left side."""
+        return float((self.loads[0] + self.loads[2]) / self.loads.sum())
+
+    @property
+    def rear(self) -> float:
+        """Share of the rear."""
+        return float((self.loads[2] + self.loads[3]) / self.loads.sum())
+
+
+def stand(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) -> Standing:
+    """Return where the car stands with its perches turned by so much (plus raises its corner).
+
+    Newton on heave, pitch and roll; a spring that goes slack lets go. Raises MeasuredError where nothing holds it up.
+    """
+    t = np.asarray(turns, dtype=float)
+    p = np.array([[1.0, c.x, c.y] for c in car.corners])
+    free = np.array([c.free for c in car.corners]) + t * np.array([c.per_turn for c in car.corners])
+    weight = car.mass * GRAVITY
+    load = weight * np.array([1.0, car.cg[0], car.cg[1]])
+    scale = np.array([1.0, 1e-3, 1e-3])  # forces, and moments in N·m
+    sunk = weight / sum(in_series(c.rate, c.tyre) for c in car.corners)  # begun where four even springs would carry it
+    q = np.array([float(np.mean(free)) + float(np.mean([c.radius + c.floor for c in car.corners])) - sunk, 0.0, 0.0])
+    for _ in range(200):
+        force, slope, _, _ = _forces(car, p @ q, free)
+        miss = (p.T @ force - load) * scale
+        if np.abs(miss).max() < 1e-9 * weight:
+            break
+        matrix = (p.T @ slope @ p) * scale[:, None]
+        try:
+            step = -np.linalg.solve(matrix, miss)
+        except np.linalg.LinAlgError as wrong:
+            raise MeasuredError(
+                "Nothing holds the car up at two corners or more. Look at the springs' free lengths.", path="corners"
+            ) from wrong
+        q = q + step * min(1.0, 200.0 / max(float(np.abs(p @ step).max()), 1e-12))
+    else:
+        raise MeasuredError(
+            "The car finds no place to stand: its springs are slack or its weight lies outside its wheels.", path="corners"
+        )
+    z = p @ q
+    force, _, compression, carried = _forces(car, z, free)
+    return Standing(z, carried, compression, tuple(bool(c <= 0) for c in compression))
+
+
+def _forces(car: Car, z: FloatArray, free: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
+    """Return the upward force of each corner on the chassis, its slope by the four heights (4, 4), spring compressions at the wheel, and loads on the pads.
+
+    Hub heights follow from tyre and spring together: four linear equations with the bars between the wheels of an end.
+    """
+    k = np.array([c.rate for c in car.corners])
+    tyre = np.array([c.tyre for c in car.corners])
+    ground = np.array([c.radius + c.floor for c in car.corners])
+    unsprung = np.array([c.unsprung for c in car.corners]) * GRAVITY
+    bars = np.zeros((4, 4))
+    for (i, j), rate in (((0, 1), car.front_bar), ((2, 3), car.rear_bar)):
+        bars[np.ix_((i, j), (i, j))] += rate * np.array([[1.0, -1.0], [-1.0, 1.0]])
+    on = np.ones(4, dtype=bool)
+    for _ in range(8):
+        # Force on the chassis f = S c, with c = free − z + hub; the tyre carries f + unsprung = tyre (ground − hub).
+        s = np.diag(k * on) + bars
+        hub = np.linalg.solve(np.diag(tyre) + s, tyre * ground - unsprung - s @ (free - z))
+        c = free - z + hub
+        slack = c <= 0
+        if np.array_equal(slack, ~on):
+            break
+        on = ~slack
+    s = np.diag(k * on) + bars
+    # d f / d z = −S (I − (T + S)⁻¹ S)
+    slope = -s @ (np.eye(4) - np.linalg.solve(np.diag(tyre) + s, s))
+    force = s @ c
+    return force, slope, c, force + unsprung
+
+
+def energy(car: Car, q: Sequence[float], hubs: Sequence[float], turns: Sequence[float] = (0.0, 0.0, 0.0, 0.0)) -> float:
+    """Return the potential energy in N·mm of heave, pitch, roll and hub heights: least where the car stands. Springs are taken as never slack."""
+    t, hub = np.asarray(turns, dtype=float), np.asarray(hubs, dtype=float)
+    p = np.array([[1.0, c.x, c.y] for c in car.corners])
+    z = p @ np.asarray(q, dtype=float)
+    free = np.array([c.free for c in car.corners]) + t * np.array([c.per_turn for c in car.corners])
+    c = free - z + hub
+    tyre = np.array([k.radius + k.floor for k in car.corners]) - hub
+    springs = sum(
+        k.rate * x**2 / 2 + k.tyre * y**2 / 2 + k.unsprung * GRAVITY * h
+        for k, x, y, h in zip(car.corners, c, tyre, hub, strict=True)
+    )
+    bars = car.front_bar * (c[0] - c[1]) ** 2 / 2 + car.rear_bar * (c[2] - c[3]) ** 2 / 2
+    return float(springs + bars + car.mass * GRAVITY * (np.array([1.0, car.cg[0], car.cg[1]]) @ np.asarray(q, dtype=float)))
+
+
+def effects(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0), found: Standing | None = None) -> FloatArray:
+    """Return what one turn of each perch does near where the car stands: (4 perches, 5): four heights in mm, and cross weight.
+
+    By implicit differentiation of the balance; exact as long as no spring goes slack. ``found``: where it stands, if that is known.
+    """
+    t = np.asarray(turns, dtype=float)
+    now = stand(car, t) if found is None else found
+    p = np.array([[1.0, c.x, c.y] for c in car.corners])
+    per = np.array([c.per_turn for c in car.corners])
+    _, slope, _, _ = _forces(car, now.heights, np.array([c.free for c in car.corners]) + t * per)
+    by_free = p @ np.linalg.solve(p.T @ slope @ p, p.T @ slope)  # heights by free heights: (4, 4)
+    loads = slope @ (by_free - np.eye(4))
+    cross = (loads[1] + loads[2]) / now.loads.sum()
+    return np.asarray(np.column_stack([by_free.T, cross]) * per[:, None])
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What is wanted: heights at the corners in mm with a tolerance, and cross weight (a share) with its own; None where it is not asked."""
+
+    heights: tuple[float, float, float, float] | None
+    tolerance: float = 2.0
+    cross: float | None = None
+    cross_tolerance: float = 0.005
+
+
+@dataclass(frozen=True)
+class PerchTurns:
+    """Turns of the four perches in whole flats, where the car stands then, whether everything asked is met, and what is not, in words."""
+
+    turns: tuple[float, float, float, float]
+    standing: Standing
+    met: bool
+    words: str
+
+
+def perch_turns(car: Car, asked: Asked) -> PerchTurns:
+    """Return the perch turns that bring the car to what is asked, with the fewest corners touched, whole flats, within the thread.
+
+    Of all sets of corners that meet every tolerance the smallest; else the one that comes nearest. A rigid chassis has three heights to give
+    and four perches: the fourth freedom is the cross weight.
+    """
+    about, turns = np.zeros(4), np.zeros(4)
+    for _ in range(6):  # what a turn does changes only where a spring goes slack; then once more from there
+        now = stand(car, about)
+        by = effects(car, about, now)
+        rows = [by[:, i] / asked.tolerance for i in range(4)] if asked.heights is not None else []
+        rows += [by[:, 4] / asked.cross_tolerance] if asked.cross is not None else []
+        turns = _chosen(car, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about)
+        found = stand(car, turns)
+        if found.lifted == now.lifted or np.array_equal(turns, about):
+            break
+        about = turns
+    miss = float(np.abs(_aims(asked, found)).max(initial=0.0))
+    lf, rf, lr, rr = (float(v) for v in turns)
+    return PerchTurns((lf, rf, lr, rr), found, miss <= 1.0, "" if miss <= 1.0 else _short(car, asked, turns, found))
+
+
+def _chosen(car: Car, by: FloatArray, off: FloatArray, about: FloatArray) -> FloatArray:
+    """Return whole flats of the fewest perches that bring every aim within its tolerance, else those that come nearest.
+
+    ``by`` (aims, 4) per turn and ``off`` (aims,) at the turns ``about``, both in units of the tolerances.
+    """
+    low, high = np.array([c.low for c in car.corners]), np.array([c.high for c in car.corners])
+    best: tuple[float, int, float] | None = None
+    chosen = np.zeros(4)
+    for count in range(5):
+        for which in combinations(range(4), count):
+            turns = _rounded(by, off - by @ about, list(which), low, high)
+            miss = float(np.abs(off + by @ (turns - about)).max(initial=0.0))
+            key = (max(miss, 1.0), count, round(float(np.abs(turns).sum()), 9))
+            if best is None or key < best:
+                best, chosen = key, turns
+        if best and best[0] <= 1.0:
+            break
+    return chosen
+
+
+def _rounded(by: FloatArray, off: FloatArray, which: list[int], low: FloatArray, high: FloatArray) -> FloatArray:
+    """Return the turns of some perches by least squares within their thread, then the whole flats about them that miss least; ``off`` at no turns."""
+    turns = np.zeros(4)
+    if not which or not len(by):
+        return turns
+    exact = lsq_linear(by[:, which], -off, (low[which], high[which])).x if len(by) else np.zeros(len(which))
+    flats = np.floor(exact * FLATS_PER_TURN + 1e-9)
+    trials = (flats + np.array(list(np.ndindex(*[2] * len(which))))) / FLATS_PER_TURN
+    inside = np.all((trials >= low[which] - 1e-9) & (trials <= high[which] + 1e-9), axis=1)
+    if not inside.any():
+        turns[which] = np.clip(np.round(exact * FLATS_PER_TURN) / FLATS_PER_TURN, low[which], high[which])
+        return turns
+    trials = trials[inside]
+    miss = np.abs(off + trials @ by[:, which].T)
+    turns[which] = trials[np.lexsort((np.sum(miss**2, axis=1), np.round(miss.max(axis=1), 12)))[0]]
+    return turns
+
+
+def _aims(asked: Asked, found: Standing) -> FloatArray:
+    """Return how far everything asked is off, in units of its tolerance."""
+    rows = [] if asked.heights is None else list((found.heights - np.asarray(asked.heights)) / asked.tolerance)
+    if asked.cross is not None:
+        rows.append((found.cross - asked.cross) / asked.cross_tolerance)
+    return np.asarray(rows, dtype=float)
+
+
+def _short(car: Car, asked: Asked, turns: FloatArray, found: Standing) -> str:
+    """Return what cannot be met, and how near it comes."""
+    at_end = [
+        CORNER_WORDS[c]
+        for c, t, k in zip(CORNERS, turns, car.corners, strict=True)
+        if min(abs(t - k.low), abs(t - k.high)) < 1 / FLATS_PER_TURN
+    ]
+    why = f"the thread of the {' and '.join(at_end)} perch ends first" if at_end else "a rigid chassis cannot stand so"
+    parts = []
+    if asked.cross is not None and abs(found.cross - asked.cross) > asked.cross_tolerance:
+        parts.append(f"cross weight comes to {found.cross * 100:.1f} %")
+    if asked.heights is not None:
+        off = found.heights - np.asarray(asked.heights)
+        worst = int(np.argmax(np.abs(off)))
+        if abs(off[worst]) > asked.tolerance:
+            parts.append(
+                f"the {CORNER_WORDS[CORNERS[worst]]} is left {abs(off[worst]):.1f} mm {'high' if off[worst] > 0 else 'low'}"
+            )
+    return f"{why[:1].upper()}{why[1:]}: {', '.join(parts)}."
+
+
+def learned(car: Car, before: Sequence[float], after: Sequence[float], turned: Sequence[float]) -> Car:
+    """Return the car with its ratios corrected by what the perches really did: heights read before and after turns, mm.
+
+    Each perch that was turned gets the ratio with which the model gives the change at its own corner; the others keep theirs.
+    """
+    t, seen = np.asarray(turned, dtype=float), np.asarray(after, dtype=float) - np.asarray(before, dtype=float)
+    corners = list(car.corners)
+    which = [i for i in range(4) if abs(t[i]) > 1e-9]
+    for _ in range(12):
+        now = replace(car, corners=tuple(corners))  # type: ignore[arg-type]
+        model = stand(now, t).heights - stand(now).heights
+        by = np.array([stand(now, t * (np.arange(4) == i)).heights - stand(now).heights for i in which])
+        gain = np.linalg.lstsq(by.T, seen - model, rcond=1e-6)[0] if which else np.zeros(0)
+        for i, g in zip(which, gain, strict=True):
+            corners[i] = replace(corners[i], ratio=corners[i].ratio / float(np.clip(1 + g, 0.2, 5.0)))
+        if np.abs(gain).max(initial=0.0) < 1e-10:
+            break
+    return replace(car, corners=tuple(corners))  # type: ignore[arg-type]

@@ -1,0 +1,129 @@
+"""A car on four springs: energy, symmetry, round trips, cross weight, and what no perch can reach."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from scipy.optimize import minimize
+
+from ready_corner.core.errors import MeasuredError
+from ready_corner.core.stance.car import Asked, Car, CornerSpring, effects, energy, learned, perch_turns, stand
+from ready_corner.core.stance.springs import GRAVITY
+
+EVEN = tuple(
+    CornerSpring(x, y, 22.0, 0.8, 150.0, 285.0, 210.0, 28.0)
+    for x, y in ((0.0, 650.0), (0.0, -650.0), (-2300.0, 650.0), (-2300.0, -650.0))
+)
+CAR = Car(EVEN, 520.0, (-1150.0, 0.0))
+ODD = Car(
+    tuple(
+        replace(c, rate=c.rate + 2 * i, free=c.free + (3, -2, 5, 1)[i], floor=(0, 2.5, -1, 4)[i], ratio=0.75 + 0.03 * i)
+        for i, c in enumerate(EVEN)
+    ),
+    560.0,
+    (-1240.0, 35.0),
+    6.0,
+    2.5,
+)
+
+
+def test_a_symmetric_car_stands_symmetric_and_by_hand():
+    found = stand(CAR)
+    corner = 520 * GRAVITY / 4
+    np.testing.assert_allclose(found.loads, corner + 28 * GRAVITY)
+    hub = 285 - (corner + 28 * GRAVITY) / 210
+    np.testing.assert_allclose(found.heights, hub + 150 - corner / 22)
+    assert (found.cross, found.left, found.rear) == pytest.approx((0.5, 0.5, 0.5))
+
+
+def test_weight_and_moments_balance_and_the_energy_is_least():
+    found = stand(ODD, (1.0, -0.5, 0.0, 2.0))
+    sprung = found.loads - 28 * GRAVITY
+    assert sprung.sum() == pytest.approx(560 * GRAVITY)
+    assert sprung @ [c.x for c in ODD.corners] == pytest.approx(560 * GRAVITY * -1240)
+    assert sprung @ [c.y for c in ODD.corners] == pytest.approx(560 * GRAVITY * 35)
+
+    def of(v):  # mm and mm at a lever of a metre
+        return energy(ODD, (v[0], v[1] / 1000, v[2] / 1000), v[3:], (1.0, -0.5, 0.0, 2.0))
+
+    least = minimize(of, [400.0, 0, 0, 280, 280, 280, 280], method="BFGS", options={"gtol": 1e-7, "maxiter": 4000}).x
+    z = (
+        least[0]
+        + np.array([c.x for c in ODD.corners]) * least[1] / 1000
+        + np.array([c.y for c in ODD.corners]) * least[2] / 1000
+    )
+    np.testing.assert_allclose(found.heights, z, atol=1e-3)
+
+
+def test_all_four_perches_by_the_same_rise_leave_the_cross_weight():
+    turns = [1.5 * c.ratio / c.pitch for c in ODD.corners]
+    before, after = stand(ODD), stand(ODD, turns)
+    np.testing.assert_allclose(after.loads, before.loads, atol=1e-6)
+    np.testing.assert_allclose(after.heights - before.heights, 1.5, atol=1e-9)
+
+
+def test_a_perch_turned_raises_its_corner_and_loads_its_diagonal():
+    by = effects(CAR)
+    assert by[0, 0] > 0
+    assert by[0, 4] < 0  # LF up takes from RF and LR
+    assert by[1, 4] == pytest.approx(-by[0, 4])
+    stiff = replace(CAR, corners=tuple(replace(c, tyre=1e7) for c in CAR.corners))
+    # One of four equal springs: a quarter of heave, a quarter each of pitch and roll.
+    assert effects(stiff)[0, :4] == pytest.approx([2.5 * 3 / 4, 2.5 / 4, 2.5 / 4, -2.5 / 4], abs=1e-3)
+
+
+def test_from_known_perches_to_heights_and_loads_and_back():
+    turned = np.array([1.0, -4 / 6, 2.0, 3 / 6])
+    there = stand(ODD, turned)
+    found = perch_turns(ODD, Asked(tuple(there.heights), 0.05, there.cross, 1e-4))
+    assert found.met
+    np.testing.assert_allclose(found.turns, turned, atol=1e-9)
+
+
+def test_the_fewest_corners_are_touched_and_whole_flats_are_turned():
+    one = stand(ODD, (0.0, 0.0, 1.5, 0.0))
+    found = perch_turns(ODD, Asked(tuple(one.heights), 0.4))
+    assert np.count_nonzero(found.turns) == 1
+    assert found.met
+    assert all(abs(t * 6 - round(t * 6)) < 1e-9 for t in found.turns)
+    assert perch_turns(ODD, Asked(tuple(stand(ODD).heights), 0.4)).turns == (0, 0, 0, 0)
+
+
+def test_cross_weight_at_kept_heights():
+    found = perch_turns(ODD, Asked(tuple(stand(ODD).heights), 1.0, stand(ODD).cross + 0.01, 0.002))
+    assert found.met
+    assert abs(found.standing.cross - stand(ODD).cross - 0.01) <= 0.002
+    assert np.abs(found.standing.heights - stand(ODD).heights).max() <= 1.0
+
+
+def test_what_no_perch_can_reach_says_how_near_it_comes():
+    short = replace(CAR, corners=tuple(replace(c, low=-0.5, high=0.5) for c in CAR.corners))
+    found = perch_turns(short, Asked(tuple(stand(short).heights), 2.0, 0.56, 0.005))
+    assert not found.met
+    assert "thread of the" in found.words
+    assert f"cross weight comes to {found.standing.cross * 100:.1f} %" in found.words
+    assert 0.5 < found.standing.cross < 0.56
+    bent = stand(CAR).heights + np.array([10.0, 0, 0, 0])
+    assert "a rigid chassis cannot stand so" in perch_turns(CAR, Asked(tuple(bent), 1.0)).words.lower()
+
+
+def test_what_a_turn_really_did_corrects_the_ratio():
+    real = replace(ODD, corners=(replace(ODD.corners[0], ratio=0.62), *ODD.corners[1:]))
+    better = learned(ODD, stand(real).heights, stand(real, (2.0, 0, 0, 0)).heights, (2.0, 0, 0, 0))
+    assert better.corners[0].ratio == pytest.approx(0.62)
+    assert [c.ratio for c in better.corners[1:]] == [c.ratio for c in ODD.corners[1:]]
+
+
+def test_a_slack_spring_lets_go_and_the_rest_carry():
+    found = stand(replace(CAR, cg=(-1000.0, 60.0)), (0.0, 0.0, 0.0, -120.0))  # else it would balance on one diagonal
+    assert found.lifted == (False, False, False, True)
+    assert found.loads[3] == pytest.approx(28 * GRAVITY)
+    assert found.loads.sum() == pytest.approx((520 + 4 * 28) * GRAVITY)
+
+
+@pytest.mark.parametrize(("change", "words"), [({"rate": 0.0}, "has no rate"), ({"radius": 0.0}, "no radius")])
+def test_a_corner_that_cannot_be_is_said(change, words):
+    with pytest.raises(MeasuredError, match=words):
+        replace(CAR, corners=(replace(EVEN[0], **change), *EVEN[1:]))
+    with pytest.raises(MeasuredError, match="stands on nothing"):
+        replace(CAR, mass=0.0)
