@@ -22,6 +22,7 @@ from ready_corner.border.jig import (
     SurveyReadKept,
     WorkIn,
     WorkKept,
+    ZeroedModel,
     jig_from_core,
     jig_to_core,
     level_kept,
@@ -198,7 +199,7 @@ def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
         return core.Correction(str(what.strikes), what.reason)
     if isinstance(what, NoteModel):
         return core.Note(what.words, what.corner)
-    if isinstance(what, DatumModel | SupportedModel | StatusModel | PinModel):
+    if isinstance(what, DatumModel | ZeroedModel | SupportedModel | StatusModel | PinModel):
         return jig_to_core(what)
     if isinstance(what, PlainWork):
         return work_to_core(what)

@@ -179,6 +179,14 @@ def level_kept(what: FootKept | SlopeKept) -> core.FootRead | core.SlopeRead:
     return core.SlopeRead(what.way, what.first, what.second, what.tool, f"{what.typed} / {what.reversed_typed}")
 
 
+class ZeroedModel(Model):
+    """What the angle gauge is zeroed on from now on."""
+
+    kind: Literal["zeroed"] = "zeroed"
+    version: Literal[1] = 1
+    on: core.Zero
+
+
 class HoldModel(Model):
     """A condition to be met before final weld is met, or not any more."""
 
@@ -324,7 +332,7 @@ def work_from_core(act: works.WorkAct) -> WorkKept | PlainWork:
     return plain.model_validate(act)  # type: ignore[attr-defined, no-any-return]
 
 
-JigModel = DatumModel | SupportedModel | StatusModel | PinModel
+JigModel = DatumModel | ZeroedModel | SupportedModel | StatusModel | PinModel
 
 
 def jig_to_core(what: JigModel) -> core.JigAct:
@@ -334,6 +342,8 @@ def jig_to_core(what: JigModel) -> core.JigAct:
         return core.DatumChosen(**fields)
     if isinstance(what, SupportedModel):
         return core.Supported(**fields)
+    if isinstance(what, ZeroedModel):
+        return core.GaugeZeroed(**fields)
     return core.StatusGiven(**fields) if isinstance(what, StatusModel) else core.PinFelt(**fields)
 
 
@@ -352,6 +362,8 @@ def jig_from_core(act: core.JigAct) -> SurveyReadKept | FootKept | SlopeKept | W
         return DatumModel.model_validate(act)
     if isinstance(act, core.Supported):
         return SupportedModel.model_validate(act)
+    if isinstance(act, core.GaugeZeroed):
+        return ZeroedModel.model_validate(act)
     return StatusModel.model_validate(act) if isinstance(act, core.StatusGiven) else PinModel.model_validate(act)
 
 

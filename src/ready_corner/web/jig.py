@@ -9,7 +9,7 @@ from pydantic import Field
 from ready_corner.border.entries import Typed
 from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
 from ready_corner.border.plan import Model, ToolModel
-from ready_corner.core.jig.acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead
+from ready_corner.core.jig.acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.frame import Frame, expected
 from ready_corner.core.jig.level import level
@@ -28,7 +28,7 @@ from ready_corner.core.jig.words import (
     say_verdict,
     say_witnesses,
 )
-from ready_corner.core.jig.works import HOLDS, open_holds, say_body, say_gaps, say_order
+from ready_corner.core.jig.works import conditions, open_holds, say_body, say_gaps, say_order
 from ready_corner.core.linkage.words import shown
 from ready_corner.core.metrology.tools import STEP_TO_U
 from ready_corner.core.metrology.verdict import Verdict
@@ -184,6 +184,7 @@ class JigView(View):
     level: LevelView | None
     works: WorksView
     datum_note: str
+    zero: Zero
     carried: DatumModel | None
     tools: list[ToolModel]
 
@@ -283,6 +284,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         tools=[ToolModel.model_validate(t) for t in frame.plan.toolbox],
         works=_works(frame),
         carried=DatumModel.model_validate(carried) if (carried := frame.carried) else None,
+        zero=frame.log.zero,
         datum_note=DATUM_NOTES.get(frame.log.datum.way, "") if frame.log.datum else "",
         level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log)) else None,
     )
@@ -290,7 +292,8 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
 
 def _works(frame: Frame) -> WorksView:
     works, units = frame.log.works, frame.plan.units
-    unmet = open_holds(works, frame.log.disturbed[-1].number if frame.log.disturbed else 0)
+    left_jig = frame.log.left_jig
+    unmet = open_holds(works, frame.log.disturbed[-1].number if frame.log.disturbed else 0, left_jig)
     done = [d.words for d in frame.log.disturbed if d.weld]
     bracing = (
         []
@@ -298,7 +301,7 @@ def _works(frame: Frame) -> WorksView:
         else ["Braced before it is cut." if works.bracing.braced else "Not braced: read sills and feet again after every cut."]
     )
     return WorksView(
-        holds=[HoldView(condition=c, met=c not in unmet) for c in dict.fromkeys([*HOLDS, *works.holds])],
+        holds=[HoldView(condition=c, met=c not in unmet) for c in conditions(works, left_jig)],
         joints=list(works.order.joints) if works.order else [],
         done=done,
         order=list(say_order(works, done)),
@@ -364,7 +367,8 @@ def _reads(frame: Frame, ids: dict[int, str]) -> list[ReadView]:
                 id=ids.get(noted.number, ""),
                 reading=noted.read.reading,
                 points=list(noted.read.points),
-                say=say_read(noted.read, frame.plan),
+                say=say_read(noted.read, frame.plan)
+                + (", from the frame" if noted.read.reading == "slope" and noted.zero == "frame" else ""),
                 counts=row is not None,
                 residual=_off(noted, row.residual, units) if row else "",
                 redundancy=round(row.redundancy, 3) if row else None,

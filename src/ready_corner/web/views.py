@@ -28,6 +28,7 @@ from ready_corner.border.jig import (
     SupportedModel,
     SurveyReadKept,
     WorkKept,
+    ZeroedModel,
 )
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core import logbook as core
@@ -357,7 +358,7 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
     if isinstance(what, HappenedModel):
         said = what.words or HAPPENING_WORDS[what.what]
         return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
-    if isinstance(what, SurveyReadKept | DatumModel | SupportedModel | StatusModel | PinModel):
+    if isinstance(what, SurveyReadKept | DatumModel | ZeroedModel | SupportedModel | StatusModel | PinModel):
         return _jig_sentence(evaluation, what)
     if isinstance(what, WorkKept | PlainWork):
         return _work_sentence(evaluation, what)
@@ -380,6 +381,8 @@ def _jig_sentence(evaluation: Evaluation, what: SurveyReadKept | JigModel) -> st
     if isinstance(what, DatumModel):
         names = [spoken(n) for n in (*what.plane, *what.line, what.point)]
         return f"Datum: plane by {', '.join(names[:3])}; line by {names[3]} and {names[4]}; station by {names[5]}. {what.words}".strip()
+    if isinstance(what, ZeroedModel):
+        return f"Angle gauge zeroed on {'gravity' if what.on == 'gravity' else 'the frame'}"
     if isinstance(what, SupportedModel):
         return f"The frame is {what.how} now"
     if isinstance(what, StatusModel):

@@ -5,11 +5,12 @@ import math
 import pytest
 
 from ready_corner.core.errors import CalledError, MeasuredError
-from ready_corner.core.jig.acts import JigLog, StatusGiven
+from ready_corner.core.jig.acts import GaugeZeroed, JigLog, StatusGiven, Supported, SurveyRead
 from ready_corner.core.jig.pickups import pickups
 from ready_corner.core.jig.words import say_locked
 from ready_corner.core.jig.works import (
     HOLDS,
+    REFIT,
     Accepted,
     Bracing,
     Cleared,
@@ -45,8 +46,21 @@ def test_conditions_are_open_until_said_and_again_after_a_disturbance():
     assert open_holds(Works(), 0) == HOLDS
     said = works(*(HoldMet(c) for c in HOLDS), HoldMet("rack centred", met=False))
     assert open_holds(said, 0) == ("rack centred",)
-    assert set(open_holds(said, 4)) == {HOLDS[0], HOLDS[1], "rack centred"}  # those of entries 2 and 3
+    assert set(open_holds(said, 3)) == {HOLDS[0], HOLDS[1], "rack centred"}  # those of entries 2 and 3
     assert any("not yet said: suspension cycled" in s for s in say_locked(frame(DATUM, StatusGiven("RR", "welded"))))
+
+
+def test_work_out_of_the_jig_asks_for_a_refit_and_angles_know_their_zero():
+    rows = [Supported("on stands"), Supported("on the jig"), *(HoldMet(c) for c in HOLDS)]
+    log = JigLog()
+    for n, act in enumerate(rows, start=2):
+        log = log.after(n, act)
+    assert open_holds(log.works, 0, log.left_jig) == (REFIT,)
+    assert open_holds(log.after(20, HoldMet(REFIT)).works, 0, log.left_jig) == ()
+    slope = SurveyRead("slope", ("LF.lower.rear", "LF.lower.front"), 0.4, "digital")
+    assert len(frame(slope).readings) == 1
+    assert frame(GaugeZeroed("frame"), slope).readings == ()
+    assert len(frame(GaugeZeroed("frame"), GaugeZeroed("gravity"), slope).readings) == 1
 
 
 def test_an_accepted_deviation_can_be_left_until_its_point_may_have_moved():

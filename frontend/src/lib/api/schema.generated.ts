@@ -919,7 +919,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * EntryKept
@@ -944,7 +944,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * ExampleView
@@ -1301,6 +1301,11 @@ export interface components {
             works: components["schemas"]["WorksView"];
             /** Datum Note */
             datum_note: string;
+            /**
+             * Zero
+             * @enum {string}
+             */
+            zero: "gravity" | "frame";
             carried: components["schemas"]["DatumModel"] | null;
             /** Tools */
             tools: components["schemas"]["ToolModel"][];
@@ -2991,6 +2996,28 @@ export interface components {
             say: string;
             /** By Plan */
             by_plan: boolean;
+        };
+        /**
+         * ZeroedModel
+         * @description What the angle gauge is zeroed on from now on.
+         */
+        ZeroedModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zeroed";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "gravity" | "frame";
         };
     };
     responses: never;

@@ -30,16 +30,22 @@
     const all = seen.map((p) => flat(p.planned));
     const [us, vs] = [all.map((a) => a[0]), all.map((a) => a[1])];
     const [u0, u1, v0, v1] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
-    return { scale: Math.min((width - 90) / Math.max(u1 - u0, 1), (height - 110) / Math.max(v1 - v0, 1)), u: (u0 + u1) / 2, v: (v0 + v1) / 2 };
+    return { scale: Math.min((width - 90) / Math.max(u1 - u0, 1), (height - 170) / Math.max(v1 - v0, 1)), u: (u0 + u1) / 2, v: (v0 + v1) / 2 };
   });
   const at = $derived((p: P3) => {
     const [u, v] = flat(p);
-    return { x: width / 2 + (u - box.u) * box.scale, y: height / 2 + 6 - (v - box.v) * box.scale };
+    return { x: width / 2 + (u - box.u) * box.scale, y: height / 2 + 30 - (v - box.v) * box.scale };
   });
   const off = (p: JigView['points'][number]) => p.place!.map((v, i) => v - p.planned[i]!) as unknown as P3;
   const moved = $derived((p: P3, by: P3) => at([p[0] + by[0] * MAGNIFIED, p[1] + by[1] * MAGNIFIED, p[2] + by[2] * MAGNIFIED]));
   const which = $derived({ above: 0, behind: 1, side: 2, wire: -1 }[side]);
   const place = (name: string) => view.points.find((p) => p.name === name);
+  // The shape of the frame: the axis of every arm, and each point with its twin on the other side.
+  const shape = $derived(seen.flatMap((p) => {
+    const swap: Record<string, string> = { LF: 'RF', LR: 'RR', left: 'right' };
+    const others = [p.name.endsWith('.front') ? p.name.replace(/\.front$/, '.rear') : '', p.name.split('.').map((w) => swap[w] ?? w).join('.')];
+    return others.filter((n) => n && n !== p.name).flatMap((n) => { const q = seen.find((o) => o.name === n); return q ? [[p, q] as const] : []; });
+  }));
   const wrong = $derived(view.readings.filter((r) => r.wrong));
 
   let held = false;
@@ -65,6 +71,7 @@
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions (arrow keys turn the frame) -->
   <svg {width} {height} role="img" aria-label="{JIG.title}, {JIG.views[side]}" tabindex={side === 'wire' ? 0 : undefined} onkeydown={key} onpointerdown={() => (held = true)} onpointerup={() => (held = false)} onpointerleave={() => (held = false)} onpointermove={drag}>
     <rect {width} {height} />
+    {#each shape as [p, q] (p.name + q.name)}<path class="shape" d="M{at(p.planned).x} {at(p.planned).y}L{at(q.planned).x} {at(q.planned).y}" />{/each}
     {#each view.readings.filter((r) => r.counts && r.points.length === 2) as r (r.number)}
       {@const a = place(r.points[0]!)}
       {@const b = place(r.points[1]!)}
@@ -123,6 +130,7 @@
   svg { position: absolute; inset: 0; display: block; }
   rect { fill: var(--layout); }
   text { fill: var(--scribe-dim); font-size: 14px; }
+  .shape { stroke: var(--scribe-dim); stroke-opacity: 0.55; stroke-width: 1.2; }
   .read { stroke: var(--scribe-dim); stroke-opacity: 0.28; stroke-width: 1; }
   .wrong { stroke: #ff9a7a; stroke-width: 3; stroke-dasharray: 8 5; }
   .now { stroke: var(--paint-light); stroke-width: 2.5; }

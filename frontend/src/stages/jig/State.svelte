@@ -107,6 +107,7 @@
 
   <fieldset>
     <legend>{JIG.support}</legend>
+    <div class="grid two"><label>{JIG.zero}<select value={view.zero} onchange={(e) => record({ kind: 'zeroed', version: 1, on: e.currentTarget.value as JigView['zero'] }, JIG.zero)}>{#each Object.entries(JIG.zeros) as [on, name] (on)}<option value={on}>{name}</option>{/each}</select></label></div>
     <div class="grid two"><label>{JIG.supportSoft}<select value={view.support} onchange={(e) => record({ kind: 'supported', version: 1, how: e.currentTarget.value as JigView['support'] }, JIG.support)}>{#each view.supports as how (how)}<option>{how}</option>{/each}</select></label></div>
   </fieldset>
 </section>

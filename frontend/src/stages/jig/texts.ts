@@ -28,6 +28,7 @@ export const JIG = {
   weld: 'No weld near fuel, coated or plated steel, or a damper rod left bare. A steering or brake part is welded by someone qualified.', lift: 'A second support under the frame before anything is cut or lifted.', strength: 'Nothing here is a strength calculation.',
   status: 'What points have come to', statuses: { provisional: 'provisional', tacked: 'tacked', welded: 'welded', painted: 'painted' } as const, pin: 'Pin in the hole', pinSays: { free: 'goes in free', tight: 'goes in tight', stuck: 'does not go in' } as const, mark: 'Keep it',
   since: (words: string) => `Since: ${words}`,
+  zero: 'The angle gauge is zeroed on', zeros: { gravity: 'gravity', frame: 'the frame, where level is not to be had' } as const,
   square: 'Squareness', squareNone: 'Too little is measured yet to tell.', sinceHead: 'What has moved',
   level: 'Level of the jig', foot: 'Foot', footRead: 'Height of the foot', footSoft: 'From one line: laser, water level or rule. Higher is plus.', readFoot: 'Read the foot', slope: 'A level, read both ways', alongWay: 'along', acrossWay: 'across', first: 'as it lies', turned: 'end for end',
 } as const;

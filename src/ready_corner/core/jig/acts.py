@@ -8,6 +8,7 @@ from ready_corner.core.jig.works import WorkAct, Works
 from ready_corner.core.survey.readings import Kind, Pins, Says
 
 Status = Literal["provisional", "tacked", "welded", "painted"]
+Zero = Literal["gravity", "frame"]
 PinSays = Literal["free", "tight", "stuck"]
 Support = Literal["on the jig", "on stands", "on a lift", "on blocks", "on fixed rods", "on its wheels"]
 DatumWay = Literal[
@@ -110,16 +111,24 @@ class SlopeRead:
     typed: str = ""
 
 
-JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt | FootRead | SlopeRead | WorkAct
+@dataclass(frozen=True)
+class GaugeZeroed:
+    """The angle gauge is zeroed on gravity, or on the frame where level is not to be had; angles read from now on are counted from it."""
+
+    on: Zero
+
+
+JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt | FootRead | SlopeRead | GaugeZeroed | WorkAct
 
 
 @dataclass(frozen=True)
 class Noted:
-    """A reading in its place in the log, with how the frame was held."""
+    """A reading in its place in the log, with how the frame was held, and what an angle is counted from."""
 
     number: int
     read: SurveyRead
     support: Support
+    zero: Zero = "gravity"
 
 
 @dataclass(frozen=True)
@@ -150,16 +159,21 @@ class JigLog:
     feet: Mapping[str, tuple[int, FootRead]] = field(default_factory=dict)
     slopes: tuple[tuple[int, SlopeRead], ...] = ()
     works: Works = field(default_factory=Works)
+    zero: Zero = "gravity"
+    left_jig: int = 0  # the entry with which it came off the jig last
     shaken: tuple[int, str] = (0, "")  # entry and words of what may have put the jig out of level last
 
     def after(self, number: int, act: JigAct) -> "JigLog":
         """Return the log with one more act."""
         if isinstance(act, SurveyRead):
-            return replace(self, noted=(*self.noted, Noted(number, act, self.support)))
+            return replace(self, noted=(*self.noted, Noted(number, act, self.support, self.zero)))
         if isinstance(act, DatumChosen):
             return replace(self, datum=act, datum_number=number)
         if isinstance(act, Supported):
-            return replace(self, support=act.how)
+            off = self.support == "on the jig" and act.how != "on the jig"
+            return replace(self, support=act.how, left_jig=number if off else self.left_jig)
+        if isinstance(act, GaugeZeroed):
+            return replace(self, zero=act.on)
         if isinstance(act, StatusGiven):
             return replace(self, statuses={**self.statuses, act.point: act.status})
         if isinstance(act, WorkAct):

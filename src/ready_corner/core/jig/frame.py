@@ -74,8 +74,8 @@ class Frame:
         return next((d for d in reversed(self.log.disturbed) if d.moves(point)), None)
 
     def holds(self, noted: Noted) -> bool:
-        """Whether a reading still counts."""
-        if noted.support != self.log.support:
+        """Whether a reading still counts. A slope counted from the frame itself says nothing of how the frame stands."""
+        if noted.support != self.log.support or (noted.read.reading == "slope" and noted.zero == "frame"):
             return False
         return all((d := self.last_disturbance(p)) is None or d.number < noted.number for p in noted.read.points)
 

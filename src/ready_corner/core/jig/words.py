@@ -140,7 +140,7 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
         for n in (frame.log.datum.plane + frame.log.datum.line + (frame.log.datum.point,) if frame.log.datum else ())
         if frame.log.status(n) == "provisional"
     ]
-    open_ones = open_holds(frame.log.works, 0)
+    open_ones = open_holds(frame.log.works, 0, frame.log.left_jig)
     if locked and open_ones:
         rows.append(
             f"{say_point(locked[0])} is welded, but not yet said: {open_ones[0]}{f' and {len(open_ones) - 1} more' if len(open_ones) > 1 else ''}."

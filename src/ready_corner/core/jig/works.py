@@ -149,10 +149,22 @@ def check_work(act: WorkAct) -> None:
         raise MeasuredError(f"A pin of {act.pin:g} mm does not go into a hole of {act.hole:g}. Measure both again.", path="pin")
 
 
-def open_holds(works: Works, disturbed: int) -> tuple[str, ...]:
-    """Return the conditions that are not met: never said, taken back, or said before the frame was last disturbed."""
-    conditions = dict.fromkeys([*HOLDS, *works.holds])
-    return tuple(c for c in conditions if c not in works.holds or not works.holds[c][1].met or works.holds[c][0] < disturbed)
+REFIT = "back in the jig: every pin goes in as it did before"
+
+
+def conditions(works: Works, left_jig: int) -> tuple[str, ...]:
+    """Return every condition before final weld; after work out of the jig, going back into it is one."""
+    return tuple(dict.fromkeys([*HOLDS, *((REFIT,) if left_jig else ()), *works.holds]))
+
+
+def open_holds(works: Works, disturbed: int, left_jig: int = 0) -> tuple[str, ...]:
+    """Return the conditions that are not met: never said, taken back, or said before the frame was last disturbed or came off the jig."""
+
+    def met(condition: str) -> bool:
+        number, said = works.holds.get(condition, (0, HoldMet(condition, False)))
+        return said.met and number > max(disturbed, left_jig if condition == REFIT else 0)
+
+    return tuple(c for c in conditions(works, left_jig) if not met(c))
 
 
 def circle_through(points: Sequence[Sequence[float]]) -> tuple[Array, float]:
