@@ -53,8 +53,8 @@
   h3 { font-size: 1rem; display: flex; gap: 8px; align-items: center; }
   h4 { margin: 0; font-size: 0.8125rem; font-weight: 400; color: var(--ink-soft); }
   .one { background: #f4f1e8; border-left: 6px solid var(--paint); padding: 6px 10px; margin-left: -6px; }
-  .two { display: grid; grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr); gap: 22px; }
-  .options { margin: 0; padding-left: 18px; font-size: 0.875rem; }
+  .two { display: grid; grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr); gap: 26px; }
+  .options { margin: 0; padding-left: 22px; font-size: 0.875rem; }
   .scroll { overflow: auto; }
   table { border-collapse: collapse; width: 100%; font-size: 0.875rem; }
   th { text-align: left; font-weight: 400; }

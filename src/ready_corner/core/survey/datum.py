@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ready_corner.core.errors import MeasuredError
+from ready_corner.core.linkage.space import rotation_by
 from ready_corner.core.survey.network import Network, whole_motions
 from ready_corner.core.survey.readings import Array, Where
 
@@ -98,7 +99,7 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
         miss = np.array([now[i, k] - v for i, k, v in rows])
         g = whole_motions_about_origin(now)
         step = np.linalg.solve(np.array([g[3 * i + k] for i, k, _ in rows]), -miss)
-        turn = _rotation(step[3:])
+        turn = rotation_by(step[3:])
         rotation, shift = turn @ rotation, turn @ shift + step[:3]
         if (np.abs(step[:3]).max() < 1e-12 * (1 + np.abs(now).max()) and np.abs(step[3:]).max() < 1e-15) or np.abs(
             miss
@@ -130,14 +131,6 @@ def whole_motions_about_origin(x: Array) -> Array:
     return g
 
 
-def _rotation(v: Array) -> Array:
-    angle = float(np.linalg.norm(v))
-    k = np.array([[0, -v[2], v[1]], [v[2], 0, -v[0]], [-v[1], v[0], 0]])
-    if angle < 1e-8:
-        return np.asarray(np.eye(3) + k + k @ k / 2)
-    return np.asarray(np.eye(3) + np.sin(angle) / angle * k + (1 - np.cos(angle)) / angle**2 * (k @ k))
-
-
 def _rough(network: Network, datum: Datum, near: Mapping[str, Where] | None) -> tuple[Array, Array]:
     """Return a first rotation and shift: the rigid fit to rough places where they are given."""
     common = [n for n in network.names if near and n in near and n in network.determined]
@@ -162,7 +155,7 @@ def kabsch(a: Array, b: Array, weights: Array) -> tuple[Array, Array]:
 
 def _require_spread(network: Network, datum: Datum) -> None:
     p = np.array([network.place(n) for n in datum.plane])
-    if _thin(p):
+    if thin(p):
         raise MeasuredError(
             f"{', '.join(n.replace('.', ' ') for n in datum.plane)} are on one line, so they give no plane. Take one beside it.",
             path="datum.plane",
@@ -179,7 +172,8 @@ def _require_spread(network: Network, datum: Datum) -> None:
         )
 
 
-def _thin(p: Array) -> bool:
+def thin(p: Array) -> bool:
+    """Whether places (n, 3) lie on one line, as good as."""
     s = np.linalg.svd(p - p.mean(axis=0), compute_uv=False)
     return bool(s[1] < ON_A_LINE * s[0]) if s[0] > 0 else True
 
@@ -190,7 +184,7 @@ def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
     Raises MeasuredError for fewer than three such points, or points on one line.
     """
     common = [n for n in network.names if n in network.determined and n in wanted]
-    if len(common) < 3 or _thin(np.array([network.place(n) for n in common])):
+    if len(common) < 3 or thin(np.array([network.place(n) for n in common])):
         raise MeasuredError("Fewer than three points beside each other are determined yet. Go on measuring.", path="points")
     rotation, shift = kabsch(
         np.array([network.place(n) for n in common]), np.array([wanted[n] for n in common], dtype=float), np.ones(len(common))

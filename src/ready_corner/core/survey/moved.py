@@ -7,7 +7,8 @@ import numpy as np
 from scipy.stats import chi2
 
 from ready_corner.core.errors import MeasuredError
-from ready_corner.core.survey.datum import _rotation, _thin, kabsch, whole_motions_about_origin
+from ready_corner.core.linkage.space import rotation_by
+from ready_corner.core.survey.datum import kabsch, thin, whole_motions_about_origin
 from ready_corner.core.survey.network import DOUBT
 from ready_corner.core.survey.readings import Array
 
@@ -100,7 +101,7 @@ def _require(names: Sequence[str], earlier: Mapping[str, Known]) -> None:
             f"{said}; three that are not on one line are needed to find the old axes. Measure {LEAST_POINTS - len(names)} more.",
             path="points",
         )
-    if _thin(np.array([earlier[n].place for n in names])):
+    if thin(np.array([earlier[n].place for n in names])):
         raise MeasuredError(
             "The points still there are on one line, so the frame could have turned about it. Measure one beside it.",
             path="points",
@@ -121,7 +122,7 @@ def _solved(names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[s
             normal += g[i].T @ weight @ g[i]
             right += g[i].T @ weight @ (b[i] - now[i])
         step = np.linalg.lstsq(normal, right, rcond=1e-14)[0]
-        turn = _rotation(step[3:])
+        turn = rotation_by(step[3:])
         rotation, shift = turn @ rotation, turn @ shift + step[:3]
         if np.abs(step[:3]).max() < 1e-10:
             break
@@ -156,7 +157,7 @@ def _worst(names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[st
     found = []
     for n in names:
         rest = [m for m in names if m != n]
-        if len(rest) < LEAST_POINTS or _thin(np.array([earlier[m].place for m in rest])):
+        if len(rest) < LEAST_POINTS or thin(np.array([earlier[m].place for m in rest])):
             continue
         rotation, shift, _ = _solved(rest, earlier, later)
         found.append((_misfit(rest, earlier, later, rotation, shift), n, _agree(rest, earlier, later, rotation, shift)))
