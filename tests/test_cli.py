@@ -57,3 +57,15 @@ def test_the_published_schema_is_the_one_printed(kind, capsys):
     with open(f"docs/schema/{kind}.schema.json", encoding="utf-8") as published:
         assert json.load(published) == printed
     assert not printed.get("additionalProperties", True)
+
+
+def test_struts_tells_the_rods_in_lines_and_in_json(capsys):
+    asked = ["struts", str(DEMO / "heather.plan.json"), "--corner", "LF"]
+    assert main([*asked, "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    rod = found["struts"][0]
+    assert rod["at_bump"] < rod["at_ride"] < rod["at_droop"]
+    assert main(asked) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert f"at ride height {rod['at_ride']:.1f} mm" in lines[0]
+    assert f"{found['rates'][0]['wheel_rate']:.1f} N/mm at the wheel" in lines[1]

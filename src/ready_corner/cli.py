@@ -19,6 +19,8 @@ from ready_corner.core.plan import CORNERS, Plan
 from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.rounds import next_step
 from ready_corner.core.setting.corner import set_corner
+from ready_corner.core.shop import say_length
+from ready_corner.core.stance.planned import at_work, dummy_struts
 from ready_corner.exchange.files import read_logbook, read_plan, schemas
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 
@@ -73,6 +75,12 @@ def _parser() -> argparse.ArgumentParser:
     how = swept.add_mutually_exclusive_group()
     how.add_argument("--json", action="store_true")
     how.add_argument("--csv", action="store_true")
+    struts = command(
+        "struts", _struts, "Tell the rods that hold a corner on the stands in place of its springs, and its rate at the wheel."
+    )
+    struts.add_argument("plan", type=Path)
+    struts.add_argument("--corner", choices=CORNERS, required=True)
+    struts.add_argument("--json", action="store_true")
     schema = command("schema", _schema, "Print the JSON Schema of a kind of file.")
     schema.add_argument("kind", choices=sorted(schemas()))
     return parser
@@ -179,6 +187,42 @@ def _sweep(asked: argparse.Namespace) -> None:
         print(as_csv(found["rows"]), end="")
     for warning in found["warnings"]:
         print(warning, file=sys.stderr)
+
+
+def _struts(asked: argparse.Namespace) -> None:
+    plan = read_plan(asked.plan.read_bytes()).to_core()
+    rods, work = dummy_struts(plan, asked.corner), at_work(plan, asked.corner, np.zeros(1))
+    if asked.json:
+        rows = [{k: v if isinstance(v, str) or np.isfinite(v) else None for k, v in asdict(rod).items()} for rod in rods]
+        rates = [
+            {
+                "name": w.name,
+                "ratio": float(w.ratio[0]),
+                "wheel_rate": float(w.rate[0]),
+                "rough_off": w.off if np.isfinite(w.off) else None,
+            }
+            for w in work
+        ]
+        print(
+            json.dumps({"corner": asked.corner, "struts": rows, "rates": rates}, ensure_ascii=False, indent=1, allow_nan=False)
+        )
+        return
+    units = plan.units
+
+    def said(mm: float) -> str:
+        return say_length(mm, units, denominator=0, unit=True) if np.isfinite(mm) else "not in the plan"
+
+    for rod in rods:
+        print(
+            f"{asked.corner} {rod.name}, eye to eye: at ride height {said(rod.at_ride)}; arm level {said(rod.at_level)}; full bump {said(rod.at_bump)}; full droop {said(rod.at_droop)}"
+        )
+    for one in work:
+        rough = (
+            f"; the rough formula is {abs(one.off) * 100:.0f} % {'over' if one.off > 0 else 'under'}"
+            if np.isfinite(one.off)
+            else ""
+        )
+        print(f"{asked.corner} {one.name}: {one.rate[0]:.1f} N/mm at the wheel, ratio {one.ratio[0]:.3f}{rough}")
 
 
 def _schema(asked: argparse.Namespace) -> None:

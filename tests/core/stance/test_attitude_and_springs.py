@@ -107,7 +107,9 @@ def test_wheel_rate_is_the_square_of_the_ratio_by_virtual_work_and_the_rough_one
     work = [0.5 * rate * (ratio * z) ** 2 for z in (-h, 0, h)]
     assert wheel_rate(rate, ratio) == pytest.approx((work[0] - 2 * work[1] + work[2]) / h**2, rel=1e-6)
     assert wheel_rate(rate, ratio, 3000.0, -0.001) == pytest.approx(60 * 0.49 - 3.0)
-    assert rough_wheel_rate(rate, ratio, 30.0) == pytest.approx(0.75 * wheel_rate(rate, ratio))
+    assert rough_wheel_rate(rate, ratio, 30.0) == pytest.approx(
+        0.75 * wheel_rate(rate, ratio)
+    )  # the lean counted on top of a lever that is the true ratio
     assert frequency_hz(wheel_rate(rate_for_frequency(1.8, 140.0, ratio), ratio), 140.0) == pytest.approx(1.8)
     assert in_series(20.0, 200.0) == pytest.approx(20 * 200 / 220)
 

@@ -125,9 +125,9 @@ def wheel_rate(spring_rate: float, ratio: float, force: float = 0.0, ratio_per_m
     return spring_rate * ratio**2 + force * ratio_per_mm
 
 
-def rough_wheel_rate(spring_rate: float, ratio: float, lean_deg: float) -> float:
-    """Return the common rough figure: rate · (ratio · cos(lean))², with the lean of the spring counted on top of the true ratio, which holds it already."""
-    return float(spring_rate * (ratio * math.cos(math.radians(lean_deg))) ** 2)
+def rough_wheel_rate(spring_rate: float, lever: float, lean_deg: float) -> float:
+    """Return the common rough figure: rate · (lever · cos lean)², lever being the spring's mount over the ball joint, both from the arm's pivot."""
+    return float(spring_rate * (lever * math.cos(math.radians(lean_deg))) ** 2)
 
 
 def frequency_hz(rate_at_wheel: float, sprung_kg: float) -> float:

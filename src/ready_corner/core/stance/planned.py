@@ -1,0 +1,122 @@
+"""Springs of a plan at work: what to put in their place on the stands, and their rate at the wheel over its travel."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ready_corner.core.errors import PlannedError
+from ready_corner.core.linkage.body import Body, Spring
+from ready_corner.core.linkage.planned import body_named
+from ready_corner.core.linkage.space import Array
+from ready_corner.core.linkage.sweep import sweep, travel_for_angle, travel_for_length
+from ready_corner.core.plan import Corner, Plan
+from ready_corner.core.stance.springs import rough_wheel_rate
+
+
+@dataclass(frozen=True)
+class DummyStrut:
+    """A rod in place of a spring or damper, eye to eye in mm: at ride height, with the arm level, at full bump and full droop; nan where it cannot be.
+
+    ``bump`` and ``droop``: wheel travel at which the damper is closed and open.
+    """
+
+    name: str
+    at_ride: float
+    at_level: float
+    at_bump: float
+    at_droop: float
+    bump: float
+    droop: float
+
+
+@dataclass(frozen=True)
+class AtWork:
+    """A spring over wheel travel (N,): its ratio, and its rate at the wheel with the force the spring has there.
+
+    ``rough``: the common rough figure at ride height, nan through a rocker, for which there is none; ``off``: how far it is off, as a share of the true one.
+    """
+
+    name: str
+    travel: Array
+    length: Array
+    ratio: Array
+    rate: Array
+    rough: float
+    off: float
+
+
+def _own(plan: Plan, corner: Corner) -> tuple[Body, tuple[Spring, ...]]:
+    body = body_named(plan, corner)
+    if not body.is_axle:
+        return body, body.springs
+    side = "left" if corner.startswith("L") else "right"
+    return body, tuple(s for s in body.springs if side in s.name.split()) or body.springs
+
+
+def dummy_struts(plan: Plan, corner: Corner) -> tuple[DummyStrut, ...]:
+    """Return the rods that hold a corner while its springs are out, through the rocker where there is one.
+
+    Level: the lower arm, or the first member, as in the plan's layout. Raises PlannedError where the plan has no linkage or no spring there.
+    """
+    body, springs = _own(plan, corner)
+    if not springs:
+        raise PlannedError(f"The plan has no spring or damper at {corner}. Say where it stands.", path="springs")
+    level = _level_travel(body)
+    found = []
+    for spring in springs:
+        at = [0.0, level]
+        ends = [travel_for_length(body, spring, np.array([v]))[0] if v else np.nan for v in (spring.closed, spring.open)]
+        length = [
+            float(sweep(body, np.array([t])).shared[f"{spring.name}.length"][0]) if np.isfinite(t) else np.nan
+            for t in (*at, *ends)
+        ]
+        ride, flat, bump, droop = length
+        found.append(DummyStrut(spring.name, ride, flat, bump, droop, float(ends[0]), float(ends[1])))
+    return tuple(found)
+
+
+def _level_travel(body: Body) -> float:
+    names = [link.name for link in body.shape.mechanism.links]
+    lower = next((n for n in names if n.startswith("lower")), names[0] if names else "")
+    return float(travel_for_angle(body, lower, np.zeros(1))[0]) if lower else float("nan")
+
+
+def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
+    """Return every spring of a corner that has a rate, over wheel travel in mm (bump positive).
+
+    The rough figure takes the lever of the mount on its arm, in the drawing, and the lean of the spring off the vertical.
+    """
+    body, springs = _own(plan, corner)
+    swept, rest = sweep(body, travel), sweep(body, np.zeros(1))
+    found = []
+    for spring in springs:
+        if spring.rate is None:
+            continue
+        true = float(rest.shared[f"{spring.name}.wheel_rate"][0])
+        rough = rough_wheel_rate(spring.rate, _lever(body, spring), _lean_deg(body, spring))
+        length, ratio, rate = (swept.shared[f"{spring.name}.{k}"] for k in ("length", "ratio", "wheel_rate"))
+        found.append(AtWork(spring.name, travel, length, ratio, rate, rough, rough / true - 1 if true > 0 else float("nan")))
+    return tuple(found)
+
+
+def _lever(body: Body, spring: Spring) -> float:
+    """Return the distance of a spring's mount from the axis of its arm over that of the arm's joint; 1 on the upright or axle, nan on a rocker."""
+    on = next((e for e in spring.ends if e.on != "car"), spring.ends[1])
+    if on.on == "rocker":
+        return float("nan")
+    if on.on not in body.layout.arms:
+        return 1.0
+    arm = body.layout.arms[on.on]
+    first, second, joint, mount = (body.shape.point(n) for n in (arm.first, arm.second, arm.joint, on.point))
+    axis = (second - first) / np.linalg.norm(second - first)
+
+    def off(p: Array) -> float:
+        return float(np.linalg.norm(np.cross(axis, p - first)))
+
+    return off(mount) / off(joint)
+
+
+def _lean_deg(body: Body, spring: Spring) -> float:
+    """Return how far a spring leans off the vertical in the design position, degrees."""
+    line = body.shape.point(spring.ends[0].point) - body.shape.point(spring.ends[1].point)
+    return float(np.degrees(np.arctan2(np.hypot(line[0], line[1]), abs(line[2]))))
