@@ -69,3 +69,19 @@ def test_struts_tells_the_rods_in_lines_and_in_json(capsys):
     lines = capsys.readouterr().out.splitlines()
     assert f"at ride height {rod['at_ride']:.1f} mm" in lines[0]
     assert f"{found['rates'][0]['wheel_rate']:.1f} N/mm at the wheel" in lines[1]
+
+
+def test_survey_tells_the_frame_in_lines_and_in_json(capsys):
+    logbook = str(DEMO / "heather.logbook.json")
+    assert main(["survey", logbook, "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    out = {p["point"] for p in found["pickups"] if p["verdict"] == "out"}
+    assert out == {"LR.upper.front", "RR.upper.front", "RR.upper.rear"}  # one left to be decided on, two pulled by the weld
+    assert found["wrong"] == []
+    assert all(0 <= u < 1.0 for p in found["points"] for u in p["expanded"])
+    assert main(["survey", logbook]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert "The old axes are held by" in lines[0]
+    assert any(line.startswith("LR.upper.front") and "out" in line for line in lines)
+    assert main(["survey", LOGBOOK]) == 0  # nothing surveyed yet
+    assert "measure: not measured yet" in capsys.readouterr().out

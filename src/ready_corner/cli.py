@@ -13,6 +13,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.errors import CalledError, ReadyCornerError
+from ready_corner.core.jig.frame import Frame
+from ready_corner.core.jig.pickups import pickups
+from ready_corner.core.jig.words import say_free, say_verdict
 from ready_corner.core.linkage.planned import body_named
 from ready_corner.core.linkage.sweep import travel_for_angle, travel_for_length
 from ready_corner.core.plan import CORNERS, Plan
@@ -81,6 +84,11 @@ def _parser() -> argparse.ArgumentParser:
     struts.add_argument("plan", type=Path)
     struts.add_argument("--corner", choices=CORNERS, required=True)
     struts.add_argument("--json", action="store_true")
+    survey = command(
+        "survey", _survey, "Tell the frame of a logbook: its points, what is wrong, and every pickup point against the plan."
+    )
+    survey.add_argument("logbook", type=Path)
+    survey.add_argument("--json", action="store_true")
     schema = command("schema", _schema, "Print the JSON Schema of a kind of file.")
     schema.add_argument("kind", choices=sorted(schemas()))
     return parser
@@ -223,6 +231,50 @@ def _struts(asked: argparse.Namespace) -> None:
             else ""
         )
         print(f"{asked.corner} {one.name}: {one.rate[0]:.1f} N/mm at the wheel, ratio {one.ratio[0]:.3f}{rough}")
+
+
+def _survey(asked: argparse.Namespace) -> None:
+    _, state = read_logbook(asked.logbook.read_bytes())
+    frame, units = Frame(state.plan, state.jig), state.plan.units
+    laid, axes = frame.laid
+    network = frame.network
+    wrong, loose = say_verdict(frame.verdict, units), say_free(network) if network else ()
+    rows = pickups(frame, state.moved, {}).rows
+    if asked.json:
+        sure = network.determined if network else frozenset()
+        points = (
+            []
+            if laid is None
+            else [
+                {"name": n, "place": laid.place(n).tolist(), "expanded": laid.expanded(n).tolist()}
+                for n in laid.names
+                if n in sure
+            ]
+        )
+        found = [
+            {
+                "point": p.point,
+                "off": None if p.off is None else p.off.tolist(),
+                "verdict": p.verdict,
+                "do": [asdict(o) for o in p.options],
+            }
+            for p in rows
+        ]
+        said = {
+            "points": points,
+            "wrong": wrong,
+            "loose": loose,
+            "axes": axes,
+            "sigma0": network.sigma0 if network else None,
+            "pickups": found,
+        }
+        print(json.dumps(said, ensure_ascii=False, indent=1, allow_nan=False))
+        return
+    for sentence in (*wrong, *loose, *([axes] if axes else [])):
+        print(sentence)
+    for row in rows:
+        todo = f"{row.options[0].do}: {row.options[0].say}" if row.options else ""
+        print(f"{row.point:24} {row.verdict or '':18} {todo}".rstrip())
 
 
 def _schema(asked: argparse.Namespace) -> None:
