@@ -8,6 +8,7 @@
   import Log from './stages/log/Log.svelte';
   import PlanPage from './stages/plan/PlanPage.svelte';
   import Set from './stages/set/Set.svelte';
+  import Stance from './stages/stance/Stance.svelte';
   import Travel from './stages/travel/Travel.svelte';
   import Walk from './stages/walk/Walk.svelte';
 
@@ -38,6 +39,8 @@
   {#key car.slug}<Jig {car} />{/key}
 {:else if stage === 'set'}
   {#key car.slug}<Set {car} />{/key}
+{:else if stage === 'stance'}
+  <Stance {car} />
 {:else if stage === 'travel'}
   {#key car.slug}<Travel {car} />{/key}
 {:else if stage === 'log'}

@@ -3,7 +3,7 @@ export const STAGES = [
   { name: 'Plan', path: 'plan', measures: 'what is wanted' },
   { name: 'Jig', path: 'jig', measures: 'pickup points' },
   { name: 'Links', path: '', measures: '' },
-  { name: 'Stance', path: '', measures: 'heights and rake' },
+  { name: 'Stance', path: 'stance', measures: 'heights and rake' },
   { name: 'Travel', path: 'travel', measures: 'what the wheels do' },
   { name: 'Set', path: 'set', measures: 'camber, toe and thrust' },
   { name: 'Sheet', path: '', measures: '' },

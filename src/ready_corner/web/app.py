@@ -8,7 +8,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.requests import Request
 from starlette.responses import Response
 
-from ready_corner.web import cars, entries, errors, jig, layouts, shop, travel
+from ready_corner.web import cars, entries, errors, jig, layouts, shop, stance, travel
 from ready_corner.workshop import Workshop
 
 FOREVER = "public, max-age=31536000, immutable"
@@ -20,7 +20,7 @@ def make_app(workshop: Workshop, front_end: Path | None) -> FastAPI:
     app.state.workshop = workshop
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     errors.install(app)
-    for router in (cars.router, entries.router, shop.router, layouts.router, travel.router, jig.router):
+    for router in (cars.router, entries.router, shop.router, layouts.router, travel.router, jig.router, stance.router):
         app.include_router(router, prefix="/api", responses={422: {"model": errors.Refusal}})
     if front_end is not None:
         _serve(app, front_end.absolute())

@@ -23,6 +23,7 @@ export type Problem = Schemas['Problem'];
 export type Linkage = Schemas['LinkageModel'];
 export type Loads = Schemas['LoadsModel'];
 export type JigView = Schemas['JigView'];
+export type StanceView = Schemas['StanceView'];
 export type Pickup = Schemas['PickupView'];
 export type Proposal = Schemas['ProposalView'];
 export type SurveyRead = Schemas['SurveyReadIn'];
@@ -77,6 +78,7 @@ export const api = {
   points: (text: string, units: Units) => call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
   levers: (slug: string, end: 'front' | 'rear', answer: string) => call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
+  stance: (slug: string) => call<StanceView>('GET', `/cars/${slug}/stance`),
   jig: (slug: string) => call<JigView>('GET', `/cars/${slug}/jig`),
   jigPreview: (slug: string, what: SurveyRead) => call<{ said: string; means: string }>('POST', `/cars/${slug}/jig/preview`, what),
   proposal: (slug: string, asked: Schemas['ProposalIn']) => call<Proposal>('POST', `/cars/${slug}/jig/proposal`, asked),

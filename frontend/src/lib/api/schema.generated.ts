@@ -468,6 +468,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/stance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stance Of
+         * @description Return how the car stands against its plan.
+         */
+        get: operations["stance_of_api_cars__slug__stance_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1723,6 +1743,23 @@ export interface components {
             spring_per_wheel: number;
         };
         /**
+         * PerchView
+         * @description One perch to turn.
+         */
+        PerchView: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Adjuster */
+            adjuster: string;
+            /** Say */
+            say: string;
+            /** Caution */
+            caution: string;
+        };
+        /**
          * PickupView
          * @description One pickup point against the plan.
          */
@@ -2186,6 +2223,28 @@ export interface components {
             rod: components["schemas"]["StandModel"];
         };
         /**
+         * RodView
+         * @description A rod in place of a spring, eye to eye, in words; empty where the plan does not tell.
+         */
+        RodView: {
+            /** Name */
+            name: string;
+            /** At Ride */
+            at_ride: string;
+            /** At Level */
+            at_level: string;
+            /** At Bump */
+            at_bump: string;
+            /** At Droop */
+            at_droop: string;
+            /** Rate */
+            rate: string;
+            /** Ratio */
+            ratio: string;
+            /** Rough */
+            rough: string;
+        };
+        /**
          * ShaftModel
          * @description A halfshaft between two joints.
          */
@@ -2375,6 +2434,20 @@ export interface components {
             most: number;
         };
         /**
+         * StanceView
+         * @description How the car stands, and what brings it to its heights.
+         */
+        StanceView: {
+            /** Says */
+            says: string[];
+            /** Why Not */
+            why_not: string;
+            /** Perches */
+            perches: components["schemas"]["PerchView"][];
+            /** Corners */
+            corners: components["schemas"]["StandView"][];
+        };
+        /**
          * StandModel
          * @description Where a spring or rod is fastened: a point, on "car", "upright", "rocker" or an arm.
          */
@@ -2383,6 +2456,21 @@ export interface components {
             point: string;
             /** On */
             on: string;
+        };
+        /**
+         * StandView
+         * @description One corner: the height it would have after the turns, and its springs.
+         */
+        StandView: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Expected */
+            expected: string;
+            /** Rods */
+            rods: components["schemas"]["RodView"][];
         };
         /**
          * StatusModel
@@ -3802,6 +3890,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LostView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    stance_of_api_cars__slug__stance_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StanceView"];
                 };
             };
             /** @description Unprocessable Entity */

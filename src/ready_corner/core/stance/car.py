@@ -236,6 +236,21 @@ def perch_turns(car: Car, asked: Asked) -> PerchTurns:
     return PerchTurns((lf, rf, lr, rr), found, miss <= 1.0, "" if miss <= 1.0 else _short(car, asked, turns, found))
 
 
+def turns_for_heights(
+    car: Car, places: FloatArray, read: FloatArray, wanted: FloatArray, tolerance: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """Return whole-flat turns (4,) that bring heights read at places (4, 2: forward, left) to those wanted, and the heights then (4,), mm.
+
+    Only what the perches do is taken from the model, not where it would stand by itself. The fewest corners, within the thread.
+    """
+    corners = np.array([[1.0, c.x, c.y] for c in car.corners])
+    there = np.column_stack([np.ones(4), places])
+    by = effects(car)[:, :4].T  # heights at the wheels, by perch
+    at_places = there @ np.linalg.lstsq(corners, by, rcond=None)[0]
+    turns = _chosen(car, at_places / tolerance[:, None], (read - wanted) / tolerance, np.zeros(4))
+    return turns, read + at_places @ turns
+
+
 def _chosen(car: Car, by: FloatArray, off: FloatArray, about: FloatArray) -> FloatArray:
     """Return whole flats of the fewest perches that bring every aim within its tolerance, else those that come nearest.
 
