@@ -183,3 +183,13 @@ def test_what_cannot_be_written_down_is_said(act, error, words):
         check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), act)
     if error is UnusualError:
         check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), replace(act, confirmed=True))
+
+
+def test_groups_that_nothing_holds_together_are_said_as_groups():
+    corners = [NAMES[:8], NAMES[8:]]
+    pairs = [(a, b) for group in corners for i, a in enumerate(group) for b in group[i + 1 :]]
+    apart = [SurveyRead("distance", pair, math.dist(PLACES[pair[0]], PLACES[pair[1]]), "trammel") for pair in pairs]
+    found = frame(*apart)
+    assert say_free(found.network) == (
+        "Nothing holds these together: LF lower front and 7 more; LR lower front and 7 more. Measure from one group to the other, three times at least.",
+    )

@@ -60,8 +60,9 @@ def say_verdict(verdict: Verdict | None, units: Units) -> tuple[str, ...]:
 
 def say_free(network: Network) -> tuple[str, ...]:
     """Return what nothing fixes, point by point, and what would."""
-    rows = []
-    for name in dict.fromkeys(f.point for f in network.free):
+    rows = list(_groups(network))
+    alone = {n for n in network.names if rows and n not in network.determined}
+    for name in dict.fromkeys(f.point for f in network.free if f.point not in alone):
         ways = [f.direction for f in network.free if f.point == name]
         axes = [int(np.argmax(np.abs(w))) for w in ways]
         words = [("station", "offset", "height")[k] for k in dict.fromkeys(axes)]
@@ -74,6 +75,20 @@ def say_free(network: Network) -> tuple[str, ...]:
             f"{say_point(mirror.point)} could as well be {side}, {float(np.linalg.norm(mirror.away)):.0f} mm away: {'measure its height' if up else 'measure its offset'}."
         )
     return tuple(rows)
+
+
+def _groups(network: Network) -> tuple[str, ...]:
+    """Return which points hang together among themselves only; empty where there is one group."""
+    group = {n: {n} for n in network.names}
+    for row in network.rows:
+        joined = set().union(*(group[p] for p in row.reading.points))
+        for name in joined:
+            group[name] = joined
+    loose = {frozenset(g) for g in group.values() if not g <= network.determined}
+    if len({frozenset(g) for g in group.values()}) < 2 or len(loose) < 2 or not all(len(g) > 1 for g in loose):
+        return ()
+    said = [f"{say_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in sorted(loose, key=min)]
+    return (f"Nothing holds these together: {'; '.join(said)}. Measure from one group to the other, three times at least.",)
 
 
 def say_tools(network: Network, zeros: dict[str, float], names: dict[str, str], units: Units) -> tuple[str, ...]:
