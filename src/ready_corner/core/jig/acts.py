@@ -171,7 +171,8 @@ class JigLog:
             return replace(self, datum=act, datum_number=number)
         if isinstance(act, Supported):
             off = self.support == "on the jig" and act.how != "on the jig"
-            return replace(self, support=act.how, left_jig=number if off else self.left_jig)
+            shaken = (number, f"the frame is {act.how} now") if act.how != self.support else self.shaken
+            return replace(self, support=act.how, left_jig=number if off else self.left_jig, shaken=shaken)
         if isinstance(act, GaugeZeroed):
             return replace(self, zero=act.on)
         if isinstance(act, StatusGiven):
