@@ -30,7 +30,7 @@ def test_feet_are_brought_up_to_the_highest_and_the_twist_is_said_with_its_foot(
         "LF": "up 5 flats",
         "RF": "leave it",
         "LR": "up 2 turns 5 flats",
-        "RR": "up 3 flats",
+        "RR": "up ½ turn",
     }  # 1.75 mm a turn: 1.5, 5.0 and 1.0 mm
     assert found.notes[0] == "LR stands 2.5 mm low on the plane of the other three."
     assert found.sentence.startswith("The jig rises")
