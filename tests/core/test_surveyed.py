@@ -4,10 +4,11 @@ import numpy as np
 import pytest
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.jig.frame import places_of
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.study import study
 from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.logbook import Correction, Entry, PlanRevised, Surveyed, check, fold, planned_place
+from ready_corner.core.logbook import Correction, Entry, PlanRevised, Surveyed, check, fold
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")
@@ -41,10 +42,10 @@ def test_what_cannot_have_been_measured_is_said(survey, error, words):
 
 def test_the_right_side_of_a_mirrored_plan_has_places_too():
     x, y, z = HEATHER.points["LF.lower.front"]
-    assert planned_place(HEATHER, "RF.lower.front") == (x, -y, z)
+    assert places_of(HEATHER).get("RF.lower.front") == (x, -y, z)
     x, y, z = plan("tern").points["rear.upper.left.body"]
-    assert planned_place(plan("tern"), "rear.upper.right.body") == (x, -y, z)
-    assert planned_place(plan("tern"), "rear.elbow") is None
+    assert places_of(plan("tern")).get("rear.upper.right.body") == (x, -y, z)
+    assert places_of(plan("tern")).get("rear.elbow") is None
 
 
 def test_as_built_takes_measured_points_and_leaves_the_others_as_planned():

@@ -469,20 +469,14 @@ def _check_reading(state: CarState, reading: Reading) -> None:
 FAR_MM = 300.0  # no pickup point is welded so far off its place
 
 
-def planned_place(plan: Plan, name: str) -> Point | None:
-    """Return where the plan has a point: as given, or as the mirror of its left twin."""
-    if name in plan.points:
-        return plan.points[name]
-    return places_of(plan).get(name)
-
-
 def _check_survey(plan: Plan, what: Surveyed) -> None:
     if not what.points:
         raise MeasuredError("No point is in this survey. Give at least one, with its three coordinates.", path="points")
     if not what.expanded > 0:
         raise MeasuredError("Nothing is measured without doubt. Give ± how far the survey is sure.", path="expanded")
+    planned = places_of(plan)
     for name, place in what.points.items():
-        wanted = planned_place(plan, name)
+        wanted = planned.get(name)
         if wanted is None:
             raise CalledError(
                 f"The plan has no point “{name}”. Look at its spelling, or give it a place in the plan first.",

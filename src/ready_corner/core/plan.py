@@ -33,6 +33,12 @@ def positive(value: float, what: str, path: str) -> None:
         raise PlannedError(f"{what} of {value:g} cannot be. Type what the tape says.", path=path, numbers={"value": value})
 
 
+def twin_of(name: str) -> str:
+    """Return the name of the point on the other side: its corner, or the word left or right in it, exchanged."""
+    swap: Mapping[str, str] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR", "left": "right", "right": "left"}
+    return ".".join(swap.get(part, part) for part in name.split("."))
+
+
 @dataclass(frozen=True)
 class Axle:
     """One axle: ``track`` between the wheel centre planes, ``rim_flange_diameter`` over the flanges as measured, in mm.

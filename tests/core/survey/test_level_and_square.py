@@ -8,12 +8,13 @@ import pytest
 
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.metrology.measured import Measured
+from ready_corner.core.plan import twin_of
 from ready_corner.core.survey.datum import as_measured
 from ready_corner.core.survey.level import Foot, by_reversal, level_of, packing, rise_over, screw_feet
 from ready_corner.core.survey.network import adjust
 from ready_corner.core.survey.propose import Means, propose
 from ready_corner.core.survey.readings import Reading
-from ready_corner.core.survey.square import axes_apart, bay, member_square, mirror_difference, twin_of
+from ready_corner.core.survey.square import axes_apart, bay, member_square, mirror_difference
 
 from .frames import TABLE, TAPE, frame, read, rough
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Datum, support, level, what was done to the frame, and what its points have come to.
   import { api, type JigView, type What } from '$lib/api/client';
+  import Forms from './Forms.svelte';
   import type { Survey } from './survey.svelte';
   import { DATUM_WAYS, JIG } from './texts';
 
@@ -42,7 +43,7 @@
   const choose = () => record({ kind: 'datum', version: 1, plane: datum.slice(0, 3) as [string, string, string], line: datum.slice(3, 5) as [string, string], point: datum[5]!, words, way, figures: null }, JIG.datum);
 </script>
 
-<section class="card" aria-label={JIG.tabs.state}>
+<Forms label={JIG.tabs.state}>
   {#if refusal}<p role="alert">{refusal}</p>{/if}
   <fieldset>
     <legend>{JIG.datum}</legend>
@@ -110,19 +111,11 @@
     <div class="grid two"><label>{JIG.zero}<select value={view.zero} onchange={(e) => record({ kind: 'zeroed', version: 1, on: e.currentTarget.value as JigView['zero'] }, JIG.zero)}>{#each Object.entries(JIG.zeros) as [on, name] (on)}<option value={on}>{name}</option>{/each}</select></label></div>
     <div class="grid two"><label>{JIG.supportSoft}<select value={view.support} onchange={(e) => record({ kind: 'supported', version: 1, how: e.currentTarget.value as JigView['support'] }, JIG.support)}>{#each view.supports as how (how)}<option>{how}</option>{/each}</select></label></div>
   </fieldset>
-</section>
+</Forms>
 
 <style>
-  section { min-height: 0; overflow: auto; display: grid; gap: 10px; align-content: start; }
-  fieldset { border: 1px solid var(--edge); border-radius: var(--round); padding: 4px 10px 8px; margin: 0; min-width: 0; display: grid; gap: 6px; }
-  legend { font-weight: 700; padding: 0 4px; }
-  .grid { display: grid; gap: 8px; align-items: end; }
-  .six { grid-template-columns: repeat(3, minmax(0, 1fr)); } .two { grid-template-columns: minmax(0, 1fr) auto; } .three { grid-template-columns: repeat(2, minmax(0, 1fr)) auto; } .four { grid-template-columns: repeat(3, minmax(0, 1fr)) auto; }
-  label { display: grid; color: var(--ink-soft); font-size: 0.8125rem; min-width: 0; }
-  input, select { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; font-size: 1rem; color: var(--ink); min-width: 0; }
   ul { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(2, 1fr); gap: 2px 14px; font-size: 0.875rem; }
   .plain { grid-template-columns: 1fr; }
   [data-past] { opacity: 0.6; }
-  .caution { background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; font-size: 0.875rem; }
-  .lost, [role='alert'] { color: var(--rust); font-weight: 700; font-size: 0.875rem; }
+  .lost { color: var(--rust); font-weight: 700; font-size: 0.875rem; }
 </style>

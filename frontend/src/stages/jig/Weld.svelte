@@ -2,6 +2,7 @@
   // Around the weld: conditions before it, the order of joints, what is accepted; clearances; and the body on the jig.
   import { api, type Corner, type JigView, type What } from '$lib/api/client';
   import { CORNERS, CORNER_WORDS } from '$lib/marks';
+  import Forms from './Forms.svelte';
   import type { Survey } from './survey.svelte';
   import { JIG, WELD } from './texts';
 
@@ -44,7 +45,7 @@
   }
 </script>
 
-<section class="card" aria-label={JIG.tabs.weld}>
+<Forms label={JIG.tabs.weld}>
   {#if refusal}<p role="alert">{refusal}</p>{/if}
   <fieldset>
     <legend>{WELD.holds}</legend><p class="soft">{WELD.holdsSoft}</p>
@@ -83,21 +84,10 @@
       <button type="button" class="button" disabled={!stand.name.trim()} onclick={() => void support()}>{WELD.read}</button></div>
     <p>{WELD.bracing}: <button type="button" class="button small" onclick={() => void record({ kind: 'bracing', version: 1, braced: true, reason: '' }, WELD.bracing)}>{WELD.braced}</button> <button type="button" class="button small" onclick={() => void record({ kind: 'bracing', version: 1, braced: false, reason: '' }, WELD.bracing)}>{WELD.unbraced}</button></p>
   </fieldset>
-</section>
+</Forms>
 
 <style>
-  section { min-height: 0; overflow: auto; display: grid; gap: 10px; align-content: start; }
-  fieldset { border: 1px solid var(--edge); border-radius: var(--round); padding: 4px 10px 8px; margin: 0; min-width: 0; display: grid; gap: 6px; }
-  legend { font-weight: 700; padding: 0 4px; }
-  .grid { display: grid; gap: 8px; align-items: end; }
-  .two { grid-template-columns: minmax(0, 1fr) auto; } .three { grid-template-columns: repeat(2, minmax(0, 1fr)) auto; } .four { grid-template-columns: repeat(3, minmax(0, 1fr)) auto; } .five { grid-template-columns: repeat(4, minmax(0, 1fr)) auto; }
-  label { display: grid; color: var(--ink-soft); font-size: 0.8125rem; min-width: 0; }
-  .check { display: flex; gap: 10px; align-items: center; min-height: var(--touch); color: var(--ink); font-size: 1rem; }
-  .check input { width: 22px; min-height: 22px; height: 22px; accent-color: var(--layout); }
-  input, select, textarea { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; font-size: 1rem; color: var(--ink); min-width: 0; }
   ul, ol { margin: 0; padding: 0 0 0 18px; font-size: 0.9375rem; } ul { list-style: none; padding: 0; }
   [data-done] { opacity: 0.6; text-decoration: line-through; }
   .small { font-weight: 400; padding: 0 10px; }
-  .caution { background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; font-size: 0.875rem; }
-  [role='alert'] { color: var(--rust); font-weight: 700; font-size: 0.875rem; }
 </style>

@@ -28,7 +28,6 @@ DATUM_NOTES: Mapping[DatumWay, str] = {
     "axle line to the wheel openings": "Openings are pressed, not machined: check both sides, and expect millimetres.",
     "one machined front edge": "One edge fixes the station alone; name the other witnesses before it is covered.",
 }  # fmt: skip
-STATUS_ORDER: tuple[Status, ...] = ("provisional", "tacked", "welded", "painted")
 
 
 @dataclass(frozen=True)

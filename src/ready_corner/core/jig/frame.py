@@ -10,13 +10,12 @@ import numpy as np
 from ready_corner.core.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.jig.acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead
 from ready_corner.core.metrology.tools import STEP_TO_U
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, Plan, Point
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, Plan, Point, twin_of
 from ready_corner.core.survey.datum import Datum, Laid, fitted, lay, whole_motions_about_origin
 from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
 from ready_corner.core.survey.network import Network, adjust
 from ready_corner.core.survey.propose import Means, possible
 from ready_corner.core.survey.readings import Array, Reading, compared, model
-from ready_corner.core.survey.square import twin_of
 from ready_corner.core.survey.wrong import Verdict, find_wrong
 
 

@@ -17,12 +17,12 @@ from ready_corner.core.linkage.worth import Parameter, sensitivities
 from ready_corner.core.logbook import turn_words
 from ready_corner.core.metrology.measured import Measured
 from ready_corner.core.metrology.verdict import Aim, Verdict, judge
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Perch, Plan
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Perch, Plan, twin_of
 from ready_corner.core.setting.predicted import predicted
 from ready_corner.core.shop import FLATS_PER_TURN, Units, say_length
 from ready_corner.core.survey.datum import Laid
 from ready_corner.core.survey.readings import Array
-from ready_corner.core.survey.square import mirror_difference, twin_of
+from ready_corner.core.survey.square import mirror_difference
 
 WATCHED = ("camber_deg", "caster_deg", "toe_deg", "toe_deg_per_mm", "camber_deg_per_mm", "roll_centre_height", "ratio")
 FAR_INSIDE = 0.25  # share of a tolerance under which a consequence is let be

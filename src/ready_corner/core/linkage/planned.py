@@ -15,7 +15,7 @@ from ready_corner.core.linkage.pair import ackermann_percent, anti_percent, axle
 from ready_corner.core.linkage.solve import require_held
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import Sweep, sweep
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan, Point
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan, Point, twin_of
 
 CORNERS_OF: Mapping[End, tuple[str, str]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
 TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
@@ -49,7 +49,7 @@ def bodies_of(plan: Plan, end: End) -> tuple[Body, ...]:
     if LAYOUTS[linkage.layout].axle:
         points = _named(plan, end)
         if linkage.mirrored:
-            points = {**{_other_side(n): (x, -y, z) for n, (x, y, z) in points.items() if _other_side(n) != n}, **points}
+            points = {**{twin_of(n): (x, -y, z) for n, (x, y, z) in points.items() if twin_of(n) != n}, **points}
         wheels = (Wheel(1, LEFT_WHEEL, *static), Wheel(-1, RIGHT_WHEEL, *static))
         return (body_of(end, linkage.layout, points, wheels, steered, _lengths(linkage, end), _has_box(plan, end), **parts),)
     return tuple(
@@ -86,11 +86,6 @@ def _box_points(plan: Plan, end: End) -> dict[str, Point]:
 
 def _mirrored(joint: Joint) -> Joint:
     return replace(joint, stud=(joint.stud[0], -joint.stud[1], joint.stud[2])) if joint.stud else joint
-
-
-def _other_side(name: str) -> str:
-    parts = name.split(".")
-    return ".".join({"left": "right", "right": "left"}.get(p, p) for p in parts)
 
 
 def _lengths(linkage: Linkage, name: str) -> dict[str, float]:

@@ -12,7 +12,7 @@ import numpy as np
 
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.metrology.measured import Measured, combine, propagate
-from ready_corner.core.shop import FLATS_PER_TURN, nearest_flats
+from ready_corner.core.shop import nearest_flats
 
 
 def by_reversal(first: Measured, second: Measured) -> tuple[Measured, Measured]:
@@ -158,6 +158,3 @@ def _stack(rise: float, sizes: Sequence[float]) -> tuple[float, ...]:
             if abs(rest - sum(stack)) < abs(rest - sum(best)) - 1e-9:
                 best = stack
     return (*([thick] * plates), *sorted(best, reverse=True))
-
-
-FLATS = FLATS_PER_TURN

@@ -3,7 +3,7 @@
 Lengths in mm, angles in degrees; x forward, y left.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -130,9 +130,3 @@ def mirror_difference(left: str, right: str, laid: Laid) -> tuple[list[Measured]
     """Return the right point reflected in the centreline minus the left one, along x, y, z; and the offset of the middle of the pair."""
     rows = derived(laid, (left, right), lambda p: np.array([*(p[1] * [1, -1, 1] - p[0]), (p[0][1] + p[1][1]) / 2]))
     return rows[:3], rows[3]
-
-
-def twin_of(name: str) -> str:
-    """Return the name of the point on the other side: its corner, or the word left or right in it, exchanged."""
-    swap: Mapping[str, str] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR", "left": "right", "right": "left"}
-    return ".".join(swap.get(part, part) for part in name.split("."))
