@@ -6,6 +6,7 @@ from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
+from hypothesis import settings
 from sqlalchemy import Engine, text
 
 from ready_corner.launch.database import LocalDatabase, Urls, given_urls
@@ -14,6 +15,9 @@ from ready_corner.storage.migrate import upgrade
 from ready_corner.web.app import make_app
 from ready_corner.workshop import Workshop
 from tests.serving import Server
+
+settings.register_profile("untimed", deadline=None)  # how long an example takes is for bench/, not for a test
+settings.load_profile("untimed")
 
 
 @pytest.fixture(scope="session")

@@ -93,6 +93,6 @@ def test_the_repeat_that_disagrees_is_pointed_at():
     assert odd_repeat([61.0], rule) is None
 
 
-def test_every_new_car_begins_with_tools_for_both_kinds():
+def test_every_new_car_begins_with_tools_for_every_kind():
     for inches in (True, False):
-        assert {t.measures for t in default_tools(inches)} == {"length", "angle"}
+        assert {t.measures for t in default_tools(inches)} == {"length", "angle", "mass"}

@@ -201,7 +201,7 @@ def test_figures_of_a_form_are_read_and_said_in_the_cars_unit(client):
         },
     )
     assert said.json() == ["3 3/4", "−1.50°", "½ turn"]
-    assert len(client.get("/api/tools?inches=true").json()) == 6
+    assert len(client.get("/api/tools?inches=true").json()) == 7
 
 
 def test_a_database_that_is_away_is_said_so(client, car, monkeypatch):

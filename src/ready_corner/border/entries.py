@@ -6,6 +6,7 @@ from uuid import UUID
 
 from pydantic import AwareDatetime, Field
 
+from ready_corner.border.base import Id, Model, Words
 from ready_corner.border.jig import (
     DatumModel,
     FootIn,
@@ -30,11 +31,13 @@ from ready_corner.border.jig import (
     work_kept,
     work_to_core,
 )
-from ready_corner.border.plan import Id, Model, PlanModel, PointName, Words
+from ready_corner.border.plan import PlanModel, PointName
+from ready_corner.border.stance import StanceModel, stance_from_core, stance_to_core
 from ready_corner.core import logbook as core
 from ready_corner.core.jig.acts import JigAct, SurveyRead
 from ready_corner.core.plan import Corner, Plan
 from ready_corner.core.shop import read
+from ready_corner.core.stance.acts import StanceAct
 
 Typed = Annotated[str, Field(max_length=200)]
 
@@ -61,7 +64,7 @@ class ReadingIn(Model):
 
 
 class ReadingKept(ReadingIn):
-    """A reading as kept: with its value in mm or degrees, and what the gauge shows for upright."""
+    """A reading as kept: with its value in mm, degrees or kg, and what the gauge shows for upright."""
 
     value: float
     denominator: int = 0
@@ -135,6 +138,7 @@ WhatIn = Annotated[
     | WorkIn
     | PlainWork
     | JigModel
+    | StanceModel
     | CorrectionModel
     | NoteModel,
     Field(discriminator="kind"),
@@ -151,6 +155,7 @@ WhatKept = Annotated[
     | WorkKept
     | PlainWork
     | JigModel
+    | StanceModel
     | CorrectionModel
     | NoteModel,
     Field(discriminator="kind"),
@@ -203,6 +208,8 @@ def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
         return jig_to_core(what)
     if isinstance(what, PlainWork):
         return work_to_core(what)
+    if isinstance(what, StanceModel):
+        return stance_to_core(what)
     assert plan is not None
     if isinstance(what, WorkIn):
         return work_to_core(work_kept(what, plan))
@@ -244,6 +251,8 @@ def what_from_core(what: core.What, sent: WhatIn | None = None) -> WhatKept:
         if isinstance(what, SurveyRead) and isinstance(sent, SurveyReadIn):
             return SurveyReadKept.of(what, sent.diameters, sent.burnt)
         return jig_from_core(what)
+    if isinstance(what, StanceAct):
+        return stance_from_core(what)
     if isinstance(what, core.PlanRevised):
         return PlanRevisedModel(plan=PlanModel.from_core(what.plan), revises=what.revises)
     if isinstance(what, core.Reading):

@@ -5,7 +5,8 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
-from ready_corner.border.plan import Id, Model, PointName, Words
+from ready_corner.border.base import Id, Model, Words
+from ready_corner.border.plan import PointName
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.jig import acts as core
 from ready_corner.core.jig import works

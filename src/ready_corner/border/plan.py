@@ -3,8 +3,10 @@
 from collections.abc import Callable
 from typing import Annotated, Literal, Self, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
+from ready_corner.border.base import Id, Model, Name, Words
+from ready_corner.border.stance import FootingModel
 from ready_corner.core import plan as core
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
@@ -13,12 +15,10 @@ from ready_corner.core.linkage.planned import check_linkages
 from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.metrology.verdict import Aim, Trust
 from ready_corner.core.shop import Units
+from ready_corner.core.stance.footing import Footing
 
 T = TypeVar("T")
-Name = Annotated[str, Field(min_length=1, max_length=80)]
-Id = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9._-]+$")]
 PointName = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9_-]+(\.[A-Za-z0-9_-]+)+$")]
-Words = Annotated[str, Field(max_length=2000)]
 PLAN_VERSION: Literal[1] = 1
 
 
@@ -30,12 +30,6 @@ class PlanProblemsError(PlannedError):
     def __init__(self, problems: list[PlannedError]) -> None:
         self.problems = problems
         super().__init__(" ".join(p.sentence for p in problems), path=problems[0].path)
-
-
-class Model(BaseModel):
-    """Base of every model at the border: no unknown fields, no infinite numbers."""
-
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True, from_attributes=True)
 
 
 class UnitsModel(Model):
@@ -72,6 +66,7 @@ class HeightPlaceModel(Model):
     name: Name
     station: float
     offset: float
+    height: float | None = None
 
 
 class ThreadedEndModel(Model):
@@ -142,11 +137,11 @@ class AdjusterModel(Model):
 
 
 class ToolModel(Model):
-    """A tool; step, repeatability and zero in mm or degrees."""
+    """A tool; step, repeatability and zero in mm, degrees or kg."""
 
     id: Id
     name: Name
-    measures: Literal["length", "angle"]
+    measures: Literal["length", "angle", "mass"]
     step: float
     repeatability: float
     zero: float = 0.0
@@ -184,6 +179,8 @@ class SpringModel(Model):
     free: float | None = Field(default=None, gt=0)
     closed: float | None = Field(default=None, gt=0)
     open: float | None = Field(default=None, gt=0)
+    solid: float | None = Field(default=None, gt=0)
+    helper: tuple[float, float, float] | None = None
 
 
 class TorsionModel(Model):
@@ -192,6 +189,9 @@ class TorsionModel(Model):
     name: Name
     arm: Name
     rate: float | None = Field(default=None, gt=0)
+    inner: int | None = Field(default=None, ge=2, le=200)
+    outer: int | None = Field(default=None, ge=2, le=200)
+    fine_deg: float = Field(default=0.0, ge=0)
 
 
 class BarModel(Model):
@@ -234,7 +234,7 @@ class LinkageModel(Model):
     bar: BarModel | None = None
     shaft: ShaftModel | None = None
     joints: list[JointModel] = Field(default=[], max_length=40)
-    lengths: dict[Name, float] = {}
+    lengths: dict[Name, float] = Field(default={})
 
     def to_core(self) -> core.Linkage:
         """Return the core's linkage."""
@@ -246,7 +246,8 @@ class LinkageModel(Model):
             self.toe_deg,
             self.camber_deg,
             tuple(
-                Spring(s.name, (_stand(s.ends[0]), _stand(s.ends[1])), s.rate, s.free, s.closed, s.open) for s in self.springs
+                Spring(s.name, (_stand(s.ends[0]), _stand(s.ends[1])), s.rate, s.free, s.closed, s.open, s.solid, s.helper)
+                for s in self.springs
             ),
             tuple(Torsion(**t.model_dump()) for t in self.torsions),
             Rocker(self.rocker.first, self.rocker.second, self.rocker.push, _stand(self.rocker.rod)) if self.rocker else None,
@@ -295,10 +296,11 @@ class PlanModel(Model):
     stage: core.Stage = "running"
     point_tolerance: float = 1.0
     jig: JigModel | None = None
+    footing: FootingModel = FootingModel()
     heights: list[HeightPlaceModel] = Field(default=[], max_length=4)
     adjusters: list[AdjusterModel] = Field(default=[], max_length=100)
     tools: list[ToolModel] = Field(default=[], max_length=50)
-    tool_for: dict[Id, Id] = {}
+    tool_for: dict[Id, Id] = Field(default={})
     ways: WaysModel = WaysModel()
     points: dict[PointName, tuple[float, float, float]] = Field(default={}, max_length=400)
     front_linkage: LinkageModel | None = None
@@ -322,6 +324,7 @@ class PlanModel(Model):
         tools = [each(lambda t=t: Tool(**t.model_dump())) for t in self.tools]  # type: ignore[misc]
         given = self.loads.model_dump() if self.loads else None
         loads = each(lambda: Loads(**given)) if given else None
+        footing = each(self.footing.to_core)
         plan = each(
             lambda: core.Plan(
                 self.name,
@@ -344,6 +347,7 @@ class PlanModel(Model):
                 self.stage,
                 self.point_tolerance,
                 core.Jig(dict(self.jig.feet), self.jig.pitch_mm_per_turn, tuple(self.jig.shims)) if self.jig else None,
+                footing or Footing(),
             )
         )
         if plan:

@@ -10,13 +10,14 @@ from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.jig.acts import Disturbed, JigAct, JigLog
+from ready_corner.core.jig.acts import Disturbed, JigAct, JigLog, Supported
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.frame import places_of
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Plan, Point
-from ready_corner.core.shop import Kind, say_angle, say_length, say_turns
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Linkage, Plan, Point
+from ready_corner.core.shop import Kind, Units, say_angle, say_length, say_mass, say_turns
+from ready_corner.core.stance.acts import StanceAct, StanceLog, StateSaid, TyreFitted, Unlearned
 
-Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad"]
+Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub"]
 GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub")
 Place = tuple[Corner, Quantity]
 
@@ -32,7 +33,7 @@ class QuantityFacts:
     tool: str
 
 
-# Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles.
+# Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles, kg for loads.
 QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "height": QuantityFacts("length", "ride height", 0.0, (5.0, 900.0), "tape"),
     "camber": QuantityFacts("angle", "camber", None, (-15.0, 15.0), "digital"),
@@ -40,6 +41,10 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "gap_back": QuantityFacts("length", "gap to the rim's back edge", 0.0, (0.0, 600.0), "rule"),
     "gap_hub": QuantityFacts("length", "gap to the hub centre", 0.0, (0.0, 600.0), "rule"),
     "pad": QuantityFacts("length", "height of the floor under the tyre", None, (-150.0, 150.0), "rule"),
+    "load": QuantityFacts("mass", "load on the scale", 0.0, (5.0, 1500.0), "scales"),
+    "radius": QuantityFacts("length", "loaded tyre radius", 0.0, (100.0, 600.0), "tape"),
+    "stand": QuantityFacts("length", "height over the floor on stands", 0.0, (20.0, 1500.0), "tape"),
+    "hub": QuantityFacts("length", "hub height over the floor", 0.0, (20.0, 1500.0), "tape"),
 }
 UPRIGHT_READS = (60.0, 120.0)  # degrees; a block that shows this was zeroed lying down, and reads 90 for upright
 
@@ -102,17 +107,19 @@ HAPPENING_WORDS: Mapping[Happening, str] = {
     "knock": "knocked or dropped",
 }
 # What a happening leaves alone is not listed: settling and the bar change the condition of the car, not its marks' readings.
+_CAR: tuple[Quantity, ...] = ("height", "camber", *GAPS, "load")  # what is read of a car on its wheels
+_ON_STANDS: tuple[Quantity, ...] = ("stand", "hub")
 _MOVES: Mapping[Happening, tuple[Quantity, ...]] = {
     "settled": (),
     "bar_off": (),
     "bar_on": (),
     "string": GAPS,
-    "tyre": get_args(Quantity),
-    "load": ("height", "camber", *GAPS),
+    "tyre": (*_CAR, "radius"),
+    "load": _CAR,
     "level": get_args(Quantity),
-    "weld": ("height", "camber", *GAPS),
-    "cut": ("height", "camber", *GAPS),
-    "knock": ("height", "camber", *GAPS),
+    "weld": _CAR,
+    "cut": _CAR,
+    "knock": (*_CAR, *_ON_STANDS),
 }
 _BREAKS_RIG: tuple[Happening, ...] = ("string", "level", "knock")
 _UNSETTLES: tuple[Happening, ...] = ("tyre", "load", "level", "knock")
@@ -160,7 +167,7 @@ class Surveyed:
     confirmed: bool = False
 
 
-What = PlanRevised | Reading | Turned | Happened | Surveyed | JigAct | Correction | Note
+What = PlanRevised | Reading | Turned | Happened | Surveyed | JigAct | StanceAct | Correction | Note
 
 
 @dataclass(frozen=True)
@@ -176,12 +183,12 @@ class Entry:
 
 @dataclass(frozen=True)
 class Taken:
-    """A reading in its place in the log: entry number, spell, and whether the car had settled."""
+    """A reading in its place in the log: entry number, spell, and why it is provisional: what the car was not yet when it was read."""
 
     number: int
     spell: int
     reading: Reading
-    settled: bool
+    why: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -208,6 +215,15 @@ class Condition:
     settled: bool = False
     bar_connected: bool = True
 
+    def why(self, quantity: Quantity, said: StateSaid | None, has_bar: bool) -> tuple[str, ...]:
+        """Return why a reading taken now is provisional; of what does not hang on the springs nothing is."""
+        if quantity not in _CAR:
+            return ()
+        rows = [] if self.settled else ["before the car had settled"]
+        if has_bar and self.bar_connected and quantity in ("height", "load"):
+            rows.append("with the anti-roll bar links on")
+        return (*rows, *(said.wanting if said and quantity in ("height", "load", "camber") else ()))
+
 
 @dataclass(frozen=True)
 class CarState:
@@ -228,6 +244,7 @@ class CarState:
     condition: Condition = Condition()
     surveyed: Mapping[str, tuple[Point, float]] = field(default_factory=dict)
     jig: JigLog = field(default_factory=JigLog)
+    stance: StanceLog = field(default_factory=StanceLog)
 
     @property
     def number(self) -> int:
@@ -268,7 +285,7 @@ def fold_plan(state: CarState) -> Plan:
 
 def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
     struck = _struck(state.struck, entries)
-    surveyed, jig = dict(state.surveyed), state.jig
+    surveyed, jig, stance = dict(state.surveyed), state.jig, state.stance
     taken = {place: list(rows) for place, rows in state.taken.items()}
     moves, spells, moved = list(state.moves), dict(state.spells), dict(state.moved)
     plan, plan_number, condition = state.plan, state.plan_number, state.condition
@@ -280,17 +297,21 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             moves += _revised(plan, what.plan, entry.number, moved, spells)
             plan, plan_number = what.plan, entry.number
         elif isinstance(what, Reading):
-            row = Taken(entry.number, spells.get(what.place, 0), what, condition.settled)
-            taken.setdefault(what.place, []).append(row)
-        elif isinstance(what, JigAct):
-            jig = jig.after(entry.number, what)
+            why = condition.why(what.quantity, stance.state, has_bar(plan))
+            taken.setdefault(what.place, []).append(Taken(entry.number, spells.get(what.place, 0), what, why))
+        elif isinstance(what, JigAct | StanceAct):
+            changed = _changed(entry.number, what, jig, stance)
+            jig = jig.after(entry.number, what) if isinstance(what, JigAct) else jig
+            stance = stance.after(entry.number, what) if isinstance(what, StanceAct) else stance
+            moves += changed
+            condition = replace(condition, settled=condition.settled and not changed)
+            _count(spells, changed)
         elif isinstance(what, Surveyed):
             surveyed |= {name: (place, what.expanded) for name, place in what.points.items()}
         elif isinstance(what, Turned | Happened):
             move, condition = _move(entry.number, what, plan, condition)
             moves.append(move)
-            for place in move.moves:
-                spells[place] = spells.get(place, 0) + 1
+            _count(spells, [move])
             jig = _disturbed(jig, entry.number, what)
             if isinstance(what, Turned):
                 moved[what.adjuster] = moved.get(what.adjuster, 0.0) + what.amount
@@ -307,6 +328,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         condition=condition,
         surveyed=surveyed,
         jig=jig,
+        stance=stance,
     )
 
 
@@ -326,9 +348,19 @@ def _revised(before: Plan, after: Plan, number: int, moved: dict[str, float], sp
         if known is None or known.by != adjuster.by:
             moved[adjuster.id] = 0.0
     rows = [Move(number, "", 0.0, places, words, unknown=True) for places, words in spoilt_by(before, after)]
-    for place in (p for row in rows for p in row.moves):
-        spells[place] = spells.get(place, 0) + 1
+    _count(spells, rows)
     return rows
+
+
+def _count(spells: dict[Place, int], moves: Sequence[Move]) -> None:
+    """Begin a new spell at every place that was moved."""
+    for place in (p for move in moves for p in move.moves):
+        spells[place] = spells.get(place, 0) + 1
+
+
+def _held(linkage: Linkage) -> tuple[object, ...]:
+    springs = [(s.name, s.ends, s.rate, s.free, s.helper) for s in linkage.springs]
+    return linkage.layout, linkage.lengths, springs
 
 
 def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], str]]:
@@ -340,12 +372,12 @@ def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], str]]:
     for corner in CORNERS:
         was, now = before.height_place(corner), after.height_place(corner)
         named = any(p.corner == corner for p in before.heights)
-        if named and was != now:
+        if named and (was.name, was.station, was.offset) != (now.name, now.station, now.offset):
             rows.append((_places(("height",), (corner,)), f"the plan has its height read at {now.name} now"))
     for end in ENDS:
         corners = [c for c in CORNERS if END_OF[c] == end]
         held, holds = before.linkage(end), after.linkage(end)
-        if held and holds and (held.layout, held.lengths, held.springs) != (holds.layout, holds.lengths, holds.springs):
+        if held and holds and _held(held) != _held(holds):
             rows.append((_places(_MOVES["weld"], corners), f"the plan has the {end} linkage made anew"))
             continue
         for corner in corners:
@@ -381,6 +413,27 @@ def _places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozen
     return frozenset((corner, quantity) for quantity in quantities for corner in corners)
 
 
+def has_bar(plan: Plan) -> bool:
+    """Whether the car has an anti-roll bar at either end, as far as the plan says."""
+    return any(plan.footing.end(e).bar or (plan.linkage(e) and plan.linkage(e).bar) for e in ENDS)  # type: ignore[union-attr]
+
+
+def _changed(number: int, what: JigAct | StanceAct, jig: JigLog, stance: StanceLog) -> list[Move]:
+    """Return what a state that was said, another tyre or another support moves; nothing for the rest, and where nothing is changed."""
+    if isinstance(what, Supported) and what.how != jig.support:
+        return [Move(number, "", 0.0, _places(_ON_STANDS, CORNERS), f"the car is {what.how} now", unknown=True)]
+    if isinstance(what, TyreFitted):
+        corners = CORNERS if what.corner is None else (what.corner,)
+        words = what.words or ("a stand-in tyre fitted" if what.stand_in else "its own tyre fitted")
+        return [Move(number, "", 0.0, _places(_MOVES["tyre"], corners), words, unknown=True)]  # type: ignore[arg-type]
+    if isinstance(what, StateSaid) and stance.state is not None:
+        if what.weighs != stance.state.weighs:
+            return [Move(number, "", 0.0, _places(_CAR, CORNERS), f"load changed: {what.words}", unknown=True)]
+        if what.at_pressure != stance.state.at_pressure:
+            return [Move(number, "", 0.0, _places(_MOVES["tyre"], CORNERS), "tyre pressures changed", unknown=True)]
+    return []
+
+
 def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition) -> tuple[Move, Condition]:
     if isinstance(what, Happened):
         moves = _places(_MOVES[what.what], (what.corner,) if what.corner else CORNERS)
@@ -391,11 +444,9 @@ def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition
         return Move(number, "", 0.0, moves, words, unknown, what.what in _BREAKS_RIG), Condition(settled, bar)
     adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
     if adjuster is None:  # taken out of the plan since: what it moved cannot be told
-        return Move(
-            number, "", 0.0, _places(("height", "camber", *GAPS), CORNERS), "an adjuster no longer in the plan was turned", True
-        ), condition
+        return Move(number, "", 0.0, _places(_CAR, CORNERS), "an adjuster no longer in the plan was turned", True), condition
     corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,)
-    moves = _places(("height", "camber", *GAPS), corners)
+    moves = _places(_CAR if adjuster.kind == "perch" else ("height", "camber", *GAPS), corners)
     settled = condition.settled and adjuster.kind != "perch"
     return Move(
         number, adjuster.id, what.amount, moves, f"{place_words(adjuster)} {turn_words(adjuster, what.amount)}", False
@@ -433,6 +484,8 @@ def check(state: CarState, what: What) -> None:
         _check_survey(state.plan, what)
     elif isinstance(what, JigAct):
         check_act(state.plan, what)
+    elif isinstance(what, Unlearned):
+        state.plan.adjuster(what.adjuster)
     elif isinstance(what, Correction):
         target = next((e for e in state.entries if e.id == what.strikes), None)
         if target is None:
@@ -449,11 +502,13 @@ def _check_reading(state: CarState, reading: Reading) -> None:
     if tool.measures != facts.kind:
         raise CalledError(f"A {tool.name.lower()} does not read {facts.words}. Choose another tool.", path="tool")
     value = reading.figure
-    said = say_angle(value) if facts.kind == "angle" else say_length(value, units, denominator=0, unit=True)
+    said = say_figure(facts.kind, value, units)
     if facts.never_under is not None and value < facts.never_under:
         why = (
             "The string would cut through the wheel: move it out and read again."
             if reading.quantity in GAPS
+            else "Nothing pulls the car down: is the scale zeroed, and turned the right way round?"
+            if reading.quantity == "load"
             else "Read it again."
         )
         raise MeasuredError(f"A {facts.words} of {said} cannot be. {why}", path="typed", numbers={"value": value})
@@ -464,6 +519,13 @@ def _check_reading(state: CarState, reading: Reading) -> None:
             path="typed",
             numbers={"value": value, "low": low, "high": high},
         )
+
+
+def say_figure(kind: Kind, value: float, units: Units) -> str:
+    """Return a figure with its unit: degrees, kg or lb, or a length in decimals."""
+    if kind == "angle":
+        return say_angle(value)
+    return say_mass(value, units) if kind == "mass" else say_length(value, units, denominator=0, unit=True)
 
 
 FAR_MM = 300.0  # no pickup point is welded so far off its place

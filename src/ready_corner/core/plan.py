@@ -14,6 +14,7 @@ from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.metrology.tools import Tool, default_tools
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.shop import FLATS_PER_TURN, Units
+from ready_corner.core.stance.footing import Footing
 
 Corner = Literal["LF", "RF", "LR", "RR"]
 End = Literal["front", "rear"]
@@ -60,12 +61,16 @@ class Axle:
 
 @dataclass(frozen=True)
 class HeightPlace:
-    """Where the ride height of one corner is read: a named feature at a station and an offset, in mm."""
+    """Where the ride height of one corner is read: a named feature at a station and an offset, in mm.
+
+    ``height``: its height over the ground in the drawing; None where it was drawn as it is wanted.
+    """
 
     corner: Corner
     name: str
     station: float
     offset: float
+    height: float | None = None
 
 
 @dataclass(frozen=True)
@@ -273,15 +278,15 @@ Stage = Literal["build", "running"]
 
 MARK_WORDS: Mapping[str, str] = {
     "height": "ride height", "camber": "camber", "toe": "toe", "total_toe": "total toe", "thrust": "thrust angle",
-    "rake": "rake", "cross": "cross difference of heights",
+    "rake": "rake", "cross": "cross difference of heights", "cross_weight": "cross weight", "load": "load",
 }  # fmt: skip
 CORNER_MARKS = ("height", "camber", "toe")
-WHOLE_MARKS = ("front.total_toe", "rear.total_toe", "car.thrust", "car.rake", "car.cross")
+WHOLE_MARKS = ("front.total_toe", "rear.total_toe", "car.thrust", "car.rake", "car.cross", "car.cross_weight")
 MARKS = tuple(f"{corner}.{kind}" for kind in CORNER_MARKS for corner in CORNERS) + WHOLE_MARKS
 
 
 def is_length(mark: str) -> bool:
-    """Whether a mark is in mm; the others are in degrees."""
+    """Whether a mark is in mm; the others are in degrees, loads in kg and cross weight in percent."""
     return mark.endswith((".height", ".cross"))
 
 
@@ -322,6 +327,7 @@ class Plan:
     stage: Stage = "running"
     point_tolerance: float = 1.0
     jig: Jig | None = None
+    footing: Footing = field(default_factory=Footing)
 
     def __post_init__(self) -> None:
         if not self.name.strip():
@@ -360,8 +366,9 @@ class Plan:
 
     @property
     def toolbox(self) -> tuple[Tool, ...]:
-        """The tools of this car; the table a new car begins with where the plan has none."""
-        return self.tools or default_tools(self.units.inches)
+        """The tools of this car; from the table a new car begins with where the plan has none for a kind of figure."""
+        measured = {t.measures for t in self.tools}
+        return (*self.tools, *(t for t in default_tools(self.units.inches) if t.measures not in measured))
 
     def tool(self, id_: str) -> Tool:
         """Return a tool by its name; CalledError where this car has none such."""

@@ -1,6 +1,6 @@
-"""Shop notation in and out: lengths in mm or inch fractions, angles in degrees and minutes, turns and flats.
+"""Shop notation in and out: lengths in mm or inch fractions, angles in degrees and minutes, turns and flats, loads in kg or lb.
 
-Lengths come back in millimetres, angles in degrees, turns in turns (a flat is a sixth of one). Values are built as exact
+Lengths come back in millimetres, angles in degrees, turns in turns (a flat is a sixth of one), loads in kilograms. Values are built as exact
 fractions and rounded to a float once, so that printing and reading back is the identity.
 """
 
@@ -15,11 +15,12 @@ from typing import Literal
 from ready_corner.core.errors import MeasuredError, PlannedError
 
 MM_PER_INCH = Fraction(254, 10)  # exact, by the definition of the inch
+KG_PER_LB = Fraction(45359237, 100000000)  # exact, by the definition of the pound
 FLATS_PER_TURN = 6
 LONGEST_TEXT = 60  # characters; nothing a builder reads off a tool is longer
 
 System = Literal["mm", "inch_fraction", "inch_decimal"]
-Kind = Literal["length", "angle", "turns"]
+Kind = Literal["length", "angle", "turns", "mass"]
 FINEST = (16, 32, 64)
 
 _UNIT_WORDS: dict[str, tuple[Kind, Fraction]] = {
@@ -31,6 +32,8 @@ _UNIT_WORDS: dict[str, tuple[Kind, Fraction]] = {
     **dict.fromkeys(("°", "deg", "degs", "degree", "degrees"), ("angle", Fraction(1))),
     **dict.fromkeys(("min", "minute", "minutes"), ("angle", Fraction(1, 60))),
     **dict.fromkeys(("sec", "second", "seconds"), ("angle", Fraction(1, 3600))),
+    **dict.fromkeys(("kg",), ("mass", Fraction(1))),
+    **dict.fromkeys(("lb", "lbs", "pound", "pounds"), ("mass", KG_PER_LB)),
     **dict.fromkeys(("t", "turn", "turns"), ("turns", Fraction(1))),
     **dict.fromkeys(("shim", "shims"), ("turns", Fraction(1))),
     **dict.fromkeys(("f", "flat", "flats"), ("turns", Fraction(1, FLATS_PER_TURN))),
@@ -40,9 +43,15 @@ _MARKS: dict[Kind, dict[str, Fraction]] = {
     "length": {"'": 12 * MM_PER_INCH, '"': MM_PER_INCH},
     "angle": {"'": Fraction(1, 60), '"': Fraction(1, 3600)},
     "turns": {},
+    "mass": {},
 }
-_KIND_WORDS: dict[Kind, str] = {"length": "a length", "angle": "an angle", "turns": "turns and flats"}
-_KIND_EXAMPLES: dict[Kind, str] = {"length": "37 3/4 or 952 mm", "angle": "-1.25 or -1°15'", "turns": "2t1f or 1 1/2 turns"}
+_KIND_WORDS: dict[Kind, str] = {"length": "a length", "angle": "an angle", "turns": "turns and flats", "mass": "a load"}
+_KIND_EXAMPLES: dict[Kind, str] = {
+    "length": "37 3/4 or 952 mm",
+    "angle": "-1.25 or -1°15'",
+    "turns": "2t1f or 1 1/2 turns",
+    "mass": "143.5 kg or 316 lb",
+}
 _TURN_WAYS = {
     "longer": 1,
     "shorter": -1,
@@ -59,7 +68,12 @@ _TURN_WAYS = {
 _FOLLOWS = {12 * MM_PER_INCH: MM_PER_INCH}
 _ANGLE_FOLLOWS = {Fraction(1): Fraction(1, 60), Fraction(1, 60): Fraction(1, 3600)}
 _TURN_FOLLOWS = {Fraction(1): Fraction(1, FLATS_PER_TURN)}
-_FOLLOWING: dict[Kind, dict[Fraction, Fraction]] = {"length": _FOLLOWS, "angle": _ANGLE_FOLLOWS, "turns": _TURN_FOLLOWS}
+_FOLLOWING: dict[Kind, dict[Fraction, Fraction]] = {
+    "length": _FOLLOWS,
+    "angle": _ANGLE_FOLLOWS,
+    "turns": _TURN_FOLLOWS,
+    "mass": {},
+}
 
 _SAME = str.maketrans({
     "−": "-", "–": "-", "—": "-", "‐": "-", "‑": "-", "⁄": "/", "∕": "/", "′": "'", "’": "'", "‘": "'",
@@ -114,6 +128,10 @@ class Units:
         """Millimetres in the unit of a figure without one."""
         return MM_PER_INCH if self.inches else Fraction(1)
 
+    def plain(self, kind: Kind) -> Fraction:
+        """What a figure of a kind without a unit is counted in: mm, degrees, turns or kg."""
+        return self.bare if kind == "length" else KG_PER_LB if kind == "mass" and self.inches else Fraction(1)
+
 
 @dataclass(frozen=True)
 class Figure:
@@ -135,19 +153,23 @@ class _Part:
 
 
 def read(text: str, kind: Kind, units: Units) -> Figure:
-    """Return the figure typed: mm for a length, degrees for an angle, turns for turns.
+    """Return the figure typed: mm for a length, degrees for an angle, turns for turns, kg for a load.
 
-    What has no unit is in the car's unit (length), degrees (angle) or turns. Comma and point are both the decimal mark.
+    What has no unit is in the car's unit (length, load), degrees (angle) or turns. A stack of blocks is typed as a sum: 89+38+12. Comma and point are both the decimal mark.
     Turns take a direction word: shorter, in and down are minus.
     Raises ShopNotationError, or WrongKindError where the unit typed is of another kind, with a sentence for the field.
     """
+    if kind == "length" and "+" in text.strip()[1:]:
+        stack = [read(part, kind, units) for part in text.strip().split("+")]
+        whole = 0 if any(f.denominator == 0 for f in stack) else max(f.denominator for f in stack)
+        return Figure(math.fsum(f.value for f in stack), whole, text.strip())
     plain, sign = _plain(text, kind)
     parts = _parts(plain, kind, text)
     total, smallest = Fraction(0), None
     for i, part in enumerate(parts):
         scale = part.scale
         if scale is None:
-            scale = _FOLLOWING[kind].get(smallest) if smallest else (units.bare if kind == "length" else Fraction(1))
+            scale = _FOLLOWING[kind].get(smallest) if smallest else units.plain(kind)
         if i and (parts[i - 1].scale is None or scale is None or _FOLLOWING[kind].get(smallest or Fraction(0)) != scale):
             raise ShopNotationError(
                 f"“{text.strip()}” holds two numbers. Type one figure, such as {_KIND_EXAMPLES[kind]}.", text
@@ -336,6 +358,17 @@ def say_angle(deg: float, decimals: int = 2) -> str:
     """
     text = f"{abs(deg):.{decimals}f}"
     return _signed(deg < 0 and float(text) != 0, f"{text}°")
+
+
+def say_mass(kg: float, units: Units, decimals: int = 1) -> str:
+    """Return a load in the car's unit.
+
+    >>> say_mass(143.5, Units()), say_mass(143.5, Units("inch_fraction"))
+    ('143.5 kg', '316.4 lb')
+    """
+    value = kg / float(KG_PER_LB) if units.inches else kg
+    text = f"{abs(value):.{decimals}f}"
+    return _signed(value < 0 and float(text) != 0, f"{text} {'lb' if units.inches else 'kg'}")
 
 
 def say_turns(turns: float) -> str:

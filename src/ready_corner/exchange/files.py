@@ -5,8 +5,9 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
+from ready_corner.border.base import Model
 from ready_corner.border.entries import LogbookModel, kept_to_core
-from ready_corner.border.plan import Model, PlanModel, PlanProblemsError
+from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, ReadyCornerError
 from ready_corner.core.logbook import CarState, PlanRevised, fold

@@ -6,9 +6,10 @@ import numpy as np
 from fastapi import APIRouter
 from pydantic import Field
 
+from ready_corner.border.base import Model
 from ready_corner.border.entries import Typed
 from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
-from ready_corner.border.plan import Model, ToolModel
+from ready_corner.border.plan import ToolModel
 from ready_corner.core.jig.acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.frame import Frame, expected

@@ -4,7 +4,8 @@ from fastapi import APIRouter
 from fastapi.responses import PlainTextResponse
 from pydantic import Field
 
-from ready_corner.border.plan import AimModel, LinkageModel, Model, UnitsModel
+from ready_corner.border.base import Model
+from ready_corner.border.plan import AimModel, LinkageModel, UnitsModel
 from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
 from ready_corner.core.plan import End
 from ready_corner.core.purposes import PURPOSES, starting_aims

@@ -5,7 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter
 from pydantic import Field
 
-from ready_corner.border.plan import Model, UnitsModel
+from ready_corner.border.base import Model
+from ready_corner.border.plan import UnitsModel
 from ready_corner.core.shop import Kind, Units, read, say_angle, say_field, say_turns
 from ready_corner.web.views import View
 

@@ -7,8 +7,8 @@ import numpy as np
 from fastapi import APIRouter
 from pydantic import Field
 
+from ready_corner.border.base import Model, Name
 from ready_corner.border.entries import Typed
-from ready_corner.border.plan import Model, Name
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.study import Change, Curve, Limit, levers, spread_of
 from ready_corner.core.linkage.words import named, say_point, shown

@@ -1,7 +1,6 @@
 """What the browser is shown of a car: the core's answers in the shapes of the API. No arithmetic, no judging."""
 
 from collections.abc import Sequence
-from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -31,6 +30,7 @@ from ready_corner.border.jig import (
     ZeroedModel,
 )
 from ready_corner.border.plan import AimModel, PlanModel
+from ready_corner.border.stance import StanceModel, StateModel, TyreFittedModel
 from ready_corner.core import logbook as core
 from ready_corner.core.jig.words import say_point as spoken
 from ready_corner.core.jig.words import say_read
@@ -45,6 +45,7 @@ from ready_corner.core.readiness.revised import say_revision
 from ready_corner.core.readiness.rounds import PADS, StepKind, ask_of, next_step, round_of, say_reading
 from ready_corner.core.setting.corner import CornerSetting, set_corner
 from ready_corner.core.shop import say_length
+from ready_corner.core.stance.acts import StateSaid
 
 
 class View(BaseModel):
@@ -277,20 +278,7 @@ class LogLine(View):
     """One line of the log: the entry, its sentence, and the entry that struck it out, if one did."""
 
     entry: EntryKept
-    kind: Literal[
-        "plan",
-        "reading",
-        "turned",
-        "happened",
-        "surveyed",
-        "survey",
-        "datum",
-        "supported",
-        "status",
-        "pin",
-        "correction",
-        "note",
-    ]
+    kind: str
     sentence: str
     struck_by: int | None
     strikable: bool
@@ -362,6 +350,8 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
         return _jig_sentence(evaluation, what)
     if isinstance(what, WorkKept | PlainWork):
         return _work_sentence(evaluation, what)
+    if isinstance(what, StanceModel):
+        return _stance_sentence(evaluation, what)
     if isinstance(what, FootKept):
         return f"Foot {what.foot} of the jig: {say_length(what.value, plan.units, denominator=0, unit=True)}"
     if isinstance(what, SlopeKept):
@@ -388,6 +378,18 @@ def _jig_sentence(evaluation: Evaluation, what: SurveyReadKept | JigModel) -> st
     if isinstance(what, StatusModel):
         return f"{spoken(what.point)}: {what.status}"
     return f"Pin of {spoken(what.point)}: {what.says}"
+
+
+def _stance_sentence(evaluation: Evaluation, what: StanceModel) -> str:
+    """Return an entry of how the car stands as a sentence for the log."""
+    if isinstance(what, StateModel):
+        said = StateSaid(what.aboard, what.fuel, what.missing, what.at_pressure).words
+        return f"State of the car: {said}"
+    if isinstance(what, TyreFittedModel):
+        said = f"{'a stand-in tyre' if what.stand_in else 'its own tyre'} fitted. {what.words}".strip()
+        return f"{CORNER_WORDS[what.corner].capitalize() if what.corner else 'All round'}: {said}"
+    adjuster = next((a for a in evaluation.state.plan.adjusters if a.id == what.adjuster), None)
+    return f"What was learned of the {place_words(adjuster) if adjuster else what.adjuster} does not count any more"
 
 
 def _work_sentence(evaluation: Evaluation, what: WorkKept | PlainWork) -> str:

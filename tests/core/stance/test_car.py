@@ -7,7 +7,7 @@ import pytest
 from scipy.optimize import minimize
 
 from ready_corner.core.errors import MeasuredError
-from ready_corner.core.stance.car import Asked, Car, CornerSpring, effects, energy, learned, perch_turns, stand
+from ready_corner.core.stance.car import Asked, Car, CornerSpring, effects, energy, perch_turns, stand
 from ready_corner.core.stance.springs import GRAVITY
 
 EVEN = tuple(
@@ -105,13 +105,6 @@ def test_what_no_perch_can_reach_says_how_near_it_comes():
     assert 0.5 < found.standing.cross < 0.56
     bent = stand(CAR).heights + np.array([10.0, 0, 0, 0])
     assert "a rigid chassis cannot stand so" in perch_turns(CAR, Asked(tuple(bent), 1.0)).words.lower()
-
-
-def test_what_a_turn_really_did_corrects_the_ratio():
-    real = replace(ODD, corners=(replace(ODD.corners[0], ratio=0.62), *ODD.corners[1:]))
-    better = learned(ODD, stand(real).heights, stand(real, (2.0, 0, 0, 0)).heights, (2.0, 0, 0, 0))
-    assert better.corners[0].ratio == pytest.approx(0.62)
-    assert [c.ratio for c in better.corners[1:]] == [c.ratio for c in ODD.corners[1:]]
 
 
 def test_a_slack_spring_lets_go_and_the_rest_carry():

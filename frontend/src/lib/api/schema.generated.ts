@@ -635,7 +635,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub";
             /** Title */
             title: string;
             /** How */
@@ -919,6 +919,23 @@ export interface components {
             answer: string;
         };
         /**
+         * EndFootingModel
+         * @description What stands under one end.
+         */
+        EndFootingModel: {
+            /** Tyre Rate */
+            tyre_rate?: number | null;
+            /** Unsprung */
+            unsprung?: number | null;
+            /** Bump */
+            bump?: number | null;
+            /** Droop */
+            droop?: number | null;
+            /** To Body */
+            to_body?: number | null;
+            bar?: components["schemas"]["RollBarModel"] | null;
+        };
+        /**
          * EntryIn
          * @description An entry as a browser sends it, with an identity and a time of its own.
          */
@@ -939,7 +956,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * EntryKept
@@ -964,7 +981,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
         };
         /**
          * ExampleView
@@ -1005,6 +1022,20 @@ export interface components {
             say_aim: string;
         };
         /**
+         * FeatureModel
+         * @description A named place of the chassis and its height over the ground in the drawing.
+         */
+        FeatureModel: {
+            /** Name */
+            name: string;
+            /** Station */
+            station: number;
+            /** Offset */
+            offset: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * FigureIn
          * @description What was typed, the kind of figure asked for, and the units of the car.
          */
@@ -1015,7 +1046,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "angle" | "turns";
+            kind: "length" | "angle" | "turns" | "mass";
             /**
              * @default {
              *       "system": "mm",
@@ -1099,6 +1130,59 @@ export interface components {
             counts: boolean;
             /** Do */
             do: string;
+        };
+        /**
+         * FootingModel
+         * @description What the car stands on.
+         */
+        FootingModel: {
+            /** Mass */
+            mass?: number | null;
+            /**
+             * Front
+             * @default 0.5
+             */
+            front: number;
+            /**
+             * Left
+             * @default 0.5
+             */
+            left: number;
+            /** @default {} */
+            front_end: components["schemas"]["EndFootingModel"];
+            /** @default {} */
+            rear_end: components["schemas"]["EndFootingModel"];
+            /**
+             * Features
+             * @default []
+             */
+            features: components["schemas"]["FeatureModel"][];
+            /**
+             * Low
+             * @default []
+             */
+            low: components["schemas"]["FeatureModel"][];
+            /**
+             * Stands
+             * @default []
+             */
+            stands: components["schemas"]["FeatureModel"][];
+            /**
+             * School
+             * @default height
+             * @enum {string}
+             */
+            school: "height" | "weight" | "both";
+            /**
+             * School Reason
+             * @default
+             */
+            school_reason: string;
+            /**
+             * Margin
+             * @default 5
+             */
+            margin: number;
         };
         /**
          * GapIn
@@ -1210,6 +1294,8 @@ export interface components {
             station: number;
             /** Offset */
             offset: number;
+            /** Height */
+            height?: number | null;
         };
         /**
          * HoldModel
@@ -1363,7 +1449,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub") | null;
         };
         /**
          * LayoutView
@@ -1535,11 +1621,8 @@ export interface components {
          */
         LogLine: {
             entry: components["schemas"]["EntryKept"];
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "plan" | "reading" | "turned" | "happened" | "surveyed" | "survey" | "datum" | "supported" | "status" | "pin" | "correction" | "note";
+            /** Kind */
+            kind: string;
             /** Sentence */
             sentence: string;
             /** Struck By */
@@ -1873,6 +1956,21 @@ export interface components {
             point_tolerance: number;
             jig?: components["schemas"]["JigModel"] | null;
             /**
+             * @default {
+             *       "front": 0.5,
+             *       "left": 0.5,
+             *       "front_end": {},
+             *       "rear_end": {},
+             *       "features": [],
+             *       "low": [],
+             *       "stands": [],
+             *       "school": "height",
+             *       "school_reason": "",
+             *       "margin": 5
+             *     }
+             */
+            footing: components["schemas"]["FootingModel"];
+            /**
              * Heights
              * @default []
              */
@@ -2122,7 +2220,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub";
             /**
              * Corner
              * @enum {string}
@@ -2140,7 +2238,7 @@ export interface components {
         };
         /**
          * ReadingKept
-         * @description A reading as kept: with its value in mm or degrees, and what the gauge shows for upright.
+         * @description A reading as kept: with its value in mm, degrees or kg, and what the gauge shows for upright.
          */
         ReadingKept: {
             /**
@@ -2158,7 +2256,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub";
             /**
              * Corner
              * @enum {string}
@@ -2243,6 +2341,43 @@ export interface components {
             ratio: string;
             /** Rough */
             rough: string;
+        };
+        /**
+         * RollBarModel
+         * @description Size of an anti-roll bar: its middle, its arms (0: rigid), moduli in N/mm².
+         */
+        RollBarModel: {
+            /** Diameter */
+            diameter: number;
+            /** Length */
+            length: number;
+            /** Arm */
+            arm: number;
+            /**
+             * Bore
+             * @default 0
+             */
+            bore: number;
+            /**
+             * Arm Width
+             * @default 0
+             */
+            arm_width: number;
+            /**
+             * Arm Height
+             * @default 0
+             */
+            arm_height: number;
+            /**
+             * Shear
+             * @default 79300
+             */
+            shear: number;
+            /**
+             * Young
+             * @default 206000
+             */
+            young: number;
         };
         /**
          * ShaftModel
@@ -2420,6 +2555,14 @@ export interface components {
             closed?: number | null;
             /** Open */
             open?: number | null;
+            /** Solid */
+            solid?: number | null;
+            /** Helper */
+            helper?: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * StackModel
@@ -2473,6 +2616,44 @@ export interface components {
             rods: components["schemas"]["RodView"][];
         };
         /**
+         * StateModel
+         * @description The state of the car as to what it weighs.
+         */
+        StateModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "state";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Aboard
+             * @default driver
+             * @enum {string}
+             */
+            aboard: "driver" | "ballast" | "nobody";
+            /**
+             * Fuel
+             * @default
+             */
+            fuel: string;
+            /**
+             * Missing
+             * @default []
+             */
+            missing: string[];
+            /**
+             * At Pressure
+             * @default true
+             */
+            at_pressure: boolean;
+        };
+        /**
          * StatusModel
          * @description What a point, or every point that begins so, has come to.
          */
@@ -2513,7 +2694,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub") | null;
         };
         /**
          * StudyIn
@@ -2845,7 +3026,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "angle" | "turns";
+            kind: "length" | "angle" | "turns" | "mass";
         };
         /**
          * ToSayAll
@@ -2874,7 +3055,7 @@ export interface components {
         };
         /**
          * ToolModel
-         * @description A tool; step, repeatability and zero in mm or degrees.
+         * @description A tool; step, repeatability and zero in mm, degrees or kg.
          */
         ToolModel: {
             /** Id */
@@ -2885,7 +3066,7 @@ export interface components {
              * Measures
              * @enum {string}
              */
-            measures: "length" | "angle";
+            measures: "length" | "angle" | "mass";
             /** Step */
             step: number;
             /** Repeatability */
@@ -2907,6 +3088,15 @@ export interface components {
             arm: string;
             /** Rate */
             rate?: number | null;
+            /** Inner */
+            inner?: number | null;
+            /** Outer */
+            outer?: number | null;
+            /**
+             * Fine Deg
+             * @default 0
+             */
+            fine_deg: number;
         };
         /**
          * TurnView
@@ -2969,6 +3159,32 @@ export interface components {
             amount: number;
         };
         /**
+         * TyreFittedModel
+         * @description Which tyre is on from now, at one corner or all round.
+         */
+        TyreFittedModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fitted";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Stand In */
+            stand_in: boolean;
+            /** Corner */
+            corner?: ("LF" | "RF" | "LR" | "RR") | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * UnitsModel
          * @description How the car says its lengths.
          */
@@ -2985,6 +3201,25 @@ export interface components {
              * @enum {integer}
              */
             finest: 16 | 32 | 64;
+        };
+        /**
+         * UnlearnedModel
+         * @description What was learned of a perch does not count any more.
+         */
+        UnlearnedModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unlearned";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Adjuster */
+            adjuster: string;
         };
         /**
          * WantingView

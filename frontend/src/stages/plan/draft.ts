@@ -23,7 +23,7 @@ export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
 
 export const MARKS = [...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)), ...Object.keys(PLAN.whole)];
-export const markKind = (mark: string): 'length' | 'angle' => (/(height|cross)$/.test(mark) ? 'length' : 'angle');
+export const markKind = (mark: string): 'length' | 'angle' | 'number' => (/(height|cross)$/.test(mark) ? 'length' : mark.endsWith('cross_weight') ? 'number' : 'angle');
 
 const emptyAxle = (): AxleDraft => ({ track: null, rim_flange_diameter: null, tyre_diameter: null, hub_width: null });
 const everyCorner = <T>(make: (c: Corner) => T) => Object.fromEntries(CORNERS.map((c) => [c, make(c)])) as Record<Corner, T>;

@@ -49,7 +49,10 @@ class Rocker:
 
 @dataclass(frozen=True)
 class Spring:
-    """A spring or damper between two stands. ``rate`` N/mm, ``free`` length and the damper's ``closed`` and ``open`` lengths in mm, where known."""
+    """A spring or damper between two stands. ``rate`` N/mm, ``free`` length and the damper's ``closed`` and ``open`` lengths in mm, where known.
+
+    ``solid``: length of the coil when its turns touch. ``helper``: a second coil on it, as (rate, free, solid).
+    """
 
     name: str
     ends: tuple[Stand, Stand]
@@ -57,15 +60,23 @@ class Spring:
     free: float | None = None
     closed: float | None = None
     open: float | None = None
+    solid: float | None = None
+    helper: tuple[float, float, float] | None = None
 
 
 @dataclass(frozen=True)
 class Torsion:
-    """A torsion bar on the axis of an arm (or of the hinge); ``rate`` in N·m per degree, where known."""
+    """A torsion bar on the axis of an arm (or of the hinge); ``rate`` in N·m per degree, where known.
+
+    ``inner``, ``outer``: how many splines its ends have; ``fine_deg``: what its fine adjuster covers either way.
+    """
 
     name: str
     arm: str
     rate: float | None = None
+    inner: int | None = None
+    outer: int | None = None
+    fine_deg: float = 0.0
 
 
 @dataclass(frozen=True)

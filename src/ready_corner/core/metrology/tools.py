@@ -9,14 +9,15 @@ from typing import Literal
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.metrology.measured import Measured
 
-Measures = Literal["length", "angle"]
+Measures = Literal["length", "angle", "mass"]
 STEP_TO_U = 1 / math.sqrt(12)  # standard uncertainty of a rectangular step; JCGM 100:2008, 4.3.7
 INCH = 25.4  # mm, exact
+LB = 0.45359237  # kg, exact
 
 
 @dataclass(frozen=True)
 class Tool:
-    """A tool as the car's plan keeps it: lengths in mm, angles in degrees.
+    """A tool as the car's plan keeps it: lengths in mm, angles in degrees, loads in kg.
 
     ``step``: smallest step of its scale; ``repeatability``: standard deviation of repeats by a careful hand; ``zero``: standard
     uncertainty of its zero, shared by every reading taken with it.
@@ -95,4 +96,5 @@ def default_tools(inches: bool) -> tuple[Tool, ...]:
         Tool("trammel", "Trammel bar", "length", INCH / 64 if inches else 0.2, 0.15),
         Tool("bubble", "Bubble gauge", "angle", 0.1, 0.05, 0.03),
         Tool("digital", "Digital gauge", "angle", 0.05, 0.03, 0.02),
+        Tool("scales", "Wheel scales", "mass", LB if inches else 0.5, 0.4),
     )

@@ -12,6 +12,9 @@ from functools import cached_property
 from itertools import groupby
 from operator import attrgetter
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ready_corner.core.alignment import camber as camber_of
 from ready_corner.core.alignment import string
 from ready_corner.core.errors import MeasuredError
@@ -19,11 +22,19 @@ from ready_corner.core.logbook import QUANTITIES, CarState, Place, Quantity, Tak
 from ready_corner.core.metrology.measured import Measured, combine, propagate
 from ready_corner.core.metrology.tools import Tool, odd_repeat
 from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, Plan
-from ready_corner.core.stance.heights import rake_deg
+from ready_corner.core.stance.heights import cross_share, rake_deg
+from ready_corner.core.stance.model import Springing, places, response, springing, tilted_loads
+from ready_corner.core.stance.springs import GRAVITY
 
-OWN_PLACES: dict[str, tuple[Quantity, ...]] = {"height": ("height",), "camber": ("camber",), "toe": ("gap_front", "gap_back")}
+OWN_PLACES: dict[str, tuple[Quantity, ...]] = {
+    "height": ("height",),
+    "camber": ("camber",),
+    "toe": ("gap_front", "gap_back"),
+    "load": ("load",),
+}
 
 
+FloatArray = NDArray[np.float64]
 _spell_of = attrgetter("spell")
 
 
@@ -64,9 +75,9 @@ class Figure:
         return max(g.rows[-1].number for g in self.groups)
 
     @property
-    def settled(self) -> bool:
-        """Whether the car had settled at every reading in it."""
-        return all(t.settled for g in self.groups for t in g.rows)
+    def why(self) -> tuple[str, ...]:
+        """Why it is provisional: what the car was not yet at a reading in it."""
+        return tuple(dict.fromkeys(w for g in self.groups for t in g.rows for w in t.why))
 
 
 def default_tool(plan: Plan, quantity: Quantity) -> Tool:
@@ -75,6 +86,16 @@ def default_tool(plan: Plan, quantity: Quantity) -> Tool:
     wanted = plan.tool_for.get(quantity, facts.tool)
     fitting = [t for t in plan.toolbox if t.measures == facts.kind]
     return next((t for t in fitting if t.id == wanted), fitting[0])
+
+
+@dataclass(frozen=True)
+class _Under:
+    """What stands under the wheels: ``rises`` of pads and tyres, mm, and what each adds to heights (4, n) and loads in kg (4, n); ``tilt`` in kg (4,)."""
+
+    rises: tuple[Measured, ...]
+    heights: FloatArray
+    loads: FloatArray
+    tilt: FloatArray
 
 
 class Figures:
@@ -92,7 +113,9 @@ class Figures:
         self._figures: dict[tuple[str, Corner, int], Figure | None] = {}
         self._against: dict[tuple[Corner, int], Measured] = {}
         self._openings: dict[tuple[int, int], Measured | None] = {}
+        self._springs: Springing | None
         self.refusals: dict[tuple[str, Corner], MeasuredError] = {}  # why a figure cannot be made of what was read
+        self._springs = before._springs if before and before.plan is state.plan else None
         if before and before.plan == state.plan and before.state.struck == state.struck:
             over = before.state.spells  # a spell before the present one gets no more readings
             self._groups.update({(p, n): g for (p, n), g in before._groups.items() if n < over.get(p, 0)})
@@ -122,7 +145,7 @@ class Figures:
         return self._groups[place, spell]
 
     def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
-        """Return height (mm), camber or toe (degrees) of a corner in a spell, the latest where None; None where not all is read."""
+        """Return height (mm), camber or toe (degrees), or load (kg) of a corner in a spell, the latest where None; None where not all is read."""
         if spell is None:
             spells = self.spells(corner, OWN_PLACES[kind])
             if not spells:
@@ -143,8 +166,80 @@ class Figures:
         return None if measured is None else Figure(measured, groups)
 
     def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
-        estimate = groups[0].estimate
-        return combine([estimate], [1], float(self.floor.residual[CORNERS.index(corner)]) if self.floor else 0.0)
+        by = self._under
+        return combine([groups[0].estimate, *by.rises], [1, *by.heights[CORNERS.index(corner)]])
+
+    def _load(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        by = self._under
+        i = CORNERS.index(corner)
+        return combine([groups[0].estimate, *by.rises], [1, *by.loads[i]], float(by.tilt[i]))
+
+    @property
+    def springs(self) -> Springing:
+        """The springs of the plan at the wheels; reckoned once for a plan."""
+        if self._springs is None:
+            self._springs = springing(self.plan)
+        return self._springs
+
+    @cached_property
+    def radii(self) -> dict[Corner, Measured]:
+        """The loaded radius of the tyre each corner is planned for: read on the car while it was on, else that of the plan; absent where neither is."""
+        found: dict[Corner, Measured] = {}
+        for corner in CORNERS:
+            linkage = self.plan.linkage(END_OF[corner])
+            if linkage is not None:
+                found[corner] = Measured(linkage.loaded_radius, {})
+            since = self.state.stance.stand_ins.get(corner, math.inf)
+            own = [t for t in self.state.taken.get((corner, "radius"), ()) if t.number < since]
+            if own:
+                found[corner] = self.group((corner, "radius"), own[-1].spell).estimate
+        return found
+
+    @cached_property
+    def stand_ins(self) -> dict[Corner, Measured]:
+        """The loaded radius of every stand-in tyre that is on and was read since."""
+        found: dict[Corner, Measured] = {}
+        for corner in self.state.stance.stand_ins:
+            place: Place = (corner, "radius")  # type: ignore[assignment]
+            rows = self.state.latest(place)
+            if rows and rows[-1].number > self.state.stance.stand_ins[corner]:
+                found[place[0]] = self.group(place, rows[-1].spell).estimate
+        return found
+
+    @cached_property
+    def _under(self) -> "_Under":
+        """What the pads and stand-in tyres do to heights and loads, to be taken out of both."""
+        pads = [self.state.latest((c, "pad")) for c in CORNERS]
+        rises: list[Measured] = []
+        heights, loads = np.zeros((4, 0)), np.zeros((4, 0))
+        tilt = np.zeros(4)
+        if all(pads) or self.stand_ins:
+            at = places(self.plan)
+            s = self.springs.supports()
+            by = response(at, s)
+            there = np.array([[p.station, p.offset] for p in (self.plan.height_place(c) for c in CORNERS)])
+            if all(pads):
+                rises += [self.group((c, "pad"), rows[-1].spell).estimate for c, rows in zip(CORNERS, pads, strict=True)]
+                heights, loads = np.eye(4) - by.heights, -by.loads / GRAVITY
+                if self.plan.loads and self.plan.footing.mass:
+                    weight = self.plan.footing.mass * GRAVITY
+                    lie = np.array([r.value for r in rises])
+                    tilt = -tilted_loads(at, s, lie, weight, self.plan.loads.height) / GRAVITY
+            for corner, own in self.stand_ins.items():
+                if (planned := self.radii.get(corner)) is None:
+                    continue
+                i = CORNERS.index(corner)
+                rises += [own, planned]
+                raised, loaded = by.at_places(there)[:, i], by.loads[:, i] / GRAVITY
+                heights = np.column_stack([heights, -raised, raised])
+                loads = np.column_stack([loads, -loaded, loaded])
+        return _Under(tuple(rises), heights, loads, tilt)
+
+    @property
+    def corrected(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """What is added to each height (mm) and load (kg) as read, for pads and stand-in tyres, (4,) each."""
+        lie = np.array([r.value for r in self._under.rises])
+        return tuple((self._under.heights @ lie).tolist()), tuple((self._under.loads @ lie + self._under.tilt).tolist())
 
     def _camber(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         estimate = groups[0].estimate
@@ -241,6 +336,11 @@ class Figures:
             return tuple((f"{c}.toe", 1.0) for c in CORNERS if END_OF[c] == mark.split(".", maxsplit=1)[0])
         if mark == "car.thrust":
             return ("LR.toe", -0.5), ("RR.toe", 0.5)
+        if mark == "car.cross_weight":
+            loads = [f.measured.value if (f := self.figure("load", c)) else 1.0 for c in CORNERS]
+            total = max(sum(loads), 1e-9)
+            share = (loads[1] + loads[2]) / total
+            return tuple((f"{c}.load", 100 * (w - share) / total) for c, w in zip(CORNERS, (0.0, 1.0, 1.0, 0.0), strict=True))
         if mark == "car.cross":
             return tuple((f"{c}.height", w) for c, w in zip(CORNERS, (1.0, -1.0, -1.0, 1.0), strict=True))
         heights = [self.figure("height", c) for c in CORNERS]
@@ -262,7 +362,9 @@ class Figures:
             return None
         figures, weights = [f.measured for f, _ in parts if f], [w for _, w in parts]
         plain = combine(figures, weights)
-        if mark != "car.rake":
+        if mark not in ("car.rake", "car.cross_weight"):
             return plain
         lf, rf, lr, rr = (f.value for f in figures)
+        if mark == "car.cross_weight":
+            return Measured(100 * cross_share(lf, rf, lr, rr), plain.parts)
         return Measured(rake_deg((lf + rf) / 2, (lr + rr) / 2, self.between_heights), plain.parts)

@@ -9,13 +9,19 @@ from typing import Literal
 from ready_corner.core.logbook import CarState, Move, Quantity, Taken
 from ready_corner.core.metrology.measured import Measured
 from ready_corner.core.metrology.verdict import Aim, Settle, can_hold, judge, what_settles
-from ready_corner.core.plan import CORNER_MARKS, CORNERS, MARKS, SIDE, Corner
+from ready_corner.core.plan import CORNERS, MARKS, SIDE, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.readiness.words import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.setting.learn import Observation, Worth, learn
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
-_BEHIND: Mapping[str, Quantity] = {"height": "pad", "camber": "pad", "toe": "gap_hub"}  # read at all corners, behind any one's
+_BEHIND: Mapping[str, Quantity] = {
+    "height": "pad",
+    "camber": "pad",
+    "toe": "gap_hub",
+    "load": "pad",
+}  # read at all corners, behind any one's
+NO_AIM = "no aim in the plan"
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
 
@@ -43,6 +49,13 @@ class MarkState:
     repeats: int = 0
     odd: int | None = None
     provisional: bool = False
+
+    @property
+    def fresh(self) -> bool:
+        """Whether its value counts now: read, and nothing has moved it since."""
+        return self.value is not None and (
+            self.reason == NO_AIM if self.state is None else self.state not in ("unread", "moved since")
+        )
 
 
 @dataclass(frozen=True)
@@ -88,7 +101,7 @@ class Evaluation:
     def mark(self, mark: str) -> MarkState:
         """Return one mark; see :class:`MarkState`."""
         if mark not in self._cache:
-            self._cache[mark] = self._corner_mark(mark) if kind_of(mark) in CORNER_MARKS else self._whole_mark(mark)
+            self._cache[mark] = self._corner_mark(mark) if kind_of(mark) in OWN_PLACES else self._whole_mark(mark)
         return self._cache[mark]
 
     @cached_property
@@ -118,12 +131,12 @@ class Evaluation:
     def worth(self, mark: str) -> Worth:
         """Return what turns are worth to a corner mark, learned from its readings before and after them."""
         if mark not in self._worth:
-            corner, kind = split(mark)
-            moves = self._touching(mark)
-            self._worth[mark] = learn(self._observations(corner, kind, moves)) if moves else Worth()
+            self._worth[mark] = learn(self.observations(mark)) if self._touching(mark) else Worth()
         return self._worth[mark]
 
-    def _observations(self, corner: Corner, kind: str, moves: Sequence[Move]) -> list[Observation]:
+    def observations(self, mark: str) -> list[Observation]:
+        """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
+        (corner, kind), moves = split(mark), self._touching(mark)
         rows = []
         turned_at = [number for number, _ in self._turns]
         unknown = [m.number for m in moves if m.unknown]
@@ -136,8 +149,12 @@ class Evaluation:
             u = Measured(0.0, {n: figure.measured.parts[n] for n in own}).u
             sums = self._turns[bisect_left(turned_at, figure.number) - 1][1]
             turned = {a: sums.get(a, 0.0) for a in adjusters}
-            rows.append(Observation(figure.measured.value, u, bisect_left(unknown, figure.number), turned))
+            rows.append(Observation(figure.measured.value, u, bisect_left(unknown, figure.number), turned, figure.number))
         return rows
+
+    def turned_at(self, adjuster: str, number: int) -> float:
+        """Return how far an adjuster had been turned in all by an entry, in turns."""
+        return self._turns[bisect_left([n for n, _ in self._turns], number + 1) - 1][1].get(adjuster, 0.0)
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
@@ -189,12 +206,12 @@ class Evaluation:
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
             say=say_value(mark, measured.value, units, denominator), say_u=say_uncertainty(mark, measured.expanded, units),
             say_aim=self._say_aim(mark), number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
-            odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=not figure.settled,
+            odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why),
         )  # fmt: skip
         if effect.unknown or (effect.words and aim is None and effect.total):
             return _with(row, state="moved since" if aim else None, reason=effect.unknown or effect.words[-1])
         if aim is None:
-            return _with(row, reason="no aim in the plan")
+            return _with(row, reason=NO_AIM)
         if abs(effect.total) > SPOILS * aim.tolerance:
             return _with(
                 row,
@@ -207,8 +224,8 @@ class Evaluation:
                 return _with(
                     row,
                     state="too close to call",
-                    reason="read before the car had settled",
-                    settle="Roll and bounce the car, say it has settled, and read again.",
+                    reason=f"read {' and '.join(figure.why)}",
+                    settle=_say_ready(figure.why),
                 )
             return _with(row, state="holds", reason="within tolerance beyond doubt")
         if judgement.verdict == "out":
@@ -254,6 +271,13 @@ class Evaluation:
         if not self.figures.spells(corner, OWN_PLACES[kind]):
             return "the two edges were read with a change between: read both again"
         return "the string's own angle is not known: read the hub gaps"
+
+
+def _say_ready(why: Sequence[str]) -> str:
+    """Return what to do so that a reading is no longer provisional."""
+    if why == ("before the car had settled",):
+        return "Roll and bounce the car, say it has settled, and read again."
+    return "Provisional: bring the car to the state it is to be set in, roll and bounce it, and read again."
 
 
 def split(mark: str) -> tuple[Corner, str]:

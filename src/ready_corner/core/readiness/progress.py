@@ -8,7 +8,7 @@ from ready_corner.core.shop import say_angle
 
 # Marks are judged at the stage at which they are set; other stages get theirs as they come to have any.
 STAGE_OF: Mapping[str, str] = {
-    "height": "Stance", "rake": "Stance", "cross": "Stance", "camber": "Set", "toe": "Set", "total_toe": "Set", "thrust": "Set",
+    "height": "Stance", "rake": "Stance", "cross": "Stance", "cross_weight": "Stance", "camber": "Set", "toe": "Set", "total_toe": "Set", "thrust": "Set",
 }  # fmt: skip
 
 

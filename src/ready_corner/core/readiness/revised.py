@@ -16,7 +16,7 @@ NAMED = 3  # points or adjusters told by name; more are counted
 def say_revision(before: Plan, after: Plan) -> str:
     """Return what is different between two plans as one line, and what that makes *moved since*; “nothing” where they are alike."""
     said = "; ".join(_changes(before, after)) or "nothing"
-    spoilt = sorted({p for places, _ in spoilt_by(before, after) for p in places if not p[1].startswith("gap")})
+    spoilt = sorted({p for places, _ in spoilt_by(before, after) for p in places if p[1] in ("height", "camber")})
     named = [
         f"{CORNER_WORDS[c]} {' and '.join(QUANTITIES[q].words for d, q in spoilt if d == c)}"
         for c in CORNERS
@@ -50,6 +50,8 @@ def _changes(before: Plan, after: Plan) -> Iterator[str]:
     yield from _named(before, after)
     if before.ways != after.ways:
         yield "ways of working"
+    if before.footing != after.footing:
+        yield "what it stands on"
     if before.heights != after.heights:
         yield "where heights are read"
 

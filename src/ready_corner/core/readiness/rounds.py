@@ -9,7 +9,7 @@ from ready_corner.core.readiness.figures import default_tool
 from ready_corner.core.readiness.marks import Evaluation, MarkState
 from ready_corner.core.readiness.words import say_mark
 from ready_corner.core.setting.corner import perch_turn, set_corner
-from ready_corner.core.shop import say_angle, say_length
+from ready_corner.core.shop import say_angle, say_length, say_mass
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
@@ -20,8 +20,11 @@ ROUND: tuple[Place, ...] = (
     *((c, q) for c in WALK for q in ("gap_front", "gap_back", "gap_hub")),
 )  # fmt: skip
 MARKS_OF: dict[Quantity, str] = {
-    "height": "height", "camber": "camber", "gap_front": "toe", "gap_back": "toe", "gap_hub": "toe", "pad": "height",
+    "height": "height", "camber": "camber", "gap_front": "toe", "gap_back": "toe", "gap_hub": "toe", "pad": "height", "load": "load",
 }  # fmt: skip
+
+
+NO_MARK: tuple[Quantity, ...] = ("pad", "radius", "stand", "hub")  # what other figures are made of
 
 
 @dataclass(frozen=True)
@@ -48,6 +51,10 @@ _TITLES: dict[Quantity, str] = {
     "gap_back": "{Corner} rim, back edge to the string",
     "gap_hub": "{Corner} hub centre to the string",
     "pad": "{Corner} pad, height of the floor",
+    "load": "{Corner} load on the scale",
+    "radius": "{Corner} loaded tyre radius",
+    "stand": "{Corner} height on the stands",
+    "hub": "{Corner} hub height",
 }
 _HOW: dict[Quantity, str] = {
     "height": "{tool} from the floor to {place}.",
@@ -56,6 +63,10 @@ _HOW: dict[Quantity, str] = {
     "gap_back": "{tool} square to the string, level, at the height of the wheel centre.",
     "gap_hub": "{tool} square to the string. It tells the string's own angle.",
     "pad": "Water level or laser: this pad over or under the left front one.",
+    "load": "{tool} under the tyre, all four level and zeroed before the car is on them.",
+    "radius": "{tool} from the floor to the hub centre, the car on it, at pressure.",
+    "stand": "{tool} from the floor to {place}, the chassis on its stands. Blocks may be typed one by one: 89+38+12.",
+    "hub": "{tool} from the floor to the hub centre: where strings between opposite bolt holes cross, or the middle of a sleeve.",
 }
 
 
@@ -87,6 +98,8 @@ def say_reading(evaluation: Evaluation, quantity: Quantity, value: float, denomi
     """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one."""
     if QUANTITIES[quantity].kind == "angle":
         return say_angle(value)
+    if QUANTITIES[quantity].kind == "mass":
+        return say_mass(value, evaluation.state.plan.units)
     return say_length(value, evaluation.state.plan.units, denominator=None if denominator else 0)
 
 
@@ -96,7 +109,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     state, rows = evaluation.state, evaluation.state.latest(place)
     if not rows:
         return True
-    if quantity == "pad":
+    if quantity in NO_MARK:
         return state.spells.get(place, 0) > rows[-1].spell
     if quantity == "gap_hub":  # the strings' own angle outlives a turn of a link, not a move of the strings
         return any(m.breaks_rig and m.number > rows[-1].number for m in state.moves)

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ready_corner.core.plan import CORNER_WORDS, MARK_WORDS, is_length
-from ready_corner.core.shop import Units, say_angle, say_length, say_small_length
+from ready_corner.core.shop import Units, say_angle, say_length, say_mass, say_small_length
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,9 @@ KINDS: Mapping[str, KindWords] = {
         "up {}",
         "down {}",
     ),
-}
+    "cross_weight": KindWords("", "", "needs {} more on right front and left rear", "needs {} more on left front and right rear", "right front and left rear {} more", "left front and right rear {} more"),
+    "load": KindWords("", "", "{} too little", "{} too much", "{} more", "{} less"),
+}  # fmt: skip
 
 
 def kind_of(mark: str) -> str:
@@ -52,19 +54,28 @@ def say_value(mark: str, value: float, units: Units, denominator: int | None = N
     """Return a value as the builder says it: “0.10° in”, “−1.25°”, “4 1/2"”."""
     words = KINDS[kind_of(mark)]
     if not words.plus:
-        return say_length(value, units, denominator=denominator, unit=True) if is_length(mark) else say_angle(value)
+        return _plain(mark, value, units, denominator)
     said = say_size(mark, value, units, denominator)
     return f"{said} {words.plus if value > 0 else words.minus}" if any(digit in said for digit in "123456789") else said
 
 
 def say_size(mark: str, size: float, units: Units, denominator: int | None = None) -> str:
     """Return the size of a difference, without a way."""
-    return say_length(abs(size), units, denominator=denominator, unit=True) if is_length(mark) else say_angle(abs(size))
+    return _plain(mark, abs(size), units, denominator)
+
+
+def _plain(mark: str, value: float, units: Units, denominator: int | None = None) -> str:
+    """Return a figure of a mark with its sign and unit."""
+    if is_length(mark):
+        return say_length(value, units, denominator=denominator, unit=True)
+    if kind_of(mark) == "cross_weight":
+        return f"{value:.1f} %".replace("-", "−")
+    return say_mass(value, units) if kind_of(mark) == "load" else say_angle(value)
 
 
 def say_uncertainty(mark: str, expanded: float, units: Units) -> str:
     """Return U as “± 0.12°”."""
-    return f"± {say_small_length(expanded, units) if is_length(mark) else say_angle(expanded)}"
+    return f"± {say_small_length(expanded, units) if is_length(mark) else _plain(mark, expanded, units)}"
 
 
 def say_need(mark: str, deviation: float, units: Units) -> str:

@@ -19,12 +19,13 @@ DETERMINED = 1e-7
 
 @dataclass(frozen=True)
 class Observation:
-    """A figure of one mark with its own standard uncertainty, in its stretch, at so many turns of each adjuster so far."""
+    """A figure of one mark with its own standard uncertainty, in its stretch, at so many turns of each adjuster so far; ``number`` of its latest entry."""
 
     value: float
     u: float
     stretch: int
     turned: Mapping[str, float]
+    number: int = 0
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ that need not be level; anti-roll bars connected or not. Lengths in mm, forces i
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from itertools import combinations
 
 import numpy as np
@@ -49,13 +49,27 @@ class CornerSpring:
 
 @dataclass(frozen=True)
 class Car:
-    """Four corners and what stands on them: sprung ``mass`` in kg with its centre at ``cg`` (x, y); bars in N per mm of difference between two wheels."""
+    """Four corners and what stands on them: sprung ``mass`` in kg with its centre at ``cg`` (x, y); bars in N per mm of difference between two wheels.
+
+    ``raises``: mm that each corner is raised per turn of each perch, (4, 4), where a perch raises more than its own corner.
+    """
 
     corners: tuple[CornerSpring, CornerSpring, CornerSpring, CornerSpring]
     mass: float
     cg: tuple[float, float]
     front_bar: float = 0.0
     rear_bar: float = 0.0
+    raises: FloatArray | None = None
+
+    @property
+    def by_turn(self) -> FloatArray:
+        """Millimetres that each corner is raised, at unchanged load, per turn of each perch, (4 corners, 4 perches)."""
+        return np.diag([c.per_turn for c in self.corners]) if self.raises is None else self.raises
+
+    @property
+    def thread(self) -> tuple[FloatArray, FloatArray]:
+        """Turns left down (minus) and up of each perch."""
+        return np.array([c.low for c in self.corners]), np.array([c.high for c in self.corners])
 
     def __post_init__(self) -> None:
         if not self.mass > 0:
@@ -105,7 +119,7 @@ def stand(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) 
     """
     t = np.asarray(turns, dtype=float)
     p = np.array([[1.0, c.x, c.y] for c in car.corners])
-    free = np.array([c.free for c in car.corners]) + t * np.array([c.per_turn for c in car.corners])
+    free = np.array([c.free for c in car.corners]) + car.by_turn @ t
     weight = car.mass * GRAVITY
     load = weight * np.array([1.0, car.cg[0], car.cg[1]])
     scale = np.array([1.0, 1e-3, 1e-3])  # forces, and moments in N·m
@@ -167,7 +181,7 @@ def energy(car: Car, q: Sequence[float], hubs: Sequence[float], turns: Sequence[
     t, hub = np.asarray(turns, dtype=float), np.asarray(hubs, dtype=float)
     p = np.array([[1.0, c.x, c.y] for c in car.corners])
     z = p @ np.asarray(q, dtype=float)
-    free = np.array([c.free for c in car.corners]) + t * np.array([c.per_turn for c in car.corners])
+    free = np.array([c.free for c in car.corners]) + car.by_turn @ t
     c = free - z + hub
     tyre = np.array([k.radius + k.floor for k in car.corners]) - hub
     springs = sum(
@@ -186,12 +200,11 @@ def effects(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)
     t = np.asarray(turns, dtype=float)
     now = stand(car, t) if found is None else found
     p = np.array([[1.0, c.x, c.y] for c in car.corners])
-    per = np.array([c.per_turn for c in car.corners])
-    _, slope, _, _ = _forces(car, now.heights, np.array([c.free for c in car.corners]) + t * per)
+    _, slope, _, _ = _forces(car, now.heights, np.array([c.free for c in car.corners]) + car.by_turn @ t)
     by_free = p @ np.linalg.solve(p.T @ slope @ p, p.T @ slope)  # heights by free heights: (4, 4)
     loads = slope @ (by_free - np.eye(4))
     cross = (loads[1] + loads[2]) / now.loads.sum()
-    return np.asarray(np.column_stack([by_free.T, cross]) * per[:, None])
+    return np.asarray((np.vstack([by_free, cross]) @ car.by_turn).T)
 
 
 @dataclass(frozen=True)
@@ -226,7 +239,7 @@ def perch_turns(car: Car, asked: Asked) -> PerchTurns:
         by = effects(car, about, now)
         rows = [by[:, i] / asked.tolerance for i in range(4)] if asked.heights is not None else []
         rows += [by[:, 4] / asked.cross_tolerance] if asked.cross is not None else []
-        turns = _chosen(car, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about)
+        turns = fewest_flats(*car.thread, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about)
         found = stand(car, turns)
         if found.lifted == now.lifted or np.array_equal(turns, about):
             break
@@ -236,27 +249,11 @@ def perch_turns(car: Car, asked: Asked) -> PerchTurns:
     return PerchTurns((lf, rf, lr, rr), found, miss <= 1.0, "" if miss <= 1.0 else _short(car, asked, turns, found))
 
 
-def turns_for_heights(
-    car: Car, places: FloatArray, read: FloatArray, wanted: FloatArray, tolerance: FloatArray
-) -> tuple[FloatArray, FloatArray]:
-    """Return whole-flat turns (4,) that bring heights read at places (4, 2: forward, left) to those wanted, and the heights then (4,), mm.
+def fewest_flats(low: FloatArray, high: FloatArray, by: FloatArray, off: FloatArray, about: FloatArray) -> FloatArray:
+    """Return whole flats (4,) of the fewest perches that bring every aim within its tolerance, else those that come nearest.
 
-    Only what the perches do is taken from the model, not where it would stand by itself. The fewest corners, within the thread.
+    low, high: turns left at each, (4,). ``by`` (aims, 4) per turn and ``off`` (aims,) at the turns ``about``, both in units of the tolerances.
     """
-    corners = np.array([[1.0, c.x, c.y] for c in car.corners])
-    there = np.column_stack([np.ones(4), places])
-    by = effects(car)[:, :4].T  # heights at the wheels, by perch
-    at_places = there @ np.linalg.lstsq(corners, by, rcond=None)[0]
-    turns = _chosen(car, at_places / tolerance[:, None], (read - wanted) / tolerance, np.zeros(4))
-    return turns, read + at_places @ turns
-
-
-def _chosen(car: Car, by: FloatArray, off: FloatArray, about: FloatArray) -> FloatArray:
-    """Return whole flats of the fewest perches that bring every aim within its tolerance, else those that come nearest.
-
-    ``by`` (aims, 4) per turn and ``off`` (aims,) at the turns ``about``, both in units of the tolerances.
-    """
-    low, high = np.array([c.low for c in car.corners]), np.array([c.high for c in car.corners])
     best: tuple[float, int, float] | None = None
     chosen = np.zeros(4)
     for count in range(5):
@@ -316,23 +313,3 @@ def _short(car: Car, asked: Asked, turns: FloatArray, found: Standing) -> str:
                 f"the {CORNER_WORDS[CORNERS[worst]]} is left {abs(off[worst]):.1f} mm {'high' if off[worst] > 0 else 'low'}"
             )
     return f"{why[:1].upper()}{why[1:]}: {', '.join(parts)}."
-
-
-def learned(car: Car, before: Sequence[float], after: Sequence[float], turned: Sequence[float]) -> Car:
-    """Return the car with its ratios corrected by what the perches really did: heights read before and after turns, mm.
-
-    Each perch that was turned gets the ratio with which the model gives the change at its own corner; the others keep theirs.
-    """
-    t, seen = np.asarray(turned, dtype=float), np.asarray(after, dtype=float) - np.asarray(before, dtype=float)
-    corners = list(car.corners)
-    which = [i for i in range(4) if abs(t[i]) > 1e-9]
-    for _ in range(12):
-        now = replace(car, corners=tuple(corners))  # type: ignore[arg-type]
-        model = stand(now, t).heights - stand(now).heights
-        by = np.array([stand(now, t * (np.arange(4) == i)).heights - stand(now).heights for i in which])
-        gain = np.linalg.lstsq(by.T, seen - model, rcond=1e-6)[0] if which else np.zeros(0)
-        for i, g in zip(which, gain, strict=True):
-            corners[i] = replace(corners[i], ratio=corners[i].ratio / float(np.clip(1 + g, 0.2, 5.0)))
-        if np.abs(gain).max(initial=0.0) < 1e-10:
-            break
-    return replace(car, corners=tuple(corners))  # type: ignore[arg-type]

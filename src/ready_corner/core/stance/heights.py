@@ -13,6 +13,11 @@ def cross_difference(lf: float, rf: float, lr: float, rr: float) -> float:
     return (lf + rr) - (rf + lr)
 
 
+def cross_share(lf: float, rf: float, lr: float, rr: float) -> float:
+    """Return cross weight as a share: (RF + LR) over all four loads, whatever their unit."""
+    return (rf + lr) / (lf + rf + lr + rr)
+
+
 def corner_per_perch_turn(pitch_mm_per_turn: float, spring_per_wheel: float) -> float:
     """Return mm that one turn of a perch raises its corner at unchanged load: pitch / (spring travel / wheel travel)."""
     return pitch_mm_per_turn / spring_per_wheel

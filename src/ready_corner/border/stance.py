@@ -1,0 +1,140 @@
+"""What a car stands on, and what is said of how it stands, at the border. Lengths in mm, loads in kg, rates in N/mm."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ready_corner.border.base import Id, Model, Words
+from ready_corner.core.errors import MeasuredError, PlannedError
+from ready_corner.core.plan import Corner
+from ready_corner.core.stance import acts
+from ready_corner.core.stance.bars import SHEAR_STEEL, YOUNG_STEEL, RollBar
+from ready_corner.core.stance.footing import EndFooting, Feature, Footing, School
+
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class FeatureModel(Model):
+    """A named place of the chassis and its height over the ground in the drawing."""
+
+    name: Name
+    station: float
+    offset: float
+    height: float
+
+
+class RollBarModel(Model):
+    """Size of an anti-roll bar: its middle, its arms (0: rigid), moduli in N/mm²."""
+
+    diameter: float
+    length: float
+    arm: float
+    bore: float = 0.0
+    arm_width: float = 0.0
+    arm_height: float = 0.0
+    shear: float = SHEAR_STEEL
+    young: float = YOUNG_STEEL
+
+    def to_core(self) -> RollBar:
+        """Return the core's bar; raises PlannedError."""
+        try:
+            return RollBar(**self.model_dump())
+        except MeasuredError as wrong:
+            raise PlannedError(wrong.sentence, path="footing.bar") from wrong
+
+
+class EndFootingModel(Model):
+    """What stands under one end."""
+
+    tyre_rate: float | None = None
+    unsprung: float | None = None
+    bump: float | None = None
+    droop: float | None = None
+    to_body: float | None = None
+    bar: RollBarModel | None = None
+
+    def to_core(self) -> EndFooting:
+        """Return the core's form; raises PlannedError."""
+        return EndFooting(**self.model_dump(exclude={"bar"}), bar=self.bar.to_core() if self.bar else None)
+
+
+class FootingModel(Model):
+    """What the car stands on."""
+
+    mass: float | None = None
+    front: float = 0.5
+    left: float = 0.5
+    front_end: EndFootingModel = EndFootingModel()
+    rear_end: EndFootingModel = EndFootingModel()
+    features: list[FeatureModel] = Field(default=[], max_length=20)
+    low: list[FeatureModel] = Field(default=[], max_length=20)
+    stands: list[FeatureModel] = Field(default=[], max_length=8)
+    school: School = "height"
+    school_reason: Words = ""
+    margin: float = 5.0
+
+    def to_core(self) -> Footing:
+        """Return the core's form; raises PlannedError."""
+
+        def places(rows: list[FeatureModel]) -> tuple[Feature, ...]:
+            return tuple(Feature(**f.model_dump()) for f in rows)
+
+        return Footing(
+            self.mass,
+            self.front,
+            self.left,
+            self.front_end.to_core(),
+            self.rear_end.to_core(),
+            places(self.features),
+            places(self.low),
+            places(self.stands),
+            self.school,
+            self.school_reason,
+            self.margin,
+        )
+
+
+class StateModel(Model):
+    """The state of the car as to what it weighs."""
+
+    kind: Literal["state"] = "state"
+    version: Literal[1] = 1
+    aboard: acts.Aboard = "driver"
+    fuel: Annotated[str, Field(max_length=80)] = ""
+    missing: Annotated[tuple[Name, ...], Field(max_length=30)] = ()
+    at_pressure: bool = True
+
+
+class TyreFittedModel(Model):
+    """Which tyre is on from now, at one corner or all round."""
+
+    kind: Literal["fitted"] = "fitted"
+    version: Literal[1] = 1
+    stand_in: bool
+    corner: Corner | None = None
+    words: Words = ""
+
+
+class UnlearnedModel(Model):
+    """What was learned of a perch does not count any more."""
+
+    kind: Literal["unlearned"] = "unlearned"
+    version: Literal[1] = 1
+    adjuster: Id
+
+
+StanceModel = StateModel | TyreFittedModel | UnlearnedModel
+_CORE: dict[type, type] = {StateModel: acts.StateSaid, TyreFittedModel: acts.TyreFitted, UnlearnedModel: acts.Unlearned}
+_MODEL: dict[type, type[Model]] = {made: model for model, made in _CORE.items()}
+
+
+def stance_to_core(what: StanceModel) -> acts.StanceAct:
+    """Return the core's act."""
+    made: acts.StanceAct = _CORE[type(what)](**what.model_dump(exclude={"kind", "version"}))
+    return made
+
+
+def stance_from_core(act: acts.StanceAct) -> StanceModel:
+    """Return the open form of an act."""
+    model: StanceModel = _MODEL[type(act)].model_validate(act)  # type: ignore[assignment]
+    return model

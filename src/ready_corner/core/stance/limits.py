@@ -1,0 +1,148 @@
+"""What ends the travel of a wheel either way, and in which order: stops, damper, coil, joints, the ground, the tyre against the body.
+
+Wheel travel in mm from the drawing, bump positive.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ready_corner.core.linkage.body import Body
+from ready_corner.core.linkage.planned import body_named
+from ready_corner.core.linkage.sweep import sweep, travel_for_length
+from ready_corner.core.plan import END_OF, SIDE, Corner, Plan
+from ready_corner.core.shop import Units, say_length
+from ready_corner.core.stance.attitude import Attitude
+from ready_corner.core.stance.springwork import Working
+
+REACH_MM = 160.0  # no wheel of a car that is set up travels further
+
+
+@dataclass(frozen=True)
+class Limit:
+    """Something that ends the travel: its name, and the travel at which it does. ``stop``: whether it is meant to."""
+
+    name: str
+    travel: float
+    stop: bool
+
+
+@dataclass(frozen=True)
+class Strip:
+    """The travel of one wheel: where it is wanted and stands now, everything that ends it, nearest first, and what to say of it."""
+
+    corner: Corner
+    wanted: float
+    now: float | None
+    bump: tuple[Limit, ...]
+    droop: tuple[Limit, ...]
+    bump_left: float | None
+    droop_left: float | None
+    says: tuple[str, ...]
+    fine: bool
+
+
+def strip(
+    plan: Plan,
+    corner: Corner,
+    wanted: Attitude,
+    travel: float,
+    now: float | None,
+    works: tuple[Working, ...] = (),
+    thinner: float = 0.0,
+) -> Strip:
+    """Return the travel of a wheel that is wanted at ``travel`` and stands at ``now``.
+
+    ``thinner``: by how much the loaded radius of a stand-in tyre is short of the planned one. The ground is met by all four wheels going up together.
+    Raises PlannedError where the plan has no linkage there.
+    """
+    body = body_named(plan, corner)
+    found = [limit for limit in _limits(plan, body, corner, wanted, travel, works, thinner) if np.isfinite(limit.travel)]
+    bump = tuple(sorted((k for k in found if k.travel > 0), key=lambda k: k.travel))
+    droop = tuple(sorted((k for k in found if k.travel <= 0), key=lambda k: -k.travel))
+    here = travel if now is None else now
+    says, fine = _order(plan, bump, droop)
+    return Strip(
+        corner,
+        travel,
+        now,
+        bump,
+        droop,
+        bump[0].travel - here if bump else None,
+        here - droop[0].travel if droop else None,
+        says,
+        fine,
+    )
+
+
+def _limits(
+    plan: Plan, body: Body, corner: Corner, wanted: Attitude, travel: float, works: tuple[Working, ...], thinner: float
+) -> Iterator[Limit]:
+    end = plan.footing.end(END_OF[corner])
+    if end.bump is not None:
+        yield Limit("bump stop", end.bump, True)
+    if end.droop is not None:
+        yield Limit("droop stop", -end.droop, True)
+    if end.to_body is not None:
+        yield Limit("tyre to body", end.to_body + thinner, False)
+    low = [
+        wanted.height_of(f.place)
+        for f in plan.footing.low
+        if (f.station > -plan.wheelbase / 2) == (END_OF[corner] == "front") and f.offset * SIDE[corner] >= 0
+    ]
+    if low:
+        yield Limit("ground", travel + min(low), False)
+    for spring in body.springs:
+        for name, size in (("damper closed", spring.closed), ("damper open", spring.open)):
+            if size:
+                yield Limit(name, float(travel_for_length(body, spring, np.array([size]))[0]), False)
+    for work in works:
+        if work.solid_travel is not None:
+            yield Limit("coil solid", work.solid_travel, False)
+    yield from _joints(body)
+
+
+def _joints(body: Body) -> Iterator[Limit]:
+    """Where the first joint that has a limit comes to it, either way, between two rows of a table."""
+    if not body.joints:
+        return
+    table = np.linspace(-REACH_MM, REACH_MM, 321)
+    shared = sweep(body, table).shared
+    for joint in body.joints:
+        name = f"{joint.member}.{joint.at}_deg"
+        if name not in shared:
+            continue
+        over = np.abs(shared[name]) - joint.limit_deg
+        for part in (np.flatnonzero(table >= 0), np.flatnonzero(table <= 0)[::-1]):
+            at = next((i for i in range(1, len(part)) if over[part[i]] > 0 >= over[part[i - 1]]), None)
+            if at is not None:
+                a, b = part[at - 1], part[at]
+                share = over[a] / (over[a] - over[b])
+                yield Limit(f"{joint.member} joint, {joint.at}", float(table[a] + share * (table[b] - table[a])), False)
+
+
+def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tuple[tuple[str, ...], bool]:
+    units, margin = plan.units, plan.footing.margin
+    rows, fine = [], True
+    for limits, way, left_out in ((bump, "Bump", "bump stop"), (droop, "Droop", "droop stop")):
+        if not limits:
+            continue
+        first, stop = limits[0], next((k for k in limits if k.stop), None)
+        if stop is None:
+            rows.append(f"{way} is ended by the {first.name}; the plan names no {left_out}.")
+        elif not first.stop:
+            fine = False
+            rows.append(f"{way}: the {first.name} comes {_mm(abs(stop.travel - first.travel), units)} before the {stop.name}.")
+        elif way == "Bump" and len(limits) > 1 and (room := limits[1].travel - stop.travel) < margin:
+            fine = False
+            rows.append(f"{way}: the bump stop comes first, but leaves only {_mm(room, units)} to the {limits[1].name}; {_mm(margin, units)} are wanted.")  # fmt: skip
+        elif way == "Bump" and len(limits) > 1:
+            rows.append(f"The bump stop comes {_mm(limits[1].travel - stop.travel, units)} before the {limits[1].name}.")
+        else:
+            rows.append(f"{way} is ended by the {stop.name}.")
+    return tuple(rows), fine
+
+
+def _mm(value: float, units: Units) -> str:
+    return say_length(value, units, denominator=0, unit=True)

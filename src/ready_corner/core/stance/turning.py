@@ -1,0 +1,208 @@
+"""Which perches to turn: for four heights, for cross weight with the heights kept, or for both; fewest corners, whole flats, within the thread."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, Plan
+from ready_corner.core.readiness.marks import Evaluation
+from ready_corner.core.setting.corner import caution_of
+from ready_corner.core.shop import FLATS_PER_TURN, Units, say_length, say_mass, say_turns
+from ready_corner.core.stance.car import fewest_flats
+from ready_corner.core.stance.footing import School
+from ready_corner.core.stance.model import Response, Springing, perch_of, places, raises, response, sprung_loads
+from ready_corner.core.stance.springs import GRAVITY
+from ready_corner.core.stance.taught import Taught, taught
+
+FloatArray = NDArray[np.float64]
+
+CROSS = "car.cross_weight"
+NOMINAL_KG = 600.0  # where nothing tells the weight; it only scales what a turn does to the cross weight
+
+
+@dataclass(frozen=True)
+class Perches:
+    """What the perches do on this car. ``heights`` (4 places, 4 perches) mm a turn, ``loads`` (4, 4) kg a turn, ``cross`` (4,) percent a turn.
+
+    ``low``, ``high``: turns left; ``taught``: what the car has told of them. All with that counted in.
+    """
+
+    heights: FloatArray
+    loads: FloatArray
+    cross: FloatArray
+    low: FloatArray
+    high: FloatArray
+    taught: Taught
+
+
+@dataclass(frozen=True)
+class PerchStep:
+    """One perch to turn: turns with their sign, in words, and the caution at that step."""
+
+    corner: str
+    adjuster: str
+    amount: float
+    say: str
+    caution: str
+
+
+@dataclass(frozen=True)
+class Turning:
+    """The perches to turn and what that comes to: heights in mm and cross weight in percent then (None where it was not read), and why it falls short."""
+
+    school: School
+    steps: tuple[PerchStep, ...]
+    heights: tuple[float, ...]
+    cross: float | None
+    words: str
+
+
+def perches(evaluation: Evaluation, springs: Springing) -> Perches | None:
+    """Return what the perches do, by the plan's springs and what the car has told; None where a corner has no perch named."""
+    plan = evaluation.state.plan
+    found = [perch_of(plan, c) for c in CORNERS]
+    if any(p is None for p in found):
+        return None
+    does: Response = response(places(plan), springs.supports())
+    per, there = raises(plan, springs), np.array([[p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
+    heights, loads = does.at_places(there) @ per, does.loads @ per / GRAVITY
+    total = total_kg(evaluation) or NOMINAL_KG
+    cross = 100 * (loads[1] + loads[2]) / total
+    learned = taught(evaluation, heights, cross)
+    room = np.array([p.room(evaluation.state.moved.get(p.id, 0.0)) for p in found if p])
+    return Perches(
+        heights * learned.factors,
+        loads * learned.factors * learned.cross_factor,
+        cross * learned.factors * learned.cross_factor,
+        room[:, 0],
+        room[:, 1],
+        learned,
+    )
+
+
+def total_kg(evaluation: Evaluation) -> float | None:
+    """Return the weight on the four wheels: by the scales where all four were read, else by the plan."""
+    loads = [evaluation.mark(f"{c}.load").value for c in CORNERS]
+    if all(v is not None for v in loads):
+        return sum(v for v in loads if v is not None)
+    return evaluation.state.plan.footing.mass
+
+
+def turning(
+    plan: Plan,
+    does: Perches,
+    school: School,
+    now: FloatArray,
+    aims: tuple[Aim, ...],
+    cross: float | None,
+    cross_aim: Aim | None,
+    loads: FloatArray | None = None,
+) -> Turning:
+    """Return the perches to turn. now: the four heights in mm; cross: percent; loads: kg on the pads, where they were read.
+
+    By weight the heights are held where they are, within their tolerances. Falls back to heights where there is no cross weight to go by.
+    """
+    if cross is None or cross_aim is None:
+        school = "height"
+    wanted, tolerance = np.array([a.aim for a in aims]), np.array([a.tolerance for a in aims])
+    rows = does.heights / tolerance[:, None]
+    off = (now - (now if school == "weight" else wanted)) / tolerance
+    if school != "height" and cross is not None and cross_aim is not None:
+        rows = np.vstack([rows, does.cross / cross_aim.tolerance])
+        off = np.append(off, (cross - cross_aim.aim) / cross_aim.tolerance)
+    turns = fewest_flats(does.low, does.high, rows, off, np.zeros(4))
+    heights = now + does.heights @ turns
+    after = None if cross is None else cross + float(does.cross @ turns)
+    missed = off + rows @ turns
+    words = (
+        ""
+        if np.abs(missed).max() <= 1 + 1e-9
+        else _short(plan, does, turns, missed, heights, after, now if school == "weight" else wanted)
+    )
+    slack = _slack(plan, does, turns, loads)
+    return Turning(school, steps(plan, turns), tuple(heights.tolist()), after, " ".join(w for w in (words, slack) if w))
+
+
+def steps(plan: Plan, turns: FloatArray) -> tuple[PerchStep, ...]:
+    """Return the perches to turn, an end at a time, so that each end is lifted once."""
+    rows = []
+    for corner, amount in zip(CORNERS, turns, strict=True):
+        adjuster = perch_of(plan, corner)
+        if amount and adjuster:
+            way = adjuster.way(float(amount))
+            rows.append(
+                PerchStep(
+                    corner,
+                    adjuster.id,
+                    float(amount),
+                    f"Wind the {CORNER_WORDS[corner]} perch {way} {say_turns(float(amount))}",
+                    caution_of(adjuster),
+                )
+            )
+    return tuple(rows)
+
+
+def _slack(plan: Plan, does: Perches, turns: FloatArray, loads: FloatArray | None) -> str:
+    """Return which spring would carry nothing, if one would."""
+    if loads is None and (carried := sprung_loads(plan)) is not None:
+        loads = carried / GRAVITY
+    if loads is None:
+        return ""
+    empty = [CORNER_WORDS[c] for c, kg in zip(CORNERS, loads + does.loads @ turns, strict=True) if kg <= 0]
+    return (
+        f"The {' and '.join(empty)} spring would carry nothing: a loose coil falls out when the car is lifted." if empty else ""
+    )
+
+
+def _short(
+    plan: Plan,
+    does: Perches,
+    turns: FloatArray,
+    missed: FloatArray,
+    heights: FloatArray,
+    cross: float | None,
+    wanted: FloatArray,
+) -> str:
+    """Return what cannot be met, why, and how near it comes."""
+    flat = 1 / FLATS_PER_TURN
+    at_end = [
+        CORNER_WORDS[c]
+        for c, t, low, high in zip(CORNERS, turns, does.low, does.high, strict=True)
+        if (t and (t - low < flat or high - t < flat)) or high - low < flat
+    ]
+    why = f"the thread of the {' and '.join(at_end)} perch ends first" if at_end else "a rigid chassis cannot stand so"
+    parts = []
+    if len(missed) > 4 and abs(missed[4]) > 1 and cross is not None:
+        parts.append(f"cross weight comes to {cross:.1f} %")
+    worst = int(np.argmax(np.abs(missed[:4])))
+    if abs(missed[worst]) > 1:
+        off = heights[worst] - wanted[worst]
+        parts.append(f"the {CORNER_WORDS[CORNERS[worst]]} is left {_mm(abs(off), plan.units)} {'high' if off > 0 else 'low'}")
+    return f"{why[:1].upper()}{why[1:]}: {', '.join(parts)}."
+
+
+def say_turn(plan: Plan, does: Perches, i: int) -> tuple[str, ...]:
+    """Return what one turn up of a perch does to the four heights, and to the cross weight, in words."""
+    heights = [f"{'up' if h > 0 else 'down'} {_mm(abs(h), plan.units)}" for h in does.heights[:, i]]
+    more = does.cross[i]
+    return (*heights, f"cross weight {'+' if more > 0 else '−'}{abs(more):.2f} %")
+
+
+def _mm(value: float, units: Units) -> str:
+    return say_length(value, units, denominator=0, unit=True)
+
+
+def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:
+    """Return four loads and what they come to in words: each, then all, front, left and cross weight."""
+    total = float(loads.sum())
+    shares = [
+        f"{name} {100 * part / total:.1f} %"
+        for name, part in (
+            ("rear", loads[2] + loads[3]),
+            ("left", loads[0] + loads[2]),
+            ("cross (right front + left rear)", loads[1] + loads[2]),
+        )
+    ]
+    return (*(say_mass(float(v), units) for v in loads), say_mass(total, units), *shares)
