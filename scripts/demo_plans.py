@@ -40,7 +40,9 @@ PUSHED = {
             "name": "damper",
             "ends": [{"point": "rocker.damper", "on": "rocker"}, {"point": "damper.inner", "on": "car"}],
             "rate": 45.0,
-            "free": 250.0,
+            "free": 200.0,
+            "solid": 88.0,
+            "seat": 42.0,
             "closed": 152.0,
             "open": 254.0,
         }
@@ -74,6 +76,29 @@ FRAME: Points = {
 }  # fmt: skip
 
 
+def features(*rows: tuple[str, float, float, float]) -> list[dict[str, Any]]:
+    return [{"name": n, "station": x, "offset": y, "height": z} for n, x, y, z in rows]
+
+
+HEATHER_FOOTING = {
+    "mass": 612.0, "front": 0.44, "left": 0.5,
+    "front_end": {"tyre_rate": 190.0, "unsprung": 24.0, "bump": 48.0, "droop": 52.0, "to_body": 66.0, "bar": {"diameter": 16.0, "length": 410.0, "arm": 121.8}},
+    "rear_end": {"tyre_rate": 205.0, "unsprung": 27.0, "bump": 52.0, "droop": 50.0, "to_body": 58.0},
+    "features": features(("sill, left front", -520.0, 505.0, 158.0), ("sill, left rear", -1700.0, 505.0, 158.0), ("sill, right front", -520.0, -505.0, 158.0), ("sill, right rear", -1700.0, -505.0, 158.0), ("roll hoop", -1250.0, 0.0, 1050.0)),
+    "low": features(("skid under the nose", 340.0, 0.0, 88.0), ("skid under the tail", -2120.0, 0.0, 92.0)),
+    "stands": features(("front crossmember", 150.0, 0.0, 96.0), ("rear crossmember, left", -2050.0, 230.0, 96.0), ("rear crossmember, right", -2050.0, -230.0, 96.0)),
+    "margin": 6.0,
+}  # fmt: skip
+TERN_FOOTING = {
+    "mass": 690.0, "front": 0.55, "left": 0.5, "school": "both", "school_reason": "ice is even: turns both ways the same",
+    "front_end": {"tyre_rate": 165.0, "unsprung": 28.0, "bump": 2.25 * INCH, "droop": 2.5 * INCH, "to_body": 3.0 * INCH},
+    "rear_end": {"tyre_rate": 170.0, "unsprung": 36.0, "bump": 2.5 * INCH, "droop": 2.75 * INCH, "to_body": 2.375 * INCH},
+    "features": features(("sill, left front", -20 * INCH, 26 * INCH, 9.5 * INCH), ("sill, left rear", -74 * INCH, 26 * INCH, 9.75 * INCH), ("sill, right front", -20 * INCH, -26 * INCH, 9.5 * INCH), ("sill, right rear", -74 * INCH, -26 * INCH, 9.75 * INCH), ("hoop", -52 * INCH, 0.0, 44 * INCH)),
+    "low": features(("skid plate", 12 * INCH, 0.0, 5.5 * INCH), ("axle guard", -88 * INCH, 0.0, 6.0 * INCH)),
+    "stands": features(("front crossmember", 4 * INCH, 0.0, 6 * INCH), ("rail, left", -80 * INCH, 17 * INCH, 6.5 * INCH), ("rail, right", -80 * INCH, -17 * INCH, 6.5 * INCH)),
+}  # fmt: skip
+
+
 def heather() -> dict[str, Any]:
     aims = {"LF": (78.0, -1.8, -0.1), "RF": (78.0, -1.8, -0.1), "LR": (86.0, -1.2, 0.15), "RR": (86.0, -1.2, 0.15)}
     return {
@@ -94,7 +119,7 @@ def heather() -> dict[str, Any]:
         ],
         "build_aims": [{"mark": f"{c}.{kind}", "aim": 0.0, "tolerance": 0.5, "source": "upright and straight, to hang the body by", "trust": "sure"} for c in aims for kind in ("camber", "toe")],
         "heights": [
-            {"corner": c, "name": "floor pan at the axle", "station": x, "offset": y}
+            {"corner": c, "name": "floor pan at the axle", "station": x, "offset": y, "height": 82.0}
             for c, x, y in (("LF", 0.0, 230.0), ("RF", 0.0, -230.0), ("LR", -2280.0, 220.0), ("RR", -2280.0, -220.0))
         ],
         "adjusters": [
@@ -107,6 +132,7 @@ def heather() -> dict[str, Any]:
             )
         ],
         "point_tolerance": 1.5,
+        "footing": HEATHER_FOOTING,
         "loads": {"height": 360.0, "front_share": 0.62, "driven": "rear"},
         "jig": {"feet": {"LF": (200.0, 600.0), "RF": (200.0, -600.0), "LR": (-2500.0, 600.0), "RR": (-2500.0, -600.0)}, "pitch_mm_per_turn": 1.75},
         "points": {**placed("LF", WISHBONES_FRONT), **placed("LR", WISHBONES_REAR, -2280.0), **FRAME},
@@ -133,12 +159,13 @@ FOUR_LINKS: Points = {
 def tern_linkage(plan: dict[str, Any]) -> dict[str, Any]:
     """The plan of Tern with its points: struts in front, a live axle on four links and a Panhard rod behind."""
     return plan | {
+        "footing": TERN_FOOTING,
         "loads": {"height": 18.5 * INCH, "front_share": 0.55, "drive": "outboard", "driven": "rear"},
         "points": {**placed("LF", STRUT, 0.0, INCH), **placed("rear", FOUR_LINKS, -94 * INCH, INCH)},
         "front_linkage": {"layout": "strut", "loaded_radius": 11.45 * INCH, "steering": "rack", "camber_deg": -1.5, "toe_deg": -0.1,
-                          "springs": [{"name": "strut", "ends": [{"point": "strut.top", "on": "car"}, {"point": "strut.foot", "on": "upright"}], "rate": 26.0, "free": 560.0}]},
+                          "springs": [{"name": "strut", "ends": [{"point": "strut.top", "on": "car"}, {"point": "strut.foot", "on": "upright"}], "rate": 26.0, "free": 300.0, "solid": 120.0, "seat": 226.0}]},
         "rear_linkage": {"layout": "four link axle", "loaded_radius": 11.8 * INCH, "camber_deg": -0.5, "toe_deg": 0.1,
-                         "springs": [{"name": f"{side} coil", "ends": [{"point": f"coil.{side}.body", "on": "car"}, {"point": f"coil.{side}.axle", "on": "upright"}], "rate": 32.0, "free": 330.0} for side in ("left", "right")]},
+                         "springs": [{"name": f"{side} coil", "ends": [{"point": f"coil.{side}.body", "on": "car"}, {"point": f"coil.{side}.axle", "on": "upright"}], "rate": 32.0, "free": 275.0, "solid": 95.0, "seat": 33.0} for side in ("left", "right")]},
     }  # fmt: skip
 
 
@@ -186,6 +213,7 @@ def small(name: str, about: str, layout: str, points: Points, camber: float = -1
         "name": name,
         "about": about,
         "adjusters": [],
+        "footing": {},
         "rear": {"track": 2 * wheel[1], "rim_flange_diameter": 381.0, "tyre_diameter": 2 * wheel[2] + 12},
         "points": {**placed("LF", WISHBONES_FRONT), **placed("rear" if axle else "LR", points, -2280.0)},
         "rear_linkage": {

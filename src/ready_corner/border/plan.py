@@ -181,6 +181,7 @@ class SpringModel(Model):
     open: float | None = Field(default=None, gt=0)
     solid: float | None = Field(default=None, gt=0)
     helper: tuple[float, float, float] | None = None
+    seat: float = 0.0
 
 
 class TorsionModel(Model):
@@ -246,7 +247,9 @@ class LinkageModel(Model):
             self.toe_deg,
             self.camber_deg,
             tuple(
-                Spring(s.name, (_stand(s.ends[0]), _stand(s.ends[1])), s.rate, s.free, s.closed, s.open, s.solid, s.helper)
+                Spring(
+                    s.name, (_stand(s.ends[0]), _stand(s.ends[1])), s.rate, s.free, s.closed, s.open, s.solid, s.helper, s.seat
+                )
                 for s in self.springs
             ),
             tuple(Torsion(**t.model_dump()) for t in self.torsions),

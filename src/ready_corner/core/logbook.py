@@ -359,7 +359,7 @@ def _count(spells: dict[Place, int], moves: Sequence[Move]) -> None:
 
 
 def _held(linkage: Linkage) -> tuple[object, ...]:
-    springs = [(s.name, s.ends, s.rate, s.free, s.helper) for s in linkage.springs]
+    springs = [(s.name, s.ends, s.rate, s.free, s.helper, s.seat) for s in linkage.springs]
     return linkage.layout, linkage.lengths, springs
 
 

@@ -1,18 +1,42 @@
-"""Stage Stance: how the car stands, the perches that bring it to its heights, and the springs of each corner at work."""
+"""Stage Stance: how the car stands on the floor, on its stands and on its springs; what brings it to its heights; and the sums beside it."""
+
+from typing import Annotated, Literal
 
 import numpy as np
 from fastapi import APIRouter
+from pydantic import Field
 
+from ready_corner.border.base import Model
+from ready_corner.border.stance import RollBarModel, StateModel
 from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.linkage.words import shown
-from ready_corner.core.plan import CORNERS, Corner, Plan
-from ready_corner.core.shop import Units, say_length
+from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, End, Plan
+from ready_corner.core.readiness.marks import Evaluation
+from ready_corner.core.shop import Units, read, say_angle, say_length, say_mass
+from ready_corner.core.stance import reckon as core
+from ready_corner.core.stance.attitude import Attitude
+from ready_corner.core.stance.footing import SCHOOL_WORDS, School
+from ready_corner.core.stance.limits import Limit
+from ready_corner.core.stance.movement import Movement, movement
 from ready_corner.core.stance.planned import at_work, dummy_struts
-from ready_corner.core.stance.standing import stance
+from ready_corner.core.stance.rides import Hub, arm_angles
+from ready_corner.core.stance.springs import GRAVITY
+from ready_corner.core.stance.springwork import Working, rates_over, seats
+from ready_corner.core.stance.standing import CornerStand, Stance, stance
+from ready_corner.core.stance.turning import CROSS, say_loads, say_turn
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+TRAVEL_ROWS = np.linspace(-80.0, 80.0, 65)  # mm of wheel travel over which the rates are drawn
+
+
+class AttitudeView(View):
+    """How the chassis lies against the drawing: turns in degrees, height in mm."""
+
+    pitch_deg: float
+    roll_deg: float
+    height: float
 
 
 class PerchView(View):
@@ -24,10 +48,46 @@ class PerchView(View):
     caution: str
 
 
-class RodView(View):
-    """A rod in place of a spring, eye to eye, in words; empty where the plan does not tell."""
+class LimitView(View):
+    """What ends the travel of a wheel, mm from the drawing."""
 
     name: str
+    travel: float
+    stop: bool
+    say: str
+
+
+class StripView(View):
+    """The travel of one wheel; mm from the drawing, bump positive."""
+
+    wanted: float
+    now: float | None
+    bump: list[LimitView]
+    droop: list[LimitView]
+    bump_left: str
+    droop_left: str
+    says: list[str]
+    fine: bool
+
+
+class SpringLineView(View):
+    """A spring at work, as lines of what and how much; its rate at the wheel over travel for drawing, in ``unit``."""
+
+    name: str
+    lines: list[tuple[str, str]]
+    travel: list[float]
+    rate: list[float | None]
+    rough: float | None
+    unit: str
+    seats: list[tuple[str, str, str, str]]
+    preload: str
+
+
+class RodView(View):
+    """A rod in place of a spring, eye to eye, in words; empty where the plan does not tell. ``length``: at the wanted stance, mm."""
+
+    name: str
+    at_wanted: str
     at_ride: str
     at_level: str
     at_bump: str
@@ -35,14 +95,55 @@ class RodView(View):
     rate: str
     ratio: str
     rough: str
+    length: float | None
+
+
+class HubView(View):
+    """Where a hub must sit on the stands, and what the one that was set will give; in words, and in mm for drawing."""
+
+    corner: Corner
+    wanted: str
+    read: str
+    gives: str
+    at: float
+    set_at: float | None
 
 
 class StandView(View):
-    """One corner: the height it would have after the turns, and its springs."""
+    """One corner: heights and loads after the turns, its travel, springs and rods."""
 
     corner: Corner
     expected: str
+    load: str
+    strip: StripView | None
+    springs: list[SpringLineView]
     rods: list[RodView]
+    arms: list[tuple[str, str]]
+    does: list[str]
+    learned: str
+    learned_of: str
+    wheel: tuple[float, float]
+    radius: float
+    problem: str
+
+
+class PadView(View):
+    """One pad and what is done about it."""
+
+    corner: Corner
+    say: str
+    up: str
+    pack: str
+    adds: str
+
+
+class FeatureView(View):
+    """A feature by which ride height may be said."""
+
+    name: str
+    wanted: str
+    now: str
+    master: bool
 
 
 class StanceView(View):
@@ -50,61 +151,345 @@ class StanceView(View):
 
     says: list[str]
     why_not: str
+    short: str
+    school: School
+    school_words: str
+    cross: str
+    cross_then: str
     perches: list[PerchView]
     corners: list[StandView]
+    pads: list[PadView]
+    pads_way: str
+    pads_say: list[str]
+    loads: list[str]
+    load_says: list[str]
+    hubs: list[HubView]
+    stand_says: list[str]
+    features: list[FeatureView]
+    provisional: list[str]
+    notes: list[str]
+    state: StateModel | None
+    stand_ins: list[Corner]
+    wanted: AttitudeView | None
+    floor: AttitudeView | None
+    stands: AttitudeView | None
 
 
 @router.get("/cars/{slug}/stance")
 def stance_of(slug: str, workshop: TheWorkshop) -> StanceView:
     """Return how the car stands against its plan."""
     evaluation = workshop.evaluation(slug)
-    plan = evaluation.state.plan
-    found = stance(evaluation)
-    corners = [
-        StandView(
-            corner=c,
-            expected=say_length(found.expected[i], plan.units, denominator=0) if found.perches else "",
-            rods=_rods(plan, c),
-        )
-        for i, c in enumerate(CORNERS)
-    ]
+    return stance_view(evaluation, stance(evaluation))
+
+
+def stance_view(evaluation: Evaluation, found: Stance) -> StanceView:
+    """Return the stance as shown."""
+    state, units = evaluation.state, evaluation.state.plan.units
+    turns = found.turns
     return StanceView(
         says=list(found.says),
         why_not=found.why_not,
+        short=turns.words if turns else "",
+        school=turns.school if turns else state.plan.footing.school,
+        school_words=SCHOOL_WORDS[turns.school if turns else state.plan.footing.school],
+        cross=evaluation.mark(CROSS).say,
+        cross_then=f"{turns.cross:.1f} %" if turns and turns.steps and turns.cross is not None else "",
         perches=[PerchView.model_validate(p) for p in found.perches],
-        corners=corners,
+        corners=[_corner(evaluation, found, i) for i in range(4)],
+        pads=[
+            PadView(corner=p.corner, say=p.say, up=_said(p.up, units) if p.up > 0.05 else "", pack=p.pack, adds=p.adds)
+            for p in found.pads.pads
+        ],
+        pads_way=found.pads.way,
+        pads_say=list(found.pads.says),
+        loads=[] if found.loads is None else list(say_loads(np.array(found.loads), units)),
+        load_says=list(found.load_says),
+        hubs=[_hub(h, units) for h in found.hubs],
+        stand_says=list(found.stand_says),
+        features=[
+            FeatureView(
+                name=f.name, wanted=_said(f.wanted, units), now="" if f.now is None else _said(f.now, units), master=f.master
+            )
+            for f in found.features
+        ],
+        provisional=list(found.provisional),
+        notes=list(found.notes),
+        state=StateModel.model_validate(state.stance.state) if state.stance.state else None,
+        stand_ins=[c for c in CORNERS if c in state.stance.stand_ins],
+        wanted=_attitude(found.wanted),
+        floor=_attitude(found.floor),
+        stands=_attitude(found.stands),
     )
 
 
-def _rods(plan: Plan, corner: Corner) -> list[RodView]:
+def _attitude(a: Attitude | None) -> AttitudeView | None:
+    return None if a is None else AttitudeView.model_validate(a)
+
+
+def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
+    plan, one = evaluation.state.plan, found.corners[i]
+    corner, units = one.corner, plan.units
+    axle, radius = plan.axle_of(corner), evaluation.figures.radii.get(corner)
+    told = dict(found.does.taught.says) if found.does else {}
+    move = movement(plan, corner, evaluation.of_plan) if one.strip else None
+    perch = next((a for a in plan.adjusters if a.corner == corner and a.kind == "perch"), None)
+    return StandView(
+        corner=corner,
+        expected=_said(found.expected[i], units) if found.perches else "",
+        load="" if found.loads is None else say_mass(found.loads[i], units),
+        strip=_strip(one, units),
+        springs=[_spring(plan, move, one, w) for w in one.works] if move else [],
+        rods=_rods(plan, move, one.strip.wanted if one.strip else 0.0) if move else [],
+        arms=_arms(move, one) if move else [],
+        does=list(say_turn(plan, found.does, i)) if found.does else [],
+        learned=told.get(perch.id, "") if perch else "",
+        learned_of=perch.id if perch else "",
+        wheel=(0.0 if END_OF[corner] == "front" else -plan.wheelbase, SIDE[corner] * axle.track / 2),
+        radius=radius.value if radius else axle.tyre_diameter / 2,
+        problem=one.problem,
+    )
+
+
+def _strip(one: CornerStand, units: Units) -> StripView | None:
+    strip = one.strip
+    if strip is None:
+        return None
+
+    def limits(rows: tuple[Limit, ...]) -> list[LimitView]:
+        return [LimitView(name=k.name, travel=k.travel, stop=k.stop, say=_said(abs(k.travel), units)) for k in rows]
+
+    return StripView(
+        wanted=strip.wanted,
+        now=strip.now,
+        bump=limits(strip.bump),
+        droop=limits(strip.droop),
+        bump_left="" if strip.bump_left is None else _said(strip.bump_left, units),
+        droop_left="" if strip.droop_left is None else _said(strip.droop_left, units),
+        says=list(strip.says),
+        fine=strip.fine,
+    )
+
+
+def _spring(plan: Plan, move: Movement, one: CornerStand, work: Working) -> SpringLineView:
+    units = plan.units
+    spring = next(s for s in move.springs if s.name == work.name)
+    at = one.strip.now if one.strip and one.strip.now is not None else one.strip.wanted if one.strip else 0.0
+    unit, factor, _ = shown("N/mm", 1, units.inches)
+    rates = rates_over(move, spring, work, TRAVEL_ROWS, at)
+    rough = next((w for w in at_work(plan, one.corner, np.zeros(1)) if w.name == work.name), None)
+    preload = "" if work.preload is None else _preload(work.preload, units)
+    lines = [
+        ("carries at the wheel", say_mass(work.load / GRAVITY, units)),
+        ("spring travel over wheel travel", f"{work.ratio:.3f}"),
+        ("coil under it", _unit(work.settled.length, units)),
+        ("at the wheel", _rate(work.rate, units)),
+        *([("rough formula", f"{_rate(rough.rough, units)}, {_off(rough.off)}")] if rough and np.isfinite(rough.rough) else []),
+        ("swings, without its tyre, at", f"{work.hz:.2f} Hz" if np.isfinite(work.hz) else "—"),
+        *([("sag from full droop", _unit(work.sag, units))] if work.sag is not None else []),
+        *([("with the damper open", preload)] if preload else []),
+        *([("coil solid at", f"{_unit(work.solid_travel, units)} bump")] if work.solid_travel is not None else []),
+        *([("helper binds at", _travel(work.change, units))] if work.change is not None else []),
+    ]
+    return SpringLineView(
+        name=work.name,
+        lines=lines,
+        travel=[float(t) for t in TRAVEL_ROWS],
+        rate=[float(r) * factor if np.isfinite(r) else None for r in rates],
+        rough=rough.rough * factor if rough and np.isfinite(rough.rough) else None,
+        unit=unit,
+        seats=_seats(plan, move, one, work),
+        preload=preload,
+    )
+
+
+def _seats(plan: Plan, move: Movement, one: CornerStand, work: Working) -> list[tuple[str, str, str, str]]:
+    """Return state, shift along, shift across and bow of a spring whose seats are centred at ride height: arm level, ride, full bump."""
+    if one.strip is None:
+        return []
+    spring = next(s for s in move.springs if s.name == work.name)
+    full = one.strip.bump[0].travel if one.strip.bump else one.strip.wanted
+    level = move.level if np.isfinite(move.level) else one.strip.wanted
+    found = seats(move.body, spring, one.strip.wanted, np.array([level, full]))
+    return [
+        (
+            words,
+            f"{_unit(abs(s.shift[0]), plan.units)} {'forward' if s.shift[0] >= 0 else 'aft'}",
+            f"{_unit(abs(s.shift[1]), plan.units)} {'left' if s.shift[1] >= 0 else 'right'}",
+            say_angle(s.bow_deg),
+        )
+        for words, s in zip(("arm level", "full bump"), found, strict=True)
+    ]
+
+
+def _rods(plan: Plan, move: Movement, wanted: float) -> list[RodView]:
     try:
-        rods, work = dummy_struts(plan, corner), {w.name: w for w in at_work(plan, corner, np.zeros(1))}
+        rods, work = dummy_struts(plan, move.corner, wanted, move), {w.name: w for w in at_work(plan, move.corner, np.zeros(1))}
     except ReadyCornerError:
         return []
-    units = plan.units
-    unit, factor, digits = shown("N/mm", 1, units.inches)
-    rows = []
+    units, rows = plan.units, []
     for rod in rods:
         one = work.get(rod.name)
-        rough = (
-            f"{abs(one.off) * 100:.0f} % {'over' if one.off > 0 else 'under'}"
-            if one is not None and np.isfinite(one.off)
-            else ""
-        )
         rows.append(
             RodView(
                 name=rod.name,
+                at_wanted=_said(rod.at_wanted, units),
                 at_ride=_said(rod.at_ride, units),
                 at_level=_said(rod.at_level, units),
                 at_bump=_said(rod.at_bump, units),
                 at_droop=_said(rod.at_droop, units),
-                rate=f"{float(one.rate[0]) * factor:.{digits}f} {unit}" if one is not None else "",
+                rate=_rate(float(one.rate[0]), units) if one is not None else "",
                 ratio=f"{float(one.ratio[0]):.3f}" if one is not None else "",
-                rough=rough,
+                rough=_off(one.off) if one is not None and np.isfinite(one.off) else "",
+                length=rod.at_wanted if np.isfinite(rod.at_wanted) else None,
             )
         )
     return rows
 
 
+def _arms(move: Movement, one: CornerStand) -> list[tuple[str, str]]:
+    if one.strip is None:
+        return []
+    found = arm_angles(move, one.strip.wanted if one.strip.now is None else one.strip.now)
+    return [(name, f"{say_angle(abs(a))} {'up' if a > 0 else 'down'} to the wheel") for name, a in found.items()]
+
+
+def _hub(hub: Hub, units: Units) -> HubView:
+    ride = hub.ride
+    gives = (
+        ""
+        if ride is None
+        else "as wanted"
+        if abs(ride) < 0.05
+        else f"{_unit(abs(ride), units)} {'higher' if ride > 0 else 'lower'} than wanted"
+    )
+    return HubView(
+        corner=hub.corner,
+        wanted=_said(hub.wanted, units),
+        read="" if hub.read is None else _said(hub.read, units),
+        gives=gives,
+        at=hub.wanted,
+        set_at=hub.read,
+    )
+
+
+class SpringAsk(Model):
+    """A spring by frequency or sag; what is a length is typed in shop notation."""
+
+    kind: Literal["spring"]
+    corner: Corner
+    hz: float | None = None
+    sag: str = ""
+    preload: str = ""
+
+
+class DamperAsk(Model):
+    """A damper in hand."""
+
+    kind: Literal["damper"]
+    corner: Corner
+    closed: str
+    open: str
+
+
+class TorsionAsk(Model):
+    """Splines of a torsion bar; rate in N·m per degree."""
+
+    kind: Literal["torsion"]
+    inner: int
+    outer: int
+    arm: str
+    rate: float
+    load: str
+    loaded: str
+    low: str = ""
+    fine: str = ""
+
+
+class BarAsk(Model):
+    """An anti-roll bar, its ends moved so far."""
+
+    kind: Literal["bar"]
+    end: End
+    bar: RollBarModel | None = None
+    left: str
+    right: str
+
+
+class TubeAsk(Model):
+    """The tube of a rod."""
+
+    kind: Literal["tube"]
+    length: str
+    joint: str
+    thread: str
+
+
+class HeightsAsk(Model):
+    """Heights of other features."""
+
+    kind: Literal["heights"]
+    features: dict[str, str]
+
+
+Ask = Annotated[SpringAsk | DamperAsk | TorsionAsk | BarAsk | TubeAsk | HeightsAsk, Field(discriminator="kind")]
+
+
+class ReckonedView(View):
+    """The answer to one sum, as lines of what and how much."""
+
+    lines: list[tuple[str, str]]
+
+
+@router.post("/cars/{slug}/stance/reckon")
+def reckoned(slug: str, ask: Ask, workshop: TheWorkshop) -> ReckonedView:
+    """Return the answer to one sum beside the car."""
+    evaluation = workshop.evaluation(slug)
+    plan = evaluation.state.plan
+    return ReckonedView(lines=list(core.reckon(_to_core(ask, plan), plan, lambda: stance(evaluation))))
+
+
+def _to_core(ask: Ask, plan: Plan) -> core.Asked:
+    """Return the core's question; raises ShopNotationError."""
+
+    def mm(text: str) -> float:
+        return read(text, "length", plan.units).value if text.strip() else 0.0
+
+    if isinstance(ask, SpringAsk):
+        return core.SpringAsked(ask.corner, ask.hz, mm(ask.sag) if ask.sag.strip() else None, mm(ask.preload))
+    if isinstance(ask, DamperAsk):
+        return core.DamperAsked(ask.corner, mm(ask.closed), mm(ask.open))
+    if isinstance(ask, TorsionAsk):
+        load, loaded = read(ask.load, "mass", plan.units).value, read(ask.loaded, "angle", plan.units).value
+        fine = read(ask.fine, "angle", plan.units).value if ask.fine.strip() else 0.0
+        return core.TorsionAsked(ask.inner, ask.outer, mm(ask.arm), ask.rate, load, loaded, mm(ask.low), fine)
+    if isinstance(ask, BarAsk):
+        bar = ask.bar.to_core() if ask.bar else plan.footing.end(ask.end).bar
+        return core.bar_asked(ask.end, bar, mm(ask.left), mm(ask.right))
+    if isinstance(ask, TubeAsk):
+        return core.TubeAsked(mm(ask.length), mm(ask.joint), mm(ask.thread))
+    return core.HeightsAsked({name: mm(text) for name, text in ask.features.items() if text.strip()})
+
+
 def _said(mm: float, units: Units) -> str:
     return say_length(mm, units, denominator=0) if np.isfinite(mm) else ""
+
+
+def _unit(mm: float, units: Units) -> str:
+    return say_length(mm, units, denominator=0, unit=True)
+
+
+def _travel(mm: float, units: Units) -> str:
+    return f"{_unit(abs(mm), units)} {'bump' if mm > 0 else 'droop'}"
+
+
+def _preload(mm: float, units: Units) -> str:
+    return f"{_unit(mm, units)} preload" if mm >= 0 else f"loose by {_unit(-mm, units)}: a coil may fall out"
+
+
+def _rate(value: float, units: Units) -> str:
+    unit, factor, digits = shown("N/mm", 1, units.inches)
+    return f"{value * factor:.{digits}f} {unit}"
+
+
+def _off(share: float) -> str:
+    return f"{abs(share) * 100:.0f} % {'over' if share > 0 else 'under'}"

@@ -42,7 +42,16 @@ from ready_corner.core.readiness.accept import toe_every_way
 from ready_corner.core.readiness.marks import Evaluation, State
 from ready_corner.core.readiness.progress import share_held, steer_ahead
 from ready_corner.core.readiness.revised import say_revision
-from ready_corner.core.readiness.rounds import PADS, StepKind, ask_of, next_step, round_of, say_reading
+from ready_corner.core.readiness.rounds import (
+    PADS,
+    StepKind,
+    ask_of,
+    floor_round,
+    next_step,
+    round_of,
+    say_reading,
+    stand_round,
+)
 from ready_corner.core.setting.corner import CornerSetting, set_corner
 from ready_corner.core.shop import say_length
 from ready_corner.core.stance.acts import StateSaid
@@ -186,6 +195,8 @@ class CarView(View):
     condition: ConditionView
     marks: list[MarkView]
     round: list[AskView]
+    floor_round: list[AskView]
+    stand_round: list[AskView]
     pads: list[AskView]
     next: StepView
     corners: dict[Corner, CornerView]
@@ -209,6 +220,8 @@ def car_view(slug: str, evaluation: Evaluation) -> CarView:
         condition=ConditionView.model_validate(state.condition),
         marks=[MarkView.model_validate(m) for m in evaluation.marks],
         round=[AskView.model_validate(a) for a in round_of(evaluation)],
+        floor_round=[AskView.model_validate(a) for a in floor_round(evaluation)],
+        stand_round=[AskView.model_validate(a) for a in stand_round(evaluation)],
         pads=[AskView.model_validate(ask_of(evaluation, p)) for p in PADS],
         next=StepView.model_validate(next_step(evaluation)),
         corners={c: corner_view(evaluation, set_corner(evaluation, c)) for c in CORNERS},

@@ -488,6 +488,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/stance/reckon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reckoned
+         * @description Return the answer to one sum beside the car.
+         */
+        post: operations["reckoned_api_cars__slug__stance_reckon_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -650,6 +670,18 @@ export interface components {
             repeats: number;
         };
         /**
+         * AttitudeView
+         * @description How the chassis lies against the drawing: turns in degrees, height in mm.
+         */
+        AttitudeView: {
+            /** Pitch Deg */
+            pitch_deg: number;
+            /** Roll Deg */
+            roll_deg: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * AxleModel
          * @description One axle, in mm.
          */
@@ -662,6 +694,27 @@ export interface components {
             tyre_diameter: number;
             /** Hub Width */
             hub_width?: number | null;
+        };
+        /**
+         * BarAsk
+         * @description An anti-roll bar, its ends moved so far.
+         */
+        BarAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bar";
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            bar?: components["schemas"]["RollBarModel"] | null;
+            /** Left */
+            left: string;
+            /** Right */
+            right: string;
         };
         /**
          * BarModel
@@ -739,6 +792,10 @@ export interface components {
             marks: components["schemas"]["MarkView"][];
             /** Round */
             round: components["schemas"]["AskView"][];
+            /** Floor Round */
+            floor_round: components["schemas"]["AskView"][];
+            /** Stand Round */
+            stand_round: components["schemas"]["AskView"][];
             /** Pads */
             pads: components["schemas"]["AskView"][];
             next: components["schemas"]["StepView"];
@@ -855,6 +912,26 @@ export interface components {
             left: (number | null)[];
             /** Right */
             right: (number | null)[] | null;
+        };
+        /**
+         * DamperAsk
+         * @description A damper in hand.
+         */
+        DamperAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "damper";
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Closed */
+            closed: string;
+            /** Open */
+            open: string;
         };
         /**
          * DatumModel
@@ -1034,6 +1111,20 @@ export interface components {
             offset: number;
             /** Height */
             height: number;
+        };
+        /**
+         * FeatureView
+         * @description A feature by which ride height may be said.
+         */
+        FeatureView: {
+            /** Name */
+            name: string;
+            /** Wanted */
+            wanted: string;
+            /** Now */
+            now: string;
+            /** Master */
+            master: boolean;
         };
         /**
          * FigureIn
@@ -1298,6 +1389,21 @@ export interface components {
             height?: number | null;
         };
         /**
+         * HeightsAsk
+         * @description Heights of other features.
+         */
+        HeightsAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heights";
+            /** Features */
+            features: {
+                [key: string]: string;
+            };
+        };
+        /**
          * HoldModel
          * @description A condition to be met before final weld is met, or not any more.
          */
@@ -1335,6 +1441,27 @@ export interface components {
             condition: string;
             /** Met */
             met: boolean;
+        };
+        /**
+         * HubView
+         * @description Where a hub must sit on the stands, and what the one that was set will give; in words, and in mm for drawing.
+         */
+        HubView: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Wanted */
+            wanted: string;
+            /** Read */
+            read: string;
+            /** Gives */
+            gives: string;
+            /** At */
+            at: number;
+            /** Set At */
+            set_at: number | null;
         };
         /**
          * JigModel
@@ -1501,20 +1628,6 @@ export interface components {
             does: number;
             /** Spoils */
             spoils: string[];
-        };
-        /**
-         * LimitView
-         * @description How near something comes to its limit; minus is past it.
-         */
-        LimitView: {
-            /** What */
-            what: string;
-            /** Left */
-            left: number;
-            /** Unit */
-            unit: string;
-            /** At */
-            at: number;
         };
         /**
          * LineView
@@ -1810,6 +1923,25 @@ export interface components {
             say: string;
             /** Spoils */
             spoils: number;
+        };
+        /**
+         * PadView
+         * @description One pad and what is done about it.
+         */
+        PadView: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Say */
+            say: string;
+            /** Up */
+            up: string;
+            /** Pack */
+            pack: string;
+            /** Adds */
+            adds: string;
         };
         /**
          * PerchModel
@@ -2285,6 +2417,17 @@ export interface components {
             upright_deg: number;
         };
         /**
+         * ReckonedView
+         * @description The answer to one sum, as lines of what and how much.
+         */
+        ReckonedView: {
+            /** Lines */
+            lines: [
+                string,
+                string
+            ][];
+        };
+        /**
          * Recorded
          * @description The number an entry got, and the car as it is now.
          */
@@ -2322,11 +2465,13 @@ export interface components {
         };
         /**
          * RodView
-         * @description A rod in place of a spring, eye to eye, in words; empty where the plan does not tell.
+         * @description A rod in place of a spring, eye to eye, in words; empty where the plan does not tell. ``length``: at the wanted stance, mm.
          */
         RodView: {
             /** Name */
             name: string;
+            /** At Wanted */
+            at_wanted: string;
             /** At Ride */
             at_ride: string;
             /** At Level */
@@ -2341,6 +2486,8 @@ export interface components {
             ratio: string;
             /** Rough */
             rough: string;
+            /** Length */
+            length: number | null;
         };
         /**
          * RollBarModel
@@ -2536,6 +2683,64 @@ export interface components {
             linear: number;
         };
         /**
+         * SpringAsk
+         * @description A spring by frequency or sag; what is a length is typed in shop notation.
+         */
+        SpringAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spring";
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Hz */
+            hz?: number | null;
+            /**
+             * Sag
+             * @default
+             */
+            sag: string;
+            /**
+             * Preload
+             * @default
+             */
+            preload: string;
+        };
+        /**
+         * SpringLineView
+         * @description A spring at work, as lines of what and how much; its rate at the wheel over travel for drawing, in ``unit``.
+         */
+        SpringLineView: {
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: [
+                string,
+                string
+            ][];
+            /** Travel */
+            travel: number[];
+            /** Rate */
+            rate: (number | null)[];
+            /** Rough */
+            rough: number | null;
+            /** Unit */
+            unit: string;
+            /** Seats */
+            seats: [
+                string,
+                string,
+                string,
+                string
+            ][];
+            /** Preload */
+            preload: string;
+        };
+        /**
          * SpringModel
          * @description A spring or damper between two stands; rate in N/mm, lengths in mm.
          */
@@ -2563,6 +2768,11 @@ export interface components {
                 number,
                 number
             ] | null;
+            /**
+             * Seat
+             * @default 0
+             */
+            seat: number;
         };
         /**
          * StackModel
@@ -2585,10 +2795,49 @@ export interface components {
             says: string[];
             /** Why Not */
             why_not: string;
+            /** Short */
+            short: string;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "height" | "weight" | "both";
+            /** School Words */
+            school_words: string;
+            /** Cross */
+            cross: string;
+            /** Cross Then */
+            cross_then: string;
             /** Perches */
             perches: components["schemas"]["PerchView"][];
             /** Corners */
             corners: components["schemas"]["StandView"][];
+            /** Pads */
+            pads: components["schemas"]["PadView"][];
+            /** Pads Way */
+            pads_way: string;
+            /** Pads Say */
+            pads_say: string[];
+            /** Loads */
+            loads: string[];
+            /** Load Says */
+            load_says: string[];
+            /** Hubs */
+            hubs: components["schemas"]["HubView"][];
+            /** Stand Says */
+            stand_says: string[];
+            /** Features */
+            features: components["schemas"]["FeatureView"][];
+            /** Provisional */
+            provisional: string[];
+            /** Notes */
+            notes: string[];
+            state: components["schemas"]["StateModel"] | null;
+            /** Stand Ins */
+            stand_ins: ("LF" | "RF" | "LR" | "RR")[];
+            wanted: components["schemas"]["AttitudeView"] | null;
+            floor: components["schemas"]["AttitudeView"] | null;
+            stands: components["schemas"]["AttitudeView"] | null;
         };
         /**
          * StandModel
@@ -2602,7 +2851,7 @@ export interface components {
         };
         /**
          * StandView
-         * @description One corner: the height it would have after the turns, and its springs.
+         * @description One corner: heights and loads after the turns, its travel, springs and rods.
          */
         StandView: {
             /**
@@ -2612,8 +2861,33 @@ export interface components {
             corner: "LF" | "RF" | "LR" | "RR";
             /** Expected */
             expected: string;
+            /** Load */
+            load: string;
+            strip: components["schemas"]["StripView"] | null;
+            /** Springs */
+            springs: components["schemas"]["SpringLineView"][];
             /** Rods */
             rods: components["schemas"]["RodView"][];
+            /** Arms */
+            arms: [
+                string,
+                string
+            ][];
+            /** Does */
+            does: string[];
+            /** Learned */
+            learned: string;
+            /** Learned Of */
+            learned_of: string;
+            /** Wheel */
+            wheel: [
+                number,
+                number
+            ];
+            /** Radius */
+            radius: number;
+            /** Problem */
+            problem: string;
         };
         /**
          * StateModel
@@ -2697,6 +2971,28 @@ export interface components {
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub") | null;
         };
         /**
+         * StripView
+         * @description The travel of one wheel; mm from the drawing, bump positive.
+         */
+        StripView: {
+            /** Wanted */
+            wanted: number;
+            /** Now */
+            now: number | null;
+            /** Bump */
+            bump: components["schemas"]["ready_corner__web__stance__LimitView"][];
+            /** Droop */
+            droop: components["schemas"]["ready_corner__web__stance__LimitView"][];
+            /** Bump Left */
+            bump_left: string;
+            /** Droop Left */
+            droop_left: string;
+            /** Says */
+            says: string[];
+            /** Fine */
+            fine: boolean;
+        };
+        /**
          * StudyIn
          * @description Which curves are asked: an end over a drive, in mm or degrees, as planned or as built (with the points measured), with something moved.
          */
@@ -2758,7 +3054,7 @@ export interface components {
             /** Warnings */
             warnings: string[];
             /** Limits */
-            limits: components["schemas"]["LimitView"][];
+            limits: components["schemas"]["ready_corner__web__travel__LimitView"][];
         };
         /**
          * SupportPointModel
@@ -3078,6 +3374,39 @@ export interface components {
             zero: number;
         };
         /**
+         * TorsionAsk
+         * @description Splines of a torsion bar; rate in N·m per degree.
+         */
+        TorsionAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torsion";
+            /** Inner */
+            inner: number;
+            /** Outer */
+            outer: number;
+            /** Arm */
+            arm: string;
+            /** Rate */
+            rate: number;
+            /** Load */
+            load: string;
+            /** Loaded */
+            loaded: string;
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * Fine
+             * @default
+             */
+            fine: string;
+        };
+        /**
          * TorsionModel
          * @description A torsion bar on an arm; rate in N·m per degree.
          */
@@ -3097,6 +3426,23 @@ export interface components {
              * @default 0
              */
             fine_deg: number;
+        };
+        /**
+         * TubeAsk
+         * @description The tube of a rod.
+         */
+        TubeAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tube";
+            /** Length */
+            length: string;
+            /** Joint */
+            joint: string;
+            /** Thread */
+            thread: string;
         };
         /**
          * TurnView
@@ -3341,6 +3687,34 @@ export interface components {
              * @enum {string}
              */
             on: "gravity" | "frame";
+        };
+        /**
+         * LimitView
+         * @description What ends the travel of a wheel, mm from the drawing.
+         */
+        ready_corner__web__stance__LimitView: {
+            /** Name */
+            name: string;
+            /** Travel */
+            travel: number;
+            /** Stop */
+            stop: boolean;
+            /** Say */
+            say: string;
+        };
+        /**
+         * LimitView
+         * @description How near something comes to its limit; minus is past it.
+         */
+        ready_corner__web__travel__LimitView: {
+            /** What */
+            what: string;
+            /** Left */
+            left: number;
+            /** Unit */
+            unit: string;
+            /** At */
+            at: number;
         };
     };
     responses: never;
@@ -4156,6 +4530,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StanceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    reckoned_api_cars__slug__stance_reckon_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpringAsk"] | components["schemas"]["DamperAsk"] | components["schemas"]["TorsionAsk"] | components["schemas"]["BarAsk"] | components["schemas"]["TubeAsk"] | components["schemas"]["HeightsAsk"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReckonedView"];
                 };
             };
             /** @description Unprocessable Entity */

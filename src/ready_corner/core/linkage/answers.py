@@ -268,7 +268,7 @@ def rate_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, found: Ma
         out[f"{spring.name}.ratio_per_mm"] = change
         if spring.rate is not None:
             rate = spring.rate * ratio**2
-            force = 0.0 if spring.free is None else spring.rate * (spring.free - found[f"{spring.name}.length"])
+            force = 0.0 if spring.loose_at is None else spring.rate * (spring.loose_at - found[f"{spring.name}.length"])
             out[f"{spring.name}.wheel_rate"] = rate + force * change
     for torsion in body.torsions:
         change = later[f"{torsion.name}.deg_per_mm"].imag / STEP

@@ -52,6 +52,7 @@ class Spring:
     """A spring or damper between two stands. ``rate`` N/mm, ``free`` length and the damper's ``closed`` and ``open`` lengths in mm, where known.
 
     ``solid``: length of the coil when its turns touch. ``helper``: a second coil on it, as (rate, free, solid).
+    ``seat``: how much longer it is from eye to eye than its coil, the perch as it is in the plan.
     """
 
     name: str
@@ -62,6 +63,12 @@ class Spring:
     open: float | None = None
     solid: float | None = None
     helper: tuple[float, float, float] | None = None
+    seat: float = 0.0
+
+    @property
+    def loose_at(self) -> float | None:
+        """How far its eyes are apart when its coil is just loose, mm; None where its free length is not known."""
+        return None if self.free is None else self.free + self.seat
 
 
 @dataclass(frozen=True)

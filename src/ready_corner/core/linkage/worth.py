@@ -126,8 +126,8 @@ def _of_rates(
         out[change] = slopes[spring.name] + bends[spring.name] * along
         if spring.rate is not None:
             by = 2 * swept.shared[ratio] * found[ratio]
-            if spring.free is not None:
-                by = by + (spring.free - swept.shared[size]) * out[change] - found[size] * swept.shared[change]
+            if spring.loose_at is not None:
+                by = by + (spring.loose_at - swept.shared[size]) * out[change] - found[size] * swept.shared[change]
             out[f"{spring.name}.wheel_rate"] = spring.rate * by
     for torsion in body.torsions:
         ratio, change, size = names[torsion.name]

@@ -167,12 +167,12 @@ class Figures:
 
     def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         by = self._under
-        return combine([groups[0].estimate, *by.rises], [1, *by.heights[CORNERS.index(corner)]])
+        return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.heights[CORNERS.index(corner)])])
 
     def _load(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         by = self._under
         i = CORNERS.index(corner)
-        return combine([groups[0].estimate, *by.rises], [1, *by.loads[i]], float(by.tilt[i]))
+        return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.loads[i])], float(by.tilt[i]))
 
     @property
     def springs(self) -> Springing:

@@ -4,7 +4,7 @@ from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import InitVar, dataclass, field, replace
 from functools import cached_property
-from typing import Literal
+from typing import Any, Literal
 
 from ready_corner.core.logbook import CarState, Move, Quantity, Taken
 from ready_corner.core.metrology.measured import Measured
@@ -75,6 +75,7 @@ class Evaluation:
     before: InitVar["Evaluation | None"] = None
     figures: Figures = field(init=False)
     by_plan: dict[Corner, dict[str, Worth]] = field(default_factory=dict, init=False)  # filled by setting.corner
+    of_plan: dict[str, Any] = field(default_factory=dict, init=False)  # what the stance reckons from the plan alone
     _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
     _worth: dict[str, Worth] = field(default_factory=dict, init=False)
     _moves: dict[str, list[Move]] = field(default_factory=dict, init=False)
@@ -84,6 +85,7 @@ class Evaluation:
         if before is not None:
             if before.state.plan is self.state.plan:
                 self.by_plan.update(before.by_plan)
+                self.of_plan.update(before.of_plan)
             if before.state.moves == self.state.moves:
                 self._moves.update(before._moves)
             self._worth.update({m: w for m, w in before._worth.items() if self._same_lesson(m, before.state)})

@@ -10,6 +10,7 @@ from ready_corner.core.readiness.marks import Evaluation, MarkState
 from ready_corner.core.readiness.words import say_mark
 from ready_corner.core.setting.corner import perch_turn, set_corner
 from ready_corner.core.shop import say_angle, say_length, say_mass
+from ready_corner.core.stance.standing import turns_now
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
@@ -25,6 +26,9 @@ MARKS_OF: dict[Quantity, str] = {
 
 
 NO_MARK: tuple[Quantity, ...] = ("pad", "radius", "stand", "hub")  # what other figures are made of
+
+
+_ON_STANDS: tuple[Quantity, ...] = ("stand", "hub")
 
 
 @dataclass(frozen=True)
@@ -74,6 +78,20 @@ def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place of the round in walking order; pads first where one of them was ever read."""
     pads = PADS if any(p in evaluation.state.taken for p in PADS) else ()
     return tuple(_ask(evaluation, place) for place in (*pads, *ROUND))
+
+
+def floor_round(evaluation: Evaluation) -> tuple[Ask, ...]:
+    """Return every place that is read of the car on its wheels at the stage Stance: pads, heights, loads where scales come into it, radii of stand-ins."""
+    state = evaluation.state
+    scales = any((c, "load") in state.taken for c in CORNERS) or state.plan.aim("car.cross_weight")
+    radii: list[Place] = [(c, "radius") for c in _ALL_ROUND if c in state.stance.stand_ins or (c, "radius") in state.taken]
+    asked: list[Quantity] = ["pad", "height", *(["load"] if scales else [])]  # type: ignore[list-item]
+    return tuple(_ask(evaluation, place) for place in (*radii, *((c, q) for q in asked for c in _ALL_ROUND)))
+
+
+def stand_round(evaluation: Evaluation) -> tuple[Ask, ...]:
+    """Return every place that is read of the car on its stands: heights of the chassis, then the hubs."""
+    return tuple(_ask(evaluation, (c, q)) for q in _ON_STANDS for c in _ALL_ROUND)
 
 
 def ask_of(evaluation: Evaluation, place: Place) -> Ask:
@@ -177,6 +195,10 @@ def next_step(evaluation: Evaluation) -> Step:
             "Put the anti-roll bar links back on",
             "Without preload, car at rest. It is not ready while they are off.",
         )
+    cross = evaluation.mark("car.cross_weight")
+    if cross.state == "out" and (weighed := turns_now(evaluation)[0]) and weighed.school != "height" and weighed.steps:
+        first = weighed.steps[0]
+        return Step("perch", first.say, f"Cross weight {cross.reason}. {first.caution}", first.corner, "load")
     rest = next((m for m in judged if m.state != "holds"), None)
     if rest:
         return Step(
@@ -210,8 +232,19 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
 
 def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:
     corner = next(c for c in CORNERS if mark.mark.startswith(c))
-    turn = perch_turn(evaluation, corner)
     where = CORNER_WORDS[corner]
+    together = turns_now(evaluation)[0]
+    if together and together.steps:
+        first, more = together.steps[0], len(together.steps) - 1
+        then = f" Then {' and '.join(p.say[0].lower() + p.say[1:] for p in together.steps[1:])}." if more else ""
+        return Step(
+            "perch",
+            first.say,
+            f"The {where} stands {mark.reason}; all four are reckoned together. Height carries camber and toe with it, so it comes first.{then} {first.caution}",
+            first.corner,
+            "height",
+        )
+    turn = perch_turn(evaluation, corner)
     if turn:
         return Step(
             "perch",

@@ -8,15 +8,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.linkage.body import Body
-from ready_corner.core.linkage.planned import body_named
-from ready_corner.core.linkage.sweep import sweep, travel_for_length
 from ready_corner.core.plan import END_OF, SIDE, Corner, Plan
 from ready_corner.core.shop import Units, say_length
 from ready_corner.core.stance.attitude import Attitude
+from ready_corner.core.stance.movement import Movement
 from ready_corner.core.stance.springwork import Working
-
-REACH_MM = 160.0  # no wheel of a car that is set up travels further
 
 
 @dataclass(frozen=True)
@@ -45,7 +41,7 @@ class Strip:
 
 def strip(
     plan: Plan,
-    corner: Corner,
+    move: Movement,
     wanted: Attitude,
     travel: float,
     now: float | None,
@@ -55,10 +51,9 @@ def strip(
     """Return the travel of a wheel that is wanted at ``travel`` and stands at ``now``.
 
     ``thinner``: by how much the loaded radius of a stand-in tyre is short of the planned one. The ground is met by all four wheels going up together.
-    Raises PlannedError where the plan has no linkage there.
     """
-    body = body_named(plan, corner)
-    found = [limit for limit in _limits(plan, body, corner, wanted, travel, works, thinner) if np.isfinite(limit.travel)]
+    corner = move.corner
+    found = [k for k in _limits(plan, move, wanted, travel, works, thinner) if np.isfinite(k.travel)]
     bump = tuple(sorted((k for k in found if k.travel > 0), key=lambda k: k.travel))
     droop = tuple(sorted((k for k in found if k.travel <= 0), key=lambda k: -k.travel))
     here = travel if now is None else now
@@ -77,8 +72,9 @@ def strip(
 
 
 def _limits(
-    plan: Plan, body: Body, corner: Corner, wanted: Attitude, travel: float, works: tuple[Working, ...], thinner: float
+    plan: Plan, move: Movement, wanted: Attitude, travel: float, works: tuple[Working, ...], thinner: float
 ) -> Iterator[Limit]:
+    corner = move.corner
     end = plan.footing.end(END_OF[corner])
     if end.bump is not None:
         yield Limit("bump stop", end.bump, True)
@@ -93,33 +89,15 @@ def _limits(
     ]
     if low:
         yield Limit("ground", travel + min(low), False)
-    for spring in body.springs:
+    for spring in move.springs:
         for name, size in (("damper closed", spring.closed), ("damper open", spring.open)):
             if size:
-                yield Limit(name, float(travel_for_length(body, spring, np.array([size]))[0]), False)
+                yield Limit(name, move.travel_for(f"{spring.name}.length", size), False)
     for work in works:
         if work.solid_travel is not None:
             yield Limit("coil solid", work.solid_travel, False)
-    yield from _joints(body)
-
-
-def _joints(body: Body) -> Iterator[Limit]:
-    """Where the first joint that has a limit comes to it, either way, between two rows of a table."""
-    if not body.joints:
-        return
-    table = np.linspace(-REACH_MM, REACH_MM, 321)
-    shared = sweep(body, table).shared
-    for joint in body.joints:
-        name = f"{joint.member}.{joint.at}_deg"
-        if name not in shared:
-            continue
-        over = np.abs(shared[name]) - joint.limit_deg
-        for part in (np.flatnonzero(table >= 0), np.flatnonzero(table <= 0)[::-1]):
-            at = next((i for i in range(1, len(part)) if over[part[i]] > 0 >= over[part[i - 1]]), None)
-            if at is not None:
-                a, b = part[at - 1], part[at]
-                share = over[a] / (over[a] - over[b])
-                yield Limit(f"{joint.member} joint, {joint.at}", float(table[a] + share * (table[b] - table[a])), False)
+    for name, at in move.joint_ends:
+        yield Limit(name, at, False)
 
 
 def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tuple[tuple[str, ...], bool]:

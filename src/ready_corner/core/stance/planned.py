@@ -8,25 +8,28 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Body, Spring
 from ready_corner.core.linkage.planned import body_named
 from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.sweep import sweep, travel_for_angle, travel_for_length
-from ready_corner.core.plan import Corner, Plan
+from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.plan import END_OF, Corner, Plan
+from ready_corner.core.stance.movement import Movement, movement
 from ready_corner.core.stance.springs import rough_wheel_rate
 
 
 @dataclass(frozen=True)
 class DummyStrut:
-    """A rod in place of a spring or damper, eye to eye in mm: at ride height, with the arm level, at full bump and full droop; nan where it cannot be.
+    """A rod in place of a spring or damper, eye to eye in mm: in the stance of the drawing, in that wanted now, with the arm level, at full bump and droop; nan where it cannot be.
 
-    ``bump`` and ``droop``: wheel travel at which the damper is closed and open.
+    ``level``: travel at which the arm is level. ``bump`` and ``droop``: wheel travel to the stops, or where the plan has none, at which the damper is closed and open.
     """
 
     name: str
     at_ride: float
+    at_wanted: float
     at_level: float
     at_bump: float
     at_droop: float
     bump: float
     droop: float
+    level: float = float("nan")
 
 
 @dataclass(frozen=True)
@@ -53,32 +56,27 @@ def _own(plan: Plan, corner: Corner) -> tuple[Body, tuple[Spring, ...]]:
     return body, tuple(s for s in body.springs if side in s.name.split()) or body.springs
 
 
-def dummy_struts(plan: Plan, corner: Corner) -> tuple[DummyStrut, ...]:
-    """Return the rods that hold a corner while its springs are out, through the rocker where there is one.
+def dummy_struts(plan: Plan, corner: Corner, wanted: float = 0.0, move: Movement | None = None) -> tuple[DummyStrut, ...]:
+    """Return the rods that hold a corner while its springs are out, through the rocker where there is one; ``wanted``: travel of the wheel at the stance wanted now.
 
     Level: the lower arm, or the first member, as in the plan's layout. Raises PlannedError where the plan has no linkage or no spring there.
     """
-    body, springs = _own(plan, corner)
-    if not springs:
+    move = movement(plan, corner) if move is None else move
+    if not move.springs:
         raise PlannedError(f"The plan has no spring or damper at {corner}. Say where it stands.", path="springs")
-    level = _level_travel(body)
-    found = []
-    for spring in springs:
-        at = [0.0, level]
-        ends = [travel_for_length(body, spring, np.array([v]))[0] if v else np.nan for v in (spring.closed, spring.open)]
-        length = [
-            float(sweep(body, np.array([t])).shared[f"{spring.name}.length"][0]) if np.isfinite(t) else np.nan
-            for t in (*at, *ends)
-        ]
-        ride, flat, bump, droop = length
-        found.append(DummyStrut(spring.name, ride, flat, bump, droop, float(ends[0]), float(ends[1])))
+    end, found = plan.footing.end(END_OF[corner]), []
+    stops = (end.bump, None if end.droop is None else -end.droop)
+    for spring in move.springs:
+        size = f"{spring.name}.length"
+        bump, droop = (
+            stop if stop is not None else move.travel_for(size, length) if length else float("nan")
+            for stop, length in zip(stops, (spring.closed, spring.open), strict=True)
+        )
+        ride, now, level, closed, opened = (
+            move.at(size, t) if np.isfinite(t) else float("nan") for t in (0.0, wanted, move.level, bump, droop)
+        )
+        found.append(DummyStrut(spring.name, ride, now, level, closed, opened, bump, droop, move.level))
     return tuple(found)
-
-
-def _level_travel(body: Body) -> float:
-    names = [link.name for link in body.shape.mechanism.links]
-    lower = next((n for n in names if n.startswith("lower")), names[0] if names else "")
-    return float(travel_for_angle(body, lower, np.zeros(1))[0]) if lower else float("nan")
 
 
 def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:

@@ -8,12 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.errors import MeasuredError, ReadyCornerError
-from ready_corner.core.linkage.body import Body
-from ready_corner.core.linkage.planned import body_named
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.errors import MeasuredError
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, SIDE, Corner, Plan
 from ready_corner.core.stance.attitude import Attitude, attitude_of, hub_on_stands, ride_from_hub
+from ready_corner.core.stance.movement import Movement
 
 Place = tuple[float, float, float]
 SETTLED_MM = 1e-9  # the wheel centre is found when its travel changes by less
@@ -38,22 +36,14 @@ def wanted_attitude(plan: Plan) -> Attitude:
     return attitude_from(plan, {c: a.aim for c in CORNERS if (a := plan.aim(f"{c}.height")) is not None})
 
 
-def wheel_at(body: Body, corner: Corner, travel: float) -> Place:
-    """Return the centre of a corner's wheel at a travel, in the axes of the plan."""
-    swept = sweep(body, np.array([travel]), only_pose=True)
-    side = 0 if len(swept.wheels) == 1 or SIDE[corner] > 0 else 1
-    x, y, z = (float(swept.wheels[side][f"centre_{k}"][0]) for k in "xyz")
-    return x, y, z
-
-
-def travel_at(body: Body, corner: Corner, radius: float, stance: Attitude) -> float:
+def travel_at(move: Movement, radius: float, stance: Attitude) -> float:
     """Return the wheel travel from the drawing, bump positive, at which a wheel of this loaded radius stands on the floor under a chassis so.
 
     Nan where the linkage does not reach so far.
     """
-    travel, design = 0.0, wheel_at(body, corner, 0.0)
+    travel, design = 0.0, move.centre(0.0)
     for _ in range(30):
-        x, y, _ = wheel_at(body, corner, travel)
+        x, y, _ = move.centre(travel)
         up = stance.up
         found = (radius - stance.height - up[0] * x - up[1] * y) / up[2] - design[2]
         if not np.isfinite(found) or abs(found - travel) < SETTLED_MM:
@@ -79,21 +69,22 @@ class Hub:
     hangs: float = 0.0
 
 
-def hub_of(plan: Plan, corner: Corner, radius: float, wanted: Attitude, present: Attitude, read: float | None = None) -> Hub:
-    """Return where a hub must sit. Raises MeasuredError for a loaded radius that is missing."""
-    try:
-        body: Body | None = body_named(plan, corner)
-    except ReadyCornerError:
-        body = None
-    if body is None:
-        centre: Sequence[float] = (
-            0.0 if END_OF[corner] == "front" else -plan.wheelbase,
-            SIDE[corner] * plan.axle_of(corner).track / 2,
-        )
-        travel = float("nan")
-    else:
-        travel = travel_at(body, corner, radius, wanted)
-        centre = wheel_at(body, corner, travel if np.isfinite(travel) else 0.0)
+def hub_of(
+    plan: Plan,
+    corner: Corner,
+    move: Movement | None,
+    radius: float,
+    wanted: Attitude,
+    present: Attitude,
+    read: float | None = None,
+) -> Hub:
+    """Return where a hub must sit; ``move``: how the corner moves, where the plan has a linkage. Raises MeasuredError for a loaded radius that is missing."""
+    travel = float("nan") if move is None or not radius > 0 else travel_at(move, radius, wanted)
+    centre: Sequence[float] = (
+        (0.0 if END_OF[corner] == "front" else -plan.wheelbase, SIDE[corner] * plan.axle_of(corner).track / 2)
+        if move is None
+        else move.centre(travel if np.isfinite(travel) else 0.0)
+    )
     at = hub_on_stands(centre, radius, wanted, present)
     ride = None if read is None else ride_from_hub(centre, read, radius, present, wanted)
     travel_read = None if ride is None else travel - ride / max(float(present.up[2]), 0.1)
@@ -102,18 +93,16 @@ def hub_of(plan: Plan, corner: Corner, radius: float, wanted: Attitude, present:
     return Hub(corner, at, read, ride, travel, travel_read, max(-stop - low, 0.0) if stop is not None else 0.0)
 
 
-def hangs_over_floor(plan: Plan, corner: Corner, radius: float, present: Attitude) -> float:
+def hangs_over_floor(plan: Plan, corner: Corner, move: Movement | None, radius: float, present: Attitude) -> float:
     """Return how far over the floor a wheel hangs in full droop while the chassis is on its stands, mm; minus where it stands on the floor first.
 
     Nan where the plan has no droop stop or no linkage.
     """
     stop = plan.footing.end(END_OF[corner]).droop
-    if stop is None:
+    if stop is None or move is None:
         return float("nan")
-    try:
-        return -stop - travel_at(body_named(plan, corner), corner, radius, present)
-    except ReadyCornerError:
-        return float("nan")
+    x, y, z = move.centre(-stop)
+    return present.height_of((x, y, z)) - radius
 
 
 @dataclass(frozen=True)
@@ -158,11 +147,7 @@ def heights_by_features(plan: Plan, said: Mapping[str, float]) -> dict[Corner, f
     return {c: stance.height_of(p) for c in CORNERS if (p := drawn(plan, c)) is not None}
 
 
-def arm_angles(plan: Plan, corner: Corner, travel: float) -> dict[str, float]:
-    """Return the angle of every arm of a corner to the chassis at a travel, degrees, outer end up positive; empty where it has none."""
-    try:
-        body = body_named(plan, corner)
-    except ReadyCornerError:
-        return {}
-    shared = sweep(body, np.array([travel])).shared
-    return {k.removesuffix(".level_deg"): float(v[0]) for k, v in shared.items() if k.endswith(".level_deg")}
+def arm_angles(move: Movement, travel: float) -> dict[str, float]:
+    """Return the angle of every arm of a corner to the chassis at a travel, degrees, outer end up positive."""
+    names = [link.name for link in move.body.shape.mechanism.links]
+    return {n: move.at(f"{n}.level_deg", travel) for n in names if move.has(f"{n}.level_deg")}

@@ -15,7 +15,8 @@ from ready_corner.core.linkage.body import Body, Spring
 from ready_corner.core.linkage.body import Stand as Fastened
 from ready_corner.core.linkage.parts import arm_turning, rocker_turning, stand
 from ready_corner.core.linkage.space import turned
-from ready_corner.core.linkage.sweep import sweep, travel_for_length
+from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.stance.movement import Movement
 from ready_corner.core.stance.springs import GRAVITY, Coil, Settled, Stack, frequency_hz, settled
 
 FloatArray = NDArray[np.float64]
@@ -35,7 +36,7 @@ class Working:
 
     ``preload``: how far the coil is compressed with the damper open, minus where it is loose by so much; None where the plan has no open length or droop stop.
     ``sag``: wheel travel from there to ride height. ``solid_travel``, ``slack_travel``: where its coils touch and where it goes loose; None beyond the linkage.
-    ``change``: travel at which the helper binds or lets go.
+    ``change``: travel at which the helper binds or lets go. ``perch``: how far up from its place in the plan the perch must be for it.
     """
 
     name: str
@@ -49,34 +50,33 @@ class Working:
     solid_travel: float | None
     slack_travel: float | None
     change: float | None
+    perch: float
 
 
-def working(body: Body, spring: Spring, load: float, travel: float = 0.0, droop: float | None = None) -> Working:
+def working(move: Movement, spring: Spring, load: float, travel: float = 0.0, droop: float | None = None) -> Working:
     """Return how a spring sits at a travel under a sprung load at the wheel in N; ``droop``: travel of the droop stop, minus.
 
     The perch is where it must be for that. Raises MeasuredError where its coils would touch, PlannedError where the plan does not tell them.
     """
-    stack = stack_of_plan(spring)
-    shared = sweep(body, np.array([travel])).shared
-    ratio, change = (float(shared[f"{spring.name}.{k}"][0]) for k in ("ratio", "ratio_per_mm"))
+    stack, size = stack_of_plan(spring), f"{spring.name}.length"
+    ratio, change = (move.at(f"{spring.name}.{k}", travel) for k in ("ratio", "ratio_per_mm"))
     if not ratio > 0:
         raise MeasuredError(f"The {spring.name} is not shortened in bump. Look at its ends in the plan.", path="springs")
     under = settled(stack, load / ratio)
-    eyes = float(shared[f"{spring.name}.length"][0])
+    eyes = move.at(size, travel)
 
     def where(length: float) -> float | None:
         """The travel at which the coil is so long."""
-        found = float(travel_for_length(body, spring, np.array([eyes + length - under.length]))[0])
+        found = move.travel_for(size, eyes + length - under.length)
         return found if np.isfinite(found) else None
 
     ends = [droop] if droop is not None else []
-    if spring.open and np.isfinite(opened := float(travel_for_length(body, spring, np.array([spring.open]))[0])):
+    if spring.open and np.isfinite(opened := move.travel_for(size, spring.open)):
         ends.append(opened)
     preload = sag = None
     if ends:
         low = max(ends)
-        hung = float(sweep(body, np.array([low])).shared[f"{spring.name}.length"][0])
-        preload, sag = stack.free - (under.length + hung - eyes), travel - low
+        preload, sag = stack.free - (under.length + move.at(size, low) - eyes), travel - low
     binds = where(stack.free - stack.changes[0][1]) if len(stack.coils) > 1 else None
     rate = under.rate * ratio**2 + under.force * change
     return Working(
@@ -91,19 +91,19 @@ def working(body: Body, spring: Spring, load: float, travel: float = 0.0, droop:
         where(stack.free - stack.stroke) if all(c.solid for c in stack.coils) else None,
         where(stack.free),
         binds,
+        eyes - under.length - spring.seat,
     )
 
 
-def rates_over(body: Body, spring: Spring, work: Working, travel: FloatArray, at: float = 0.0) -> FloatArray:
+def rates_over(move: Movement, spring: Spring, work: Working, travel: FloatArray, at: float = 0.0) -> FloatArray:
     """Return the rate at the wheel over travel (N,), with the coil as it sits in ``work`` at the travel ``at``; nan where its coils touch, 0 where it is loose."""
     stack = stack_of_plan(spring)
-    shared = sweep(body, travel).shared
-    eyes = float(sweep(body, np.array([at])).shared[f"{spring.name}.length"][0])
-    pressed = stack.free - (work.settled.length + shared[f"{spring.name}.length"] - eyes)
+    size, ratios, changes = (move.spline(f"{spring.name}.{k}") for k in ("length", "ratio", "ratio_per_mm"))
+    pressed = stack.free - (work.settled.length + size(travel) - size(at))
     out = np.full(len(travel), np.nan)
     for i, compression in enumerate(pressed):
         if np.isfinite(compression) and compression < stack.stroke:
-            ratio, change = shared[f"{spring.name}.ratio"][i], shared[f"{spring.name}.ratio_per_mm"][i]
+            ratio, change = ratios(travel[i]), changes(travel[i])
             loose = compression <= 0
             out[i] = 0.0 if loose else stack.rate(float(compression)) * ratio**2 + stack.force(float(compression)) * change
     return out

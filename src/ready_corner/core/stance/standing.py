@@ -6,16 +6,15 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ready_corner.core.errors import ReadyCornerError
-from ready_corner.core.linkage.body import Spring
-from ready_corner.core.linkage.planned import body_named
 from ready_corner.core.logbook import Place, Quantity, has_bar
 from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, SIDE, Corner, Plan
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation, MarkState
 from ready_corner.core.shop import Units, say_angle, say_length, say_mass
 from ready_corner.core.stance.attitude import Attitude
 from ready_corner.core.stance.limits import Strip, strip
 from ready_corner.core.stance.model import sprung_loads
+from ready_corner.core.stance.movement import Movement, movement
 from ready_corner.core.stance.pads import Pads, pads_of
 from ready_corner.core.stance.rides import (
     FeatureHeight,
@@ -90,8 +89,7 @@ def stance(evaluation: Evaluation) -> Stance:
     floor = None if now is None else _attitude(lambda: attitude_from(plan, dict(zip(CORNERS, now, strict=True))))
     stands = _attitude(lambda: attitude_from(plan, _on_stands(evaluation)))
     loads = _fresh([evaluation.mark(f"{c}.load") for c in CORNERS])
-    does = _reckoned(evaluation)
-    turns, why_not = _turns(evaluation, marks, now, loads, does)
+    turns, does, why_not = turns_now(evaluation)
     hubs, stand_says = _stands(evaluation, wanted, stands)
     return Stance(
         wanted,
@@ -111,6 +109,14 @@ def stance(evaluation: Evaluation) -> Stance:
         _provisional(evaluation),
         _notes(evaluation, marks, loads),
     )
+
+
+def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, str]:
+    """Return the perches to turn now, what each does, and why there are none to turn."""
+    marks = [evaluation.mark(f"{c}.height") for c in CORNERS]
+    does = _reckoned(evaluation)
+    turns, why_not = _turns(evaluation, marks, _fresh(marks), _fresh([evaluation.mark(f"{c}.load") for c in CORNERS]), does)
+    return turns, does, why_not
 
 
 def _fresh(marks: Sequence[MarkState]) -> tuple[float, ...] | None:
@@ -230,18 +236,33 @@ def _stands(
     for corner in CORNERS:
         radius = evaluation.figures.radii.get(corner)
         try:
-            hub = hub_of(plan, corner, radius.value if radius else 0.0, wanted, stands, _read_now(evaluation, corner, "hub"))
+            hub = hub_of(
+                plan,
+                corner,
+                _moves(evaluation, corner),
+                radius.value if radius else 0.0,
+                wanted,
+                stands,
+                _read_now(evaluation, corner, "hub"),
+            )
         except ReadyCornerError as wrong:
             return tuple(hubs), (*says, f"{CORNER_WORDS[corner].capitalize()}: {wrong.sentence}")
         hubs.append(hub)
         if hub.hangs > 0:
             says.append(f"{CORNER_WORDS[corner].capitalize()}: the wheel droops {_mm(hub.hangs, plan.units)} short of so low a hub. Take the droop stop off, or lower the stands.")  # fmt: skip
-        over = hangs_over_floor(plan, corner, radius.value if radius else 0.0, stands)
+        over = hangs_over_floor(plan, corner, _moves(evaluation, corner), radius.value if radius else 0.0, stands)
         hang += [(corner, over)] if np.isfinite(over) and over > 0 else []
     if hang:
         corner, over = max(hang, key=lambda row: row[1])
         says.append(f"These stands are higher than the wheels can droop: the {CORNER_WORDS[corner]} hangs {_mm(over, plan.units)} over the floor. Right for setting hubs; its springs carry nothing.")  # fmt: skip
     return tuple(hubs), tuple(says)
+
+
+def _moves(evaluation: Evaluation, corner: Corner) -> Movement | None:
+    try:
+        return movement(evaluation.state.plan, corner, evaluation.of_plan)
+    except ReadyCornerError:
+        return None
 
 
 def _corner(
@@ -252,33 +273,26 @@ def _corner(
     if wanted is None or radius is None:
         return CornerStand(corner, None, ())
     try:
-        body = body_named(plan, corner)
-        travel = travel_at(body, corner, radius.value, wanted)
-        now = None if floor is None else travel_at(body, corner, radius.value, floor)
+        move = movement(plan, corner, evaluation.of_plan)
+        travel = travel_at(move, radius.value, wanted)
+        now = None if floor is None else travel_at(move, radius.value, floor)
         end = plan.footing.end(END_OF[corner])
         load = sprung_load(plan, corner, loads)
         works, problem = [], ""
-        for spring in own_springs(body.springs, corner) if load is not None else ():
+        for spring in move.springs if load is not None else ():
             if spring.rate is None or spring.free is None:
                 continue
             try:
                 works.append(
-                    working(body, spring, load or 0.0, travel if now is None else now, -end.droop if end.droop else None)
+                    working(move, spring, load or 0.0, travel if now is None else now, -end.droop if end.droop else None)
                 )
             except ReadyCornerError as wrong:
                 problem = wrong.sentence
         own = evaluation.figures.stand_ins.get(corner)
-        found = strip(plan, corner, wanted, travel, now, tuple(works), radius.value - own.value if own else 0.0)
+        found = strip(plan, move, wanted, travel, now, tuple(works), radius.value - own.value if own else 0.0)
     except ReadyCornerError as wrong:
         return CornerStand(corner, None, (), wrong.sentence)
     return CornerStand(corner, found, tuple(works), problem)
-
-
-def own_springs(springs: Sequence[Spring], corner: Corner) -> tuple[Spring, ...]:
-    """Return the springs of a corner: all of its body, or of an axle those with its side in their name."""
-    side = "left" if SIDE[corner] > 0 else "right"
-    other = "right" if side == "left" else "left"
-    return tuple(s for s in springs if other not in s.name.split())
 
 
 def sprung_load(plan: Plan, corner: Corner, loads: tuple[float, ...] | None) -> float | None:

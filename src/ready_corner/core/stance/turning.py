@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, Plan
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.setting.corner import caution_of
 from ready_corner.core.shop import FLATS_PER_TURN, Units, say_length, say_mass, say_turns
@@ -41,7 +41,7 @@ class Perches:
 class PerchStep:
     """One perch to turn: turns with their sign, in words, and the caution at that step."""
 
-    corner: str
+    corner: Corner
     adjuster: str
     amount: float
     say: str
