@@ -84,7 +84,7 @@ HEATHER_FOOTING = {
     "mass": 612.0, "front": 0.44, "left": 0.5,
     "front_end": {"tyre_rate": 190.0, "unsprung": 24.0, "bump": 48.0, "droop": 52.0, "to_body": 66.0, "bar": {"diameter": 16.0, "length": 410.0, "arm": 121.8}},
     "rear_end": {"tyre_rate": 205.0, "unsprung": 27.0, "bump": 52.0, "droop": 50.0, "to_body": 58.0},
-    "features": features(("sill, left front", -520.0, 505.0, 158.0), ("sill, left rear", -1700.0, 505.0, 158.0), ("sill, right front", -520.0, -505.0, 158.0), ("sill, right rear", -1700.0, -505.0, 158.0), ("roll hoop", -1250.0, 0.0, 1050.0)),
+    "features": features(("sill, left front", -520.0, 505.0, 158.0), ("sill, left rear", -1700.0, 505.0, 158.0), ("sill, right front", -520.0, -505.0, 158.0), ("sill, right rear", -1700.0, -505.0, 158.0)),
     "low": features(("skid under the nose", 340.0, 0.0, 88.0), ("skid under the tail", -2120.0, 0.0, 92.0)),
     "stands": features(("front crossmember", 150.0, 0.0, 96.0), ("rear crossmember, left", -2050.0, 230.0, 96.0), ("rear crossmember, right", -2050.0, -230.0, 96.0)),
     "margin": 6.0,
@@ -93,7 +93,7 @@ TERN_FOOTING = {
     "mass": 690.0, "front": 0.55, "left": 0.5, "school": "both", "school_reason": "ice is even: turns both ways the same",
     "front_end": {"tyre_rate": 165.0, "unsprung": 28.0, "bump": 2.25 * INCH, "droop": 2.5 * INCH, "to_body": 3.0 * INCH},
     "rear_end": {"tyre_rate": 170.0, "unsprung": 36.0, "bump": 2.5 * INCH, "droop": 2.75 * INCH, "to_body": 2.375 * INCH},
-    "features": features(("sill, left front", -20 * INCH, 26 * INCH, 9.5 * INCH), ("sill, left rear", -74 * INCH, 26 * INCH, 9.75 * INCH), ("sill, right front", -20 * INCH, -26 * INCH, 9.5 * INCH), ("sill, right rear", -74 * INCH, -26 * INCH, 9.75 * INCH), ("hoop", -52 * INCH, 0.0, 44 * INCH)),
+    "features": features(("sill, left front", -20 * INCH, 26 * INCH, 9.5 * INCH), ("sill, left rear", -74 * INCH, 26 * INCH, 9.75 * INCH), ("sill, right front", -20 * INCH, -26 * INCH, 9.5 * INCH), ("sill, right rear", -74 * INCH, -26 * INCH, 9.75 * INCH)),
     "low": features(("skid plate", 12 * INCH, 0.0, 5.5 * INCH), ("axle guard", -88 * INCH, 0.0, 6.0 * INCH)),
     "stands": features(("front crossmember", 4 * INCH, 0.0, 6 * INCH), ("rail, left", -80 * INCH, 17 * INCH, 6.5 * INCH), ("rail, right", -80 * INCH, -17 * INCH, 6.5 * INCH)),
 }  # fmt: skip

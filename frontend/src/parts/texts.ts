@@ -24,3 +24,10 @@ export const FRAME = {
   refused: (n: number) => `${n} not taken`,
   look: 'Look at the log',
 } as const;
+
+export const DESK = {
+  strike: 'strike out the last',
+  settled: 'the car has settled',
+  kept: 'Kept in this browser; the server is away.',
+  turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,
+} as const;

@@ -7,7 +7,7 @@ from fastapi import APIRouter
 from pydantic import Field
 
 from ready_corner.border.base import Model
-from ready_corner.border.stance import RollBarModel, StateModel
+from ready_corner.border.stance import StateModel
 from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.linkage.words import shown
 from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, End, Plan
@@ -15,6 +15,7 @@ from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.shop import Units, read, say_angle, say_length, say_mass
 from ready_corner.core.stance import reckon as core
 from ready_corner.core.stance.attitude import Attitude
+from ready_corner.core.stance.bars import RollBar
 from ready_corner.core.stance.footing import SCHOOL_WORDS, School
 from ready_corner.core.stance.limits import Limit
 from ready_corner.core.stance.movement import Movement, movement
@@ -40,11 +41,12 @@ class AttitudeView(View):
 
 
 class PerchView(View):
-    """One perch to turn."""
+    """One perch to turn; ``amount`` as it may be typed."""
 
     corner: Corner
     adjuster: str
     say: str
+    amount: str
     caution: str
 
 
@@ -194,7 +196,10 @@ def stance_view(evaluation: Evaluation, found: Stance) -> StanceView:
         school_words=SCHOOL_WORDS[turns.school if turns else state.plan.footing.school],
         cross=evaluation.mark(CROSS).say,
         cross_then=f"{turns.cross:.1f} %" if turns and turns.steps and turns.cross is not None else "",
-        perches=[PerchView.model_validate(p) for p in found.perches],
+        perches=[
+            PerchView(corner=p.corner, adjuster=p.adjuster, say=p.say, amount=p.turned, caution=p.caution)
+            for p in found.perches
+        ],
         corners=[_corner(evaluation, found, i) for i in range(4)],
         pads=[
             PadView(corner=p.corner, say=p.say, up=_said(p.up, units) if p.up > 0.05 else "", pack=p.pack, adds=p.adds)
@@ -405,12 +410,23 @@ class TorsionAsk(Model):
     fine: str = ""
 
 
+class BarSizeIn(Model):
+    """Size of a steel anti-roll bar, mm."""
+
+    diameter: float
+    bore: float
+    length: float
+    arm: float
+    arm_width: float
+    arm_height: float
+
+
 class BarAsk(Model):
-    """An anti-roll bar, its ends moved so far."""
+    """An anti-roll bar, its ends moved so far; None: that of the plan."""
 
     kind: Literal["bar"]
     end: End
-    bar: RollBarModel | None = None
+    bar: BarSizeIn | None = None
     left: str
     right: str
 
@@ -463,7 +479,7 @@ def _to_core(ask: Ask, plan: Plan) -> core.Asked:
         fine = read(ask.fine, "angle", plan.units).value if ask.fine.strip() else 0.0
         return core.TorsionAsked(ask.inner, ask.outer, mm(ask.arm), ask.rate, load, loaded, mm(ask.low), fine)
     if isinstance(ask, BarAsk):
-        bar = ask.bar.to_core() if ask.bar else plan.footing.end(ask.end).bar
+        bar = RollBar(**ask.bar.model_dump()) if ask.bar else plan.footing.end(ask.end).bar
         return core.bar_asked(ask.end, bar, mm(ask.left), mm(ask.right))
     if isinstance(ask, TubeAsk):
         return core.TubeAsked(mm(ask.length), mm(ask.joint), mm(ask.thread))

@@ -24,6 +24,7 @@ export type Linkage = Schemas['LinkageModel'];
 export type Loads = Schemas['LoadsModel'];
 export type JigView = Schemas['JigView'];
 export type StanceView = Schemas['StanceView'];
+export type StanceAsk = Schemas['SpringAsk'] | Schemas['DamperAsk'] | Schemas['TorsionAsk'] | Schemas['BarAsk'] | Schemas['TubeAsk'] | Schemas['HeightsAsk'];
 export type Pickup = Schemas['PickupView'];
 export type Proposal = Schemas['ProposalView'];
 export type SurveyRead = Schemas['SurveyReadIn'];
@@ -79,6 +80,7 @@ export const api = {
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
   levers: (slug: string, end: 'front' | 'rear', answer: string) => call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
   stance: (slug: string) => call<StanceView>('GET', `/cars/${slug}/stance`),
+  reckon: (slug: string, asked: StanceAsk) => call<{ lines: [string, string][] }>('POST', `/cars/${slug}/stance/reckon`, asked),
   jig: (slug: string) => call<JigView>('GET', `/cars/${slug}/jig`),
   jigPreview: (slug: string, what: SurveyRead) => call<{ said: string; means: string }>('POST', `/cars/${slug}/jig/preview`, what),
   proposal: (slug: string, asked: Schemas['ProposalIn']) => call<Proposal>('POST', `/cars/${slug}/jig/proposal`, asked),

@@ -697,7 +697,7 @@ export interface components {
         };
         /**
          * BarAsk
-         * @description An anti-roll bar, its ends moved so far.
+         * @description An anti-roll bar, its ends moved so far; None: that of the plan.
          */
         BarAsk: {
             /**
@@ -710,7 +710,7 @@ export interface components {
              * @enum {string}
              */
             end: "front" | "rear";
-            bar?: components["schemas"]["RollBarModel"] | null;
+            bar?: components["schemas"]["BarSizeIn"] | null;
             /** Left */
             left: string;
             /** Right */
@@ -728,6 +728,24 @@ export interface components {
             /** Arm */
             arm: string;
             link: components["schemas"]["StandModel"];
+        };
+        /**
+         * BarSizeIn
+         * @description Size of a steel anti-roll bar, mm.
+         */
+        BarSizeIn: {
+            /** Diameter */
+            diameter: number;
+            /** Bore */
+            bore: number;
+            /** Length */
+            length: number;
+            /** Arm */
+            arm: number;
+            /** Arm Width */
+            arm_width: number;
+            /** Arm Height */
+            arm_height: number;
         };
         /**
          * Begun
@@ -1959,7 +1977,7 @@ export interface components {
         };
         /**
          * PerchView
-         * @description One perch to turn.
+         * @description One perch to turn; ``amount`` as it may be typed.
          */
         PerchView: {
             /**
@@ -1971,6 +1989,8 @@ export interface components {
             adjuster: string;
             /** Say */
             say: string;
+            /** Amount */
+            amount: string;
             /** Caution */
             caution: string;
         };

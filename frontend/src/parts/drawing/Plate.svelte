@@ -2,8 +2,8 @@
   // Layout-blue plate with faint scribed squares; what is drawn on it is in millimetres of the car, fitted to scale.
   import type { Snippet } from 'svelte';
 
-  type Props = { label: string; box: { x: number; y: number; w: number; h: number }; note?: string; children: Snippet<[number]> };
-  let { label, box, note = '', children }: Props = $props();
+  type Props = { label: string; box: { x: number; y: number; w: number; h: number }; note?: string; noteOnTop?: boolean; children: Snippet<[number]> };
+  let { label, box, note = '', noteOnTop = false, children }: Props = $props();
 
   let width = $state(600);
   let height = $state(500);
@@ -20,7 +20,7 @@
     <!-- One unit is one millimetre of the car; children divide by the scale to draw in screen units. -->
     <g transform="translate({tx} {ty}) scale({scale})">{@render children(1 / scale)}</g>
   </svg>
-  {#if note}<figcaption>{note}</figcaption>{/if}
+  {#if note}<figcaption data-top={noteOnTop || undefined}>{note}</figcaption>{/if}
 </figure>
 
 <style>
@@ -29,6 +29,7 @@
   pattern path { fill: none; stroke: var(--scribe-dim); stroke-opacity: 0.13; }
   .squares { fill: url('#squares'); }
   figcaption { position: absolute; left: 16px; bottom: 10px; color: var(--scribe-dim); font-size: var(--type-small); }
+  figcaption[data-top] { top: 8px; bottom: auto; }
   svg :global(.line) { fill: none; stroke: var(--scribe); stroke-width: 2; vector-effect: non-scaling-stroke; }
   svg :global(.thin) { fill: none; stroke: var(--scribe); stroke-width: 1.2; vector-effect: non-scaling-stroke; }
   svg :global(.dim) { fill: none; stroke: var(--scribe-dim); stroke-width: 1.2; vector-effect: non-scaling-stroke; }

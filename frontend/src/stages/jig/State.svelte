@@ -1,7 +1,7 @@
 <script lang="ts">
   // Datum, support, level, what was done to the frame, and what its points have come to.
   import { api, type JigView, type What } from '$lib/api/client';
-  import Forms from './Forms.svelte';
+  import Forms from '$parts/Forms.svelte';
   import type { Survey } from './survey.svelte';
   import { DATUM_WAYS, JIG } from './texts';
 

@@ -2,7 +2,7 @@
   // Around the weld: conditions before it, the order of joints, what is accepted; clearances; and the body on the jig.
   import { api, type Corner, type JigView, type What } from '$lib/api/client';
   import { CORNERS, CORNER_WORDS } from '$lib/marks';
-  import Forms from './Forms.svelte';
+  import Forms from '$parts/Forms.svelte';
   import type { Survey } from './survey.svelte';
   import { JIG, WELD } from './texts';
 

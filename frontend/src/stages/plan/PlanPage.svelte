@@ -7,6 +7,8 @@
   import { router } from '$lib/router.svelte';
   import FigureField from '$parts/FigureField.svelte';
   import Adjusters from './Adjusters.svelte';
+  import Footing from './Footing.svelte';
+  import Springs from './Springs.svelte';
   import Points from './Points.svelte';
   import { draftOf, markKind, planOf } from './draft';
   import { PLAN } from './texts';
@@ -180,6 +182,7 @@
             <div class="aim">
               <FigureField label={PLAN.station} name="{CORNER_WORDS[c]} height, {PLAN.station}" value={draft.heights[c].station} kind="length" units={draft.units} problem={at(`heights.${c}.station`)} onchange={(v) => (draft.heights[c].station = v)} />
               <FigureField label={PLAN.offset} name="{CORNER_WORDS[c]} height, {PLAN.offset}" value={draft.heights[c].offset} kind="length" units={draft.units} problem={at(`heights.${c}.offset`)} onchange={(v) => (draft.heights[c].offset = v)} />
+              <FigureField label={PLAN.asDrawn} name="{CORNER_WORDS[c]} height, {PLAN.asDrawn}" value={draft.heights[c].height} kind="length" units={draft.units} problem={at(`heights.${c}.height`)} onchange={(v) => (draft.heights[c].height = v)} />
             </div>
           </fieldset>
         {/each}
@@ -194,6 +197,10 @@
     {/if}
 
     <Points {draft} slug={car?.slug} {at} />
+
+    <Springs {draft} {at} />
+
+    <Footing {draft} {at} />
 
     <Adjusters bind:adjusters={draft.adjusters} {draft} units={draft.units} {at} />
 

@@ -1,6 +1,7 @@
 // A plan while it is being filled in: figures may still be missing. Keeping it turns missing ones into problems at their fields.
 import type { Corner, Linkage, Loads, Plan, Problem, Units } from '$lib/api/client';
 import { CORNERS } from '$lib/marks';
+import { type FootingDraft, footingFrom, footingOf } from './footing';
 import { PLAN } from './texts';
 
 export type Figure = number | null;
@@ -15,7 +16,7 @@ export interface AdjusterDraft {
 export interface AxleDraft { track: Figure; rim_flange_diameter: Figure; tyre_diameter: Figure; hub_width: Figure }
 export interface Draft {
   name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
-  aims: Record<string, AimDraft>; buildAims: Record<string, AimDraft>; stage: 'running' | 'build'; heights: Record<Corner, { name: string; station: Figure; offset: Figure }>;
+  aims: Record<string, AimDraft>; buildAims: Record<string, AimDraft>; stage: 'running' | 'build'; heights: Record<Corner, { name: string; station: Figure; offset: Figure; height: Figure }>; footing: FootingDraft;
   adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string };
   points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>; loads: Loads | null;
 }
@@ -40,7 +41,7 @@ export function draftOf(plan: Plan | null): Draft {
     aims: aimsOf(plan?.aims), buildAims: aimsOf(plan?.build_aims), stage: plan?.stage ?? 'running',
     heights: everyCorner((c) => {
       const found = plan?.heights.find((h) => h.corner === c);
-      return { name: found?.name ?? '', station: found?.station ?? null, offset: found?.offset ?? null };
+      return { name: found?.name ?? '', station: found?.station ?? null, offset: found?.offset ?? null, height: found?.height ?? null };
     }),
     adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({ id: a.id, name: a.name, corner: a.corner, half_turns_only: a.half_turns_only ?? false, lock: a.lock ?? '', moves: a.moves ? { name: a.moves.name, direction: a.moves.direction ?? null } : null,
       ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}), ...(a.shims ? { shims: a.shims } : {}), ...(a.perch ? { perch: a.perch } : {}) })),
@@ -48,7 +49,7 @@ export function draftOf(plan: Plan | null): Draft {
     ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '' },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],
     linkages: { front: structuredClone(plan?.front_linkage ?? null), rear: structuredClone(plan?.rear_linkage ?? null) },
-    loads: structuredClone(plan?.loads ?? null),
+    loads: structuredClone(plan?.loads ?? null), footing: footingOf(plan?.footing),
   };
 }
 
@@ -78,10 +79,12 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     ...a, mark, aim: need(a.aim, `${path}.${mark}.aim`), tolerance: need(a.tolerance, `${path}.${mark}.tolerance`) }));
   if (!draft.name.trim()) problems.push({ path: 'name', sentence: PLAN.missing, numbers: {} });
   const plan = {
+    ...before, // what this form does not show stays
     format: 'ready-corner plan', version: 1, name: draft.name.trim(), about: draft.about, units: draft.units, wheelbase: need(draft.wheelbase, 'wheelbase'),
     front: all(draft.front, 'front', ['hub_width']), rear: all(draft.rear, 'rear', ['hub_width']),
     aims: aimRows(draft.aims, 'aims'), build_aims: aimRows(draft.buildAims, 'build_aims'), stage: draft.stage,
-    heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({ corner: c, name: draft.heights[c].name.trim(), station: need(draft.heights[c].station, `heights.${c}.station`), offset: need(draft.heights[c].offset, `heights.${c}.offset`) })),
+    heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({ corner: c, name: draft.heights[c].name.trim(), station: need(draft.heights[c].station, `heights.${c}.station`), offset: need(draft.heights[c].offset, `heights.${c}.offset`), height: draft.heights[c].height })),
+    footing: footingFrom(draft.footing, need),
     adjusters: draft.adjusters.map((a) => {
       const path = `adjusters.${a.id}`;
       if (!a.name.trim()) problems.push({ path: `${path}.name`, sentence: PLAN.missing, numbers: {} });

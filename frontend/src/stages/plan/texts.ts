@@ -19,8 +19,8 @@ export const PLAN = {
   moves: 'Moves', movesNothing: 'not said', movesSoft: 'What it moves in the linkage: then a turn can be reckoned before it is tried.', direction: 'Which way', directions: { outboard: 'outboard', inboard: 'inboard', up: 'up', down: 'down', forward: 'forward', aft: 'aft' } as const, longer: 'longer', lock: 'Locked by',
   aim: 'aim', tolerance: '±', copy: 'Copy the left side to the right', copyRear: 'Copy the front to the rear',
   kinds: { height: 'Ride height', camber: 'Camber', toe: 'Toe' } as const,
-  whole: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle, plus to the left', 'car.rake': 'Rake, plus nose down', 'car.cross': 'Cross difference of heights' } as const,
-  places: 'Where the ride heights are read', placeName: 'Feature', station: 'Station', offset: 'Offset',
+  whole: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle, plus to the left', 'car.rake': 'Rake, plus nose down', 'car.cross': 'Cross difference of heights', 'car.cross_weight': 'Cross weight, %' } as const,
+  places: 'Where the ride heights are read', placeName: 'Feature', station: 'Station', offset: 'Offset', asDrawn: 'Height as drawn',
   placesSoft: 'Station forward of the front axle line (minus is aft), offset plus to the left.',
   points: 'How the wheels are held', pointsSoft: 'Points of the left side; the right is its mirror where it is not given. Station forward of the front axle line, offset to the left, height from the ground at ride height.',
   layout: 'Layout', noLayout: 'not said yet', steering: 'Steered', steeringWays: { none: 'not steered', rack: 'by a rack', box: 'by a box and idler' } as const, boxPoints: 'Drop arm, idler and their axes',
@@ -43,4 +43,15 @@ export const PLAN = {
   save: 'Keep this plan', start: 'Begin the car', cancel: 'Leave it as it was',
   missing: 'Give a figure here.',
   away: 'The server is away; the plan is kept in this form until it is back. Try again.',
+} as const;
+export const FOOTING = {
+  title: 'What it stands on', soft: 'For springs, loads, perches and stands. Leave empty what is not known: it is said where it is wanted.',
+  mass: 'Weight as it runs', front: 'On the front, %', left: 'On the left, %', school: 'Perches are turned', schools: { height: 'by height', weight: 'by weight, heights kept', both: 'for both' } as const, reason: 'Why', margin: 'Bump stop before ground and body by',
+  tyre_rate: 'Tyre rate, N/mm', unsprung: 'Unsprung, each corner', bump: 'Travel to the bump stop', droop: 'Travel to the droop stop', to_body: 'Wheel up until the tyre touches', bar: { diameter: 'Anti-roll bar ⌀', bore: 'its bore', length: 'its length', arm: 'its arm' } as const,
+  lists: { features: 'Features ride height may be said by', low: 'Lowest points', stands: 'Where stands go' } as const, listsSoft: { features: 'Sill, arch lip, any bolt: they follow from where the heights are read.', low: 'What meets the ground first.', stands: 'Height of what rests on the stand, as drawn.' } as const,
+  add: { features: 'Another feature', low: 'Another low point', stands: 'Another stand' } as const, name: 'Name', station: 'Station', offset: 'Offset', height: 'Height as drawn', out: 'Take out',
+} as const;
+export const SPRINGS = {
+  title: 'Springs and dampers', soft: 'From eye to eye, each end at a point and on what it stands: car, upright (or axle), rocker, or an arm by its name.', fresh: 'spring', name: 'Name', point: 'Point', on: 'On',
+  rate: 'Rate, N/mm', free: 'Coil free', solid: 'Coil solid', seat: 'Eyes over coil', closed: 'Damper closed', open: 'Damper open', helper: ['Helper rate', 'helper free', 'helper solid'] as const, add: 'Another spring', out: 'Take out',
 } as const;

@@ -2,7 +2,7 @@
   // The round as four corners of small ticks: what is read, what is wanted, where one is. Any of them may be picked.
   import type { Corner } from '$lib/api/client';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
-  import type { Desk } from './desk.svelte';
+  import type { Desk } from '$parts/desk.svelte';
   import { SET } from './texts';
 
   type Props = { desk: Desk };

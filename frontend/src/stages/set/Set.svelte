@@ -9,16 +9,23 @@
   import WheelAbove from '$parts/drawing/WheelAbove.svelte';
   import Tape from '$parts/Tape.svelte';
   import CornerFigures from './CornerFigures.svelte';
-  import { Desk } from './desk.svelte';
-  import Round from './Round.svelte';
+  import { Desk, type Work } from '$parts/desk.svelte';
+  import { DESK } from '$parts/texts';
+import Round from './Round.svelte';
   import { SET } from './texts';
   import Turns from './Turns.svelte';
 
   type Props = { car: Car };
   let { car }: Props = $props();
 
+  const work: Work = {
+    base: 'set',
+    asks: (v, place) => (place[1] === 'pad' && !v.round.some((a) => a.quantity === 'pad') ? [...v.pads, ...v.round] : v.round),
+    adjusters: (v, corner) => v.corners[corner].adjusters,
+    told: (v, corner) => v.corners[corner].turns,
+  };
   // svelte-ignore state_referenced_locally (a new car makes a new page)
-  const desk = new Desk(car, () => router.parts.slice(3));
+  const desk = new Desk(car, () => router.parts.slice(3), () => work);
   const view = $derived(desk.view);
   const ask = $derived(desk.ask);
   const answer = $derived(view.corners[desk.corner]);
@@ -32,7 +39,7 @@
     })),
   );
   const caution = $derived(desk.turning ? (desk.preview?.caution ?? answer.turns.find((t) => t.adjuster === desk.adjuster?.id)?.caution ?? '') : '');
-  const common = $derived([{ key: SET.keys.strike, does: SET.strike, act: () => void desk.strike() }]);
+  const common = $derived([{ key: SET.keys.strike, does: DESK.strike, act: () => void desk.strike() }]);
   const readHooks = $derived([
     { key: SET.keys.enter, does: SET.next, act: () => void desk.enter() },
     { key: SET.keys.again, does: SET.again, act: () => void desk.enter(true) },
@@ -40,7 +47,7 @@
     ...common,
     { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
     { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
-    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: SET.settled, act: () => void desk.settled() }]),
+    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => void desk.settled() }]),
   ]);
   const turnHooks = $derived([
     { key: SET.keys.enter, does: SET.turnKeys, act: () => void desk.enter() },
@@ -64,7 +71,7 @@
   </div>
 
   {#if desk.turning && desk.adjuster}
-    <Tape title={SET.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster.name)} how={SET.turnHow(desk.adjuster.say_how, desk.adjuster.say_room)} {caution}
+    <Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster.name)} how={SET.turnHow(desk.adjuster.say_how, desk.adjuster.say_room)} {caution}
       label={SET.turned} value={desk.typed} placeholder={desk.amountTold?.say ?? `1t2f ${desk.adjuster.ways[0]}`} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''}
       refusal={desk.refusal} note={desk.note || (desk.amountTold ? SET.asTold : '')} hooks={turnHooks}
       oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} />

@@ -1,90 +1,105 @@
 <script lang="ts">
-  // Stage Stance: how the car stands from both sides, which perches bring it to its heights, and the rods that hold it without its springs.
+  // Stage Stance: the car drawn as it stands, what brings it to its heights and loads, its stands, springs and pads; and the tape for all of it.
   import { api, type StanceView } from '$lib/api/client';
   import type { Car } from '$lib/car.svelte';
-  import { CORNER_WORDS, markOf } from '$lib/marks';
-  import { link } from '$lib/router.svelte';
-  import SideView from '$parts/drawing/SideView.svelte';
-  import Witness from '$parts/Witness.svelte';
+  import { CORNER_WORDS } from '$lib/marks';
+  import { router } from '$lib/router.svelte';
+  import { Desk, type Work } from '$parts/desk.svelte';
+  import { DESK } from '$parts/texts';
+  import Tape from '$parts/Tape.svelte';
+  import Corners from './Corners.svelte';
+  import OnStands from './OnStands.svelte';
+  import Perches from './Perches.svelte';
+  import Springs from './Springs.svelte';
+  import StanceDrawing from './StanceDrawing.svelte';
+  import State from './State.svelte';
+  import Sums from './Sums.svelte';
   import { STANCE } from './texts';
 
+  type Tab = keyof typeof STANCE.tabs;
   type Props = { car: Car };
   let { car }: Props = $props();
   const view = $derived(car.view!);
-  const base = $derived(`/cars/${car.slug}`);
+  const tab = $derived<Tab>(router.parts[3] && router.parts[3] in STANCE.tabs ? (router.parts[3] as Tab) : 'floor');
   let found = $state.raw<StanceView | null>(null);
   let refusal = $state('');
   $effect(() => {
     void view.number; // whatever was read or turned may have moved it
     api.stance(car.slug).then((s) => ([found, refusal] = [s, '']), (error: Error) => (refusal = error.message));
   });
+
+  const work = $derived<Work>({
+    base: `stance/${tab === 'stands' ? 'stands' : 'floor'}`,
+    asks: (v) => (tab === 'stands' ? v.stand_round : v.floor_round),
+    adjusters: (v) => Object.values(v.corners).flatMap((c) => c.adjusters.filter((a) => a.kind === 'perch')),
+    told: (v) => (found?.perches ?? []).map((p) => {
+      const own = v.corners[p.corner].adjusters.find((a) => a.id === p.adjuster);
+      return { adjuster: p.adjuster, name: own?.name ?? '', amount: 1, say: p.amount, caution: p.caution, corner: p.corner };
+    }),
+  });
+  // svelte-ignore state_referenced_locally (a new car makes a new page)
+  const desk = new Desk(car, () => router.parts.slice(4), () => work);
+  const ask = $derived(desk.ask);
+  const typed = $derived(desk.preview?.said ?? desk.typed);
+  const onTape = $derived(tab === 'floor' || tab === 'stands');
+  const quantity = $derived(desk.turning ? '' : (ask?.quantity ?? ''));
+  const mine = $derived(desk.asks.filter((a) => a.quantity === ask?.quantity).map((a) => ({ name: CORNER_WORDS[a.corner], say: a.repeats ? `${a.latest}${a.repeats > 1 ? ` ×${a.repeats}` : ''}${a.wanted ? ' ?' : ''}` : '…', now: a.corner === ask?.corner })));
+  const told = $derived(desk.turning ? desk.amountTold : undefined);
+  const caution = $derived(desk.turning ? (desk.preview?.caution || told?.caution || '') : tab === 'stands' ? '' : ask?.quantity === 'height' && desk.preview?.large ? STANCE.jacking : '');
+  const hooks = $derived([
+    { key: 'Enter', does: desk.turning ? 'record the turn' : 'record, next', act: () => void desk.enter() },
+    { key: '↓ ↑', does: desk.turning ? 'other perch' : 'skip, back', act: () => desk.step(1) },
+    { key: '⌫', does: DESK.strike, act: () => void desk.strike() },
+    ...(desk.turning ? [{ key: 'M', does: 'back to reading', act: () => desk.startMeasuring() }]
+      : [...(tab === 'floor' && !view.condition.settled ? [{ key: 'S', does: DESK.settled, act: () => void desk.settled() }] : []),
+         ...(tab === 'floor' ? [{ key: 'T', does: 'turn a perch', act: () => desk.startTurning() }] : []),
+         { key: 'U', does: `other tool, now ${desk.tool.name.toLowerCase()}`, act: () => desk.nextTool() }]),
+  ]);
+  const show = (to: Tab) => (desk.clear(), router.go(`/cars/${car.slug}/stance/${to}`));
 </script>
 
-<main>
-  <div class="sides">{#each ['LF', 'RF'] as const as corner (corner)}<div class="plate"><SideView {view} {corner} /></div>{/each}</div>
-  <div class="panel">
-    <section class="card" aria-label={STANCE.title}>
-      {#if refusal}<p role="alert">{refusal}</p>{/if}
-      {#if found}
-        {#each found.says as line, i (line)}{#if i === 0}<h1>{line}</h1>{:else}<p class="no">{line}</p>{/if}{/each}
-        {#if found.why_not}<p>{found.why_not}</p>{/if}
-        <div class="marks">
-          {#each found.corners as c (c.corner)}
-            {@const mark = markOf(view, `${c.corner}.height`)}
-            <a href="{base}/set/{c.corner}/height" use:link><Witness state={mark.state} size={30} /><span><small>{CORNER_WORDS[c.corner]}</small><b class="fig">{mark.say}</b><small>{mark.say_aim}{c.expected ? ` · ${STANCE.then} ${c.expected}` : ''}</small></span></a>
-          {/each}
-        </div>
-      {:else if !refusal}<p role="status">…</p>{/if}
-    </section>
-    {#if found?.perches.length}
-      <section class="card" aria-label={STANCE.perches}>
-        <h2>{STANCE.perches}</h2><p class="soft">{STANCE.lift} {STANCE.next}</p>
-        <ol>{#each found.perches as perch (perch.corner)}<li><b>{perch.say}</b> <a class="button" href="{base}/set/{perch.corner}/turn/{perch.adjuster}" use:link>{STANCE.turn}</a></li>{/each}</ol>
-        <p class="caution">{found.perches[0]!.caution}</p>
-      </section>
-    {/if}
-    {#if found}
-      <section class="card" aria-label={STANCE.rods}>
-        <h2>{STANCE.rods}</h2><p class="soft">{STANCE.rodsSoft}</p>
-        <div class="scroll"><table>
-          <thead><tr><th></th>{#each Object.values(STANCE.columns) as name (name)}<th scope="col">{name}</th>{/each}<th scope="col">{STANCE.rate}</th><th scope="col">{STANCE.ratio}</th></tr></thead>
-          <tbody>
-            {#each found.corners as c (c.corner)}
-              {#each c.rods as rod (rod.name)}
-                <tr><th scope="row">{CORNER_WORDS[c.corner]} <small>{rod.name}</small></th>{#each Object.keys(STANCE.columns) as key (key)}<td class="fig">{rod[key as keyof typeof STANCE.columns] || STANCE.unknown}</td>{/each}<td class="fig">{rod.rate || STANCE.unknown}{#if rod.rough}<small title={STANCE.rough}> {STANCE.rough} {rod.rough}</small>{/if}</td><td class="fig">{rod.ratio || STANCE.unknown}</td></tr>
-              {:else}<tr><th scope="row">{CORNER_WORDS[c.corner]}</th><td colspan="6" class="soft">{STANCE.none}</td></tr>{/each}
-            {/each}
-          </tbody>
-        </table></div>
-        <p class="soft">{STANCE.strength}</p>
-      </section>
-    {/if}
+<main data-tape={onTape || undefined}>
+  <div class="bar">
+    <div role="group" aria-label={STANCE.title}>
+      {#each Object.entries(STANCE.tabs) as [name, word] (name)}<button type="button" class="button" aria-pressed={tab === name} onclick={() => show(name as Tab)}>{word}</button>{/each}
+    </div>
+    <div class="says" role="status">
+      {#if refusal}<p class="no">{refusal}</p>
+      {:else if found?.provisional.length && tab === 'floor'}<p class="no"><b>{STANCE.provisional}:</b> {found.provisional.join('; ')}.</p>
+      {:else if found?.notes.length && tab !== 'stands' && tab !== 'sums'}<p>{found.notes[0]}</p>{/if}
+    </div>
   </div>
+  <StanceDrawing {view} stance={found} corner={desk.corner} onStands={tab === 'stands'} {quantity} {typed} />
+  <div class="panel">
+    {#if found}
+      {#if tab === 'floor'}
+        <Perches {car} {view} stance={found} onturn={(p) => desk.open(`${p.corner}/turn/${p.adjuster}`)} />
+        <Corners {view} stance={found} onpick={(c) => desk.open(`${c}/height`)} />
+      {:else if tab === 'stands'}<OnStands stance={found} onpick={(c) => desk.open(`${c}/hub`)} />
+      {:else if tab === 'springs'}<Springs stance={found} />
+      {:else if tab === 'state'}<State {car} {view} stance={found} />
+      {:else}<Sums {car} stance={found} />{/if}
+    {:else if !refusal}<section class="card"><p role="status">…</p></section>{/if}
+  </div>
+  {#if onTape && desk.turning}
+    <div class="foot"><Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster?.name ?? '')} how={desk.adjuster ? `${desk.adjuster.say_how}; ${desk.adjuster.say_room}` : STANCE.noTurn} {caution} label={DESK.turnTitle(CORNER_WORDS[desk.corner], '')} value={desk.typed} placeholder={told?.say ?? '1t2f up'}
+      means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} refusal={desk.refusal} note={desk.note || (told ? STANCE.asTold : STANCE.noTurn)} {hooks} oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} /></div>
+  {:else if onTape && ask}
+    <div class="foot"><Tape title={ask.title} how={ask.how} {caution} label={ask.title} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null} refusal={desk.refusal}
+      note={desk.note || (tab === 'floor' && !view.condition.settled ? STANCE.settleFirst : '')} {hooks} readings={mine} oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} /></div>
+  {/if}
 </main>
 
 <style>
-  main { display: grid; grid-template-columns: minmax(0, 46fr) minmax(0, 54fr); gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 620px; }
-  .sides { display: grid; grid-template-rows: 1fr 1fr; gap: var(--gap-3); min-height: 0; }
-  .plate { display: grid; min-height: 0; }
-  .panel { display: grid; gap: var(--gap-3); align-content: start; overflow: auto; min-height: 0; }
-  h1 { font-size: 1.1875rem; line-height: 1.25; } h2 { font-size: 1.0625rem; }
-  .marks { display: grid; grid-template-columns: repeat(4, minmax(0, 1fr)); gap: 10px; margin-top: 8px; }
-  .marks a { display: flex; gap: 8px; color: var(--ink); text-decoration: none; min-height: var(--touch); align-items: center; min-width: 0; }
-  .marks a:hover b { text-decoration: underline; }
-  .marks b { display: block; font-weight: 400; font-size: 1.25rem; line-height: 1.15; }
-  small { color: var(--ink-soft); font-size: 0.8125rem; line-height: 1.25; }
-  .marks small { display: block; }
-  ol { list-style: none; margin: 4px 0; padding: 0; }
-  li { display: flex; justify-content: space-between; align-items: center; border-top: 1px solid var(--edge); padding: 4px 0; font-size: 1.125rem; }
-  .scroll { overflow: auto; }
-  table { border-collapse: collapse; width: 100%; font-size: 0.9375rem; }
-  th { text-align: left; font-weight: 400; }
-  thead th { color: var(--ink-soft); font-size: 0.8125rem; text-align: right; padding-left: 10px; }
-  td { text-align: right; padding-left: 10px; white-space: nowrap; }
-  td small { display: block; }
-  td[colspan] { text-align: left; }
-  tbody tr { border-top: 1px solid var(--edge); height: 36px; }
-  .caution { background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; }
-  .no, [role='alert'] { color: var(--rust); font-weight: 700; }
-  @media (max-width: 1000px) { main { grid-template-columns: minmax(0, 1fr); height: auto; } .sides { grid-template-rows: 260px 260px; } .panel { overflow: visible; } .marks { grid-template-columns: repeat(2, 1fr); } }
+  main { display: grid; grid-template-columns: minmax(0, 45fr) minmax(0, 55fr); grid-template-rows: auto minmax(0, 1fr); gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 660px; }
+  main[data-tape] { grid-template-rows: auto minmax(0, 1fr) auto; }
+  .bar { grid-column: 1 / -1; display: flex; gap: var(--gap-3); align-items: center; min-width: 0; }
+  .bar [role='group'] { display: flex; flex: none; }
+  .bar .button { border-radius: 0; margin-left: -1px; font-weight: 400; padding: 0 12px; }
+  .bar [aria-pressed='true'] { background: var(--layout); color: #fff; font-weight: 700; }
+  .says { min-width: 0; line-height: 1.2; font-size: 0.9rem; max-height: 48px; overflow: auto; }
+  .no { color: var(--rust); }
+  .panel { display: grid; gap: 8px; align-content: start; overflow: auto; min-height: 0; min-width: 0; }
+  .foot { grid-column: 1 / -1; }
+  @media (max-width: 1000px) { main, main[data-tape] { grid-template-columns: minmax(0, 1fr); grid-template-rows: auto; height: auto; } .bar { flex-wrap: wrap; } .bar [role='group'] { flex-wrap: wrap; } .panel { overflow: visible; } }
 </style>

@@ -7,10 +7,14 @@ from ready_corner.core.errors import MeasuredError
 from ready_corner.core.logbook import CarState, Entry, Reading, Turned, check, fold_on, turn_words
 from ready_corner.core.plan import CORNER_MARKS, END_OF
 from ready_corner.core.readiness.marks import Evaluation, State, evaluate
-from ready_corner.core.readiness.rounds import MARKS_OF, say_reading
+from ready_corner.core.readiness.rounds import MARKS_OF, NO_MARK, say_reading
 from ready_corner.core.readiness.words import say_value
 from ready_corner.core.setting.corner import caution_of, say_to_go
 from ready_corner.core.shop import say_angle, say_length
+from ready_corner.core.stance.standing import stance
+from ready_corner.core.stance.turning import CROSS
+
+ON_IT = 0.05  # mm; nearer than this nothing is left to go
 
 
 def accept(state: CarState, entry: Entry, before: Evaluation | None = None) -> CarState:
@@ -47,16 +51,42 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
         return _preview_turn(now, what)
     evaluation = evaluate(after, now)
     said = say_reading(evaluation, what.quantity, what.value, what.denominator)
+    if what.quantity in NO_MARK:
+        return Preview(said, *_behind(evaluation, what))
     mark = evaluation.mark(f"{what.corner}.{MARKS_OF[what.quantity]}")
-    if what.quantity == "pad":
-        return Preview(said, _floor_words(evaluation))
     if mark.value is None:
         return Preview(said, _against_string(evaluation, what) or mark.reason)
     large = say_to_go(evaluation, what.corner, what.figure) if what.quantity == "height" else ""
     means = f"{mark.mark.split('.')[1]} would be {mark.say} {mark.say_u}"
+    if what.quantity == "load" and (cross := evaluation.mark(CROSS)).value is not None:
+        return Preview(
+            said, f"{means} · cross weight would be {cross.say} {cross.say_u} · {cross.say_aim or 'no aim'}", cross.state
+        )
     zero = f" · counted from {say_angle(what.upright_deg, 0)} upright" if what.upright_deg else ""
     odd = " · does not agree with the last one here" if mark.odd is not None else ""
     return Preview(said, f"{means} · {mark.say_aim or 'no aim'}{zero}{odd}", mark.state, large)
+
+
+def _behind(evaluation: Evaluation, what: Reading) -> tuple[str, State | None, str]:
+    """Return what a reading that is no mark's own would mean: words, no state, and what is to go in large letters."""
+    units = evaluation.state.plan.units
+    if what.quantity == "pad":
+        return _floor_words(evaluation), None, ""
+    if what.quantity == "radius":
+        on = "of the stand-in; what it is off the planned tyre is taken out of the heights" if what.corner in evaluation.state.stance.stand_ins else "of its own tyre; every height is counted with it"  # fmt: skip
+        return f"loaded radius {on}", None, ""
+    found = stance(evaluation)
+    if what.quantity == "stand":
+        return found.stand_says[0], None, ""
+    hub = next((h for h in found.hubs if h.corner == what.corner), None)
+    if hub is None or hub.ride is None:
+        return found.stand_says[0] if found.stand_says else "", None, ""
+    to_go = hub.wanted - what.value
+    size, ride = (say_length(abs(v), units, denominator=0, unit=True) for v in (to_go, hub.ride))
+    if abs(to_go) < ON_IT:
+        return "the car will stand as wanted here", None, "on it"
+    stands = f"set so, the car will stand {ride} {'higher' if hub.ride > 0 else 'lower'} here than wanted"
+    return stands, None, f"{size} {'up' if to_go > 0 else 'down'} to go"
 
 
 def _against_string(evaluation: Evaluation, what: Reading) -> str:

@@ -213,6 +213,8 @@ def _read_now(evaluation: Evaluation, corner: Corner, quantity: Quantity) -> flo
     rows = evaluation.state.latest(place)
     if not rows or rows[-1].spell < evaluation.state.spells.get(place, 0):
         return None
+    if quantity == "hub":  # jacked towards a height, each reading is of where it is then, and the last is where it was left
+        return rows[-1].reading.figure
     return evaluation.figures.group(place, rows[-1].spell).estimate.value
 
 

@@ -39,11 +39,12 @@ class Perches:
 
 @dataclass(frozen=True)
 class PerchStep:
-    """One perch to turn: turns with their sign, in words, and the caution at that step."""
+    """One perch to turn: turns with their sign, as typed and in a sentence, and the caution at that step."""
 
     corner: Corner
     adjuster: str
     amount: float
+    turned: str
     say: str
     caution: str
 
@@ -137,6 +138,7 @@ def steps(plan: Plan, turns: FloatArray) -> tuple[PerchStep, ...]:
                     corner,
                     adjuster.id,
                     float(amount),
+                    f"{say_turns(float(amount))} {way}",
                     f"Wind the {CORNER_WORDS[corner]} perch {way} {say_turns(float(amount))}",
                     caution_of(adjuster),
                 )

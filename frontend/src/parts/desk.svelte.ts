@@ -1,11 +1,22 @@
-// What the tape at stage Set is doing: which place or adjuster is asked, what is typed, what it would mean.
-import { api, type AskView, type Corner, type CornerView, type PreviewView, Refused, type What } from '$lib/api/client';
+// What the tape is doing: which place or adjuster is asked, what is typed, what it would mean. Set and Stance each give it their round and their turns.
+import { type AdjusterView, api, type AskView, type CarView, type Corner, type PreviewView, Refused, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
-import { SET } from './texts';
+import { DESK } from './texts';
 
 const PAUSE_MS = 40; // between the last key and asking what it would mean
+
+/** One thing to turn as told: whole turns or shims with their sign, said in words. */
+export interface Told { adjuster: string; name: string; amount: number; say: string; caution: string; corner?: Corner }
+
+/** What a stage gives its desk: its address after /cars/NAME/, the places it asks, what may be turned at a corner, and what is told to be turned there. */
+export interface Work {
+  base: string;
+  asks: (view: CarView, place: string[]) => AskView[];
+  adjusters: (view: CarView, corner: Corner) => AdjusterView[];
+  told: (view: CarView, corner: Corner) => Told[];
+}
 
 export class Desk {
   typed = $state('');
@@ -14,7 +25,7 @@ export class Desk {
   unusual = $state(false);
   note = $state('');
   // Frozen when turning begins: after the first of several turns the corner has moved, and the rest still stands as told.
-  #told = $state.raw<CornerView['turns'] | null>(null);
+  #told = $state.raw<Told[] | null>(null);
   #tools = $state.raw<Record<string, string>>({});
   #timer = 0;
   #asked = 0;
@@ -22,7 +33,8 @@ export class Desk {
 
   constructor(
     readonly car: Car,
-    readonly place: () => string[], // the address after /cars/NAME/set
+    readonly place: () => string[], // the address after that of the work
+    readonly work: () => Work,
   ) {}
 
   get view() {
@@ -31,7 +43,7 @@ export class Desk {
   }
 
   get asks(): AskView[] {
-    return this.place()[1] === 'pad' && !this.view.round.some((a) => a.quantity === 'pad') ? [...this.view.pads, ...this.view.round] : this.view.round;
+    return this.work().asks(this.view, this.place());
   }
 
   get index(): number {
@@ -54,15 +66,15 @@ export class Desk {
   }
 
   get adjusters() {
-    return this.view.corners[this.corner].adjusters;
+    return this.work().adjusters(this.view, this.corner);
   }
 
   get adjuster() {
     return this.adjusters.find((a) => a.id === this.place()[2]) ?? this.adjusters[0];
   }
 
-  get told(): CornerView['turns'] {
-    return this.#told ?? this.view.corners[this.corner].turns;
+  get told(): Told[] {
+    return this.#told ?? this.work().told(this.view, this.corner);
   }
 
   get amountTold() {
@@ -70,7 +82,7 @@ export class Desk {
   }
 
   get tool() {
-    const measures = this.ask.quantity === 'camber' ? 'angle' : 'length';
+    const measures = this.ask.quantity === 'camber' ? 'angle' : this.ask.quantity === 'load' ? 'mass' : 'length';
     const fitting = this.view.plan.tools.filter((t) => t.measures === measures);
     const id = this.#tools[this.ask.quantity] ?? this.ask.tool;
     return { id, name: fitting.find((t) => t.id === id)?.name ?? id, fitting };
@@ -85,7 +97,7 @@ export class Desk {
 
   open(path: string): void {
     this.clear();
-    router.go(`/cars/${this.car.slug}/set/${path}`);
+    router.go(`/cars/${this.car.slug}/${this.work().base}/${path}`);
   }
 
   openAsk(ask: AskView): void {
@@ -109,14 +121,14 @@ export class Desk {
 
   startTurning(): void {
     if (!this.turning) this.#told = null;
-    const first = this.told.find((t) => t.amount !== 0)?.adjuster ?? this.view.corners[this.corner].adjusters[0]?.id;
-    this.open(`${this.corner}/turn/${first ?? ''}`);
+    const first = this.told.find((t) => t.amount !== 0);
+    this.open(`${first?.corner ?? this.corner}/turn/${first?.adjuster ?? this.adjusters[0]?.id ?? ''}`);
   }
 
   startMeasuring(): void {
     this.#told = null;
-    const here = this.view.round.find((a) => a.corner === this.corner && a.wanted) ?? this.view.round.find((a) => a.corner === this.corner)!;
-    this.openAsk(here);
+    const asks = this.asks;
+    this.openAsk(asks.find((a) => a.corner === this.corner && a.wanted) ?? asks.find((a) => a.wanted) ?? asks.find((a) => a.corner === this.corner)!);
   }
 
   clear(): void {
@@ -176,7 +188,7 @@ export class Desk {
       if (!this.turning) this.onward();
       return;
     }
-    const title = this.turning ? SET.turnTitle(CORNER_WORDS[this.corner], this.adjuster?.name ?? '') : `${this.ask.title}: ${typed}`;
+    const title = this.turning ? DESK.turnTitle(CORNER_WORDS[this.corner], this.adjuster?.name ?? '') : `${this.ask.title}: ${typed}`;
     const [corner, wasTurning, adjuster, from] = [this.corner, this.turning, this.adjuster?.id, this.index];
     const result = await this.car.record(this.#what(typed), title);
     if (result.fate === 'refused') {
@@ -186,13 +198,13 @@ export class Desk {
       this.unusual = result.code === 'unusual_value';
       return;
     }
-    this.note = result.fate === 'kept' ? SET.kept : '';
+    this.note = result.fate === 'kept' ? DESK.kept : '';
     this.clear();
     if (wasTurning) {
       // The rest stands only where this was turned as told; a turn of one's own asks for new readings.
       this.#told = typed === suggested ? told.filter((t) => t.adjuster !== adjuster) : [];
       const more = this.#told.find((t) => t.amount !== 0);
-      if (more) this.open(`${corner}/turn/${more.adjuster}`);
+      if (more) this.open(`${more.corner ?? corner}/turn/${more.adjuster}`);
       else this.startMeasuring();
     } else if (!again) this.onward(from);
   }
@@ -201,17 +213,17 @@ export class Desk {
     const last = this.view.last;
     const id = this.car.last || last?.id;
     if (!id) return;
-    const result = await this.car.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, SET.strike);
+    const result = await this.car.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, DESK.strike);
     this.car.last = '';
     if (result.fate === 'refused') this.refusal = result.sentence;
     else {
-      this.note = last && last.id === id ? `Struck out: ${last.sentence}` : SET.strike;
+      this.note = last && last.id === id ? `Struck out: ${last.sentence}` : DESK.strike;
       if (last?.corner && last.quantity && last.id === id) this.open(`${last.corner}/${last.quantity}`);
     }
   }
 
   async settled(): Promise<void> {
-    await this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, SET.settled);
+    await this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, DESK.settled);
   }
 
   /** Keys that mean something at an empty field; figures never begin with a letter. True where the key was taken. */
