@@ -14,7 +14,7 @@ from tests.conftest import entry_json
 def tern(page, demo_server):
     page.goto(demo_server.url)
     page.get_by_role("link", name="Tern").click()
-    expect(page.get_by_role("heading", name="Walk-round")).to_contain_text("4 of 14 marks hold")
+    expect(page.get_by_role("heading", name="Walk-round")).to_contain_text("3 of 15 marks hold")
     return page
 
 
@@ -54,9 +54,9 @@ def test_a_mark_picked_by_mouse_is_read_turned_and_struck_out(tern):
     tern.get_by_role("button", name="Enter", exact=True).click()
     expect(tern).to_have_url(re.compile(r"/set/RF/(height|camber|gap_front)$"))
     tern.get_by_role("link", name="Log").click()
-    tern.get_by_role("button", name="Strike out 36").click()
+    tern.get_by_role("button", name="Strike out 61").click()
     struck = tern.locator("li[data-struck][data-kind=turned]", has_text="1 flat shorter")
-    expect(struck).to_contain_text("struck out by entry 37")
+    expect(struck).to_contain_text("struck out by entry 62")
     struck.get_by_role("button", name="Bring back").click()
     expect(struck).to_have_count(0)
     expect(tern.locator("ol li").first).to_contain_text("Brought back")
@@ -92,7 +92,7 @@ def test_a_plan_made_from_an_outdated_one_is_refused_and_what_was_typed_stays(te
     with urllib.request.urlopen(f"{demo_server.url}/api/cars/tern/plan.json") as answer:
         send(demo_server, {"kind": "plan", "plan": json.load(answer), "revises": 1})
     tern.get_by_role("button", name="Keep this plan").click()
-    expect(tern.get_by_role("alert").first).to_contain_text("entry 36 has revised it since")
+    expect(tern.get_by_role("alert").first).to_contain_text("entry 61 has revised it since")
     expect(tyre).to_have_value("23 5/8")
 
 

@@ -16,6 +16,7 @@ export interface Work {
   asks: (view: CarView, place: string[]) => AskView[];
   adjusters: (view: CarView, corner: Corner) => AdjusterView[];
   told: (view: CarView, corner: Corner) => Told[];
+  allRound?: boolean; // what was turned moves all four corners, so reading begins at the first place, not at the corner in hand
 }
 
 export class Desk {
@@ -125,10 +126,16 @@ export class Desk {
     this.open(`${first?.corner ?? this.corner}/turn/${first?.adjuster ?? this.adjusters[0]?.id ?? ''}`);
   }
 
+  /** To an adjuster picked on the page, with what is told now. */
+  openTurn(corner: Corner, adjuster: string): void {
+    if (!this.turning) this.#told = null;
+    this.open(`${corner}/turn/${adjuster}`);
+  }
+
   startMeasuring(): void {
     this.#told = null;
     const asks = this.asks;
-    this.openAsk(asks.find((a) => a.corner === this.corner && a.wanted) ?? asks.find((a) => a.wanted) ?? asks.find((a) => a.corner === this.corner)!);
+    this.openAsk(asks.find((a) => (this.work().allRound || a.corner === this.corner) && a.wanted) ?? asks.find((a) => a.wanted) ?? asks.find((a) => a.corner === this.corner)!);
   }
 
   clear(): void {

@@ -67,7 +67,7 @@ import Round from './Round.svelte';
     <Round {desk} />
     <CornerFigures {view} corner={desk.corner} brief={desk.turning} />
     <Turns {answer} slug={car.slug} title="{CORNER_WORDS[desk.corner]}: adjusters" now={desk.turning ? desk.adjuster?.id : undefined}
-      onpick={(id) => { if (!desk.turning) desk.startTurning(); desk.open(`${desk.corner}/turn/${id}`); }} />
+      onpick={(id) => desk.openTurn(desk.corner, id)} />
   </div>
 
   {#if desk.turning && desk.adjuster}

@@ -30,6 +30,7 @@
 
   const work = $derived<Work>({
     base: `stance/${tab === 'stands' ? 'stands' : 'floor'}`,
+    allRound: true,
     asks: (v) => (tab === 'stands' ? v.stand_round : v.floor_round),
     adjusters: (v) => Object.values(v.corners).flatMap((c) => c.adjusters.filter((a) => a.kind === 'perch')),
     told: (v) => (found?.perches ?? []).map((p) => {
@@ -73,7 +74,7 @@
   <div class="panel">
     {#if found}
       {#if tab === 'floor'}
-        <Perches {car} {view} stance={found} onturn={(p) => desk.open(`${p.corner}/turn/${p.adjuster}`)} />
+        <Perches {car} {view} stance={found} onturn={(p) => desk.openTurn(p.corner, p.adjuster)} />
         <Corners {view} stance={found} onpick={(c) => desk.open(`${c}/height`)} />
       {:else if tab === 'stands'}<OnStands stance={found} onpick={(c) => desk.open(`${c}/hub`)} />
       {:else if tab === 'springs'}<Springs stance={found} />

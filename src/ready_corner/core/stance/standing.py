@@ -174,6 +174,7 @@ def _turns(
         None if loads is None else cross.value,
         cross.aim,
         None if loads is None else np.array(loads) - unsprung,
+        [m.expanded or 0.0 for m in (*marks, cross)],
     )
     if wants_cross and loads is None and not found.steps:
         return found, "The heights are right: put it on the scales, and cross weight is set with them kept."

@@ -1,5 +1,6 @@
 """Which perches to turn: for four heights, for cross weight with the heights kept, or for both; fewest corners, whole flats, within the thread."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,7 +10,7 @@ from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.setting.corner import caution_of
-from ready_corner.core.shop import FLATS_PER_TURN, Units, say_length, say_mass, say_turns
+from ready_corner.core.shop import Units, say_length, say_mass, say_turns
 from ready_corner.core.stance.car import fewest_flats
 from ready_corner.core.stance.footing import School
 from ready_corner.core.stance.model import Response, Springing, perch_of, places, raises, response, sprung_loads
@@ -100,8 +101,10 @@ def turning(
     cross: float | None,
     cross_aim: Aim | None,
     loads: FloatArray | None = None,
+    sure: Sequence[float] = (0.0, 0.0, 0.0, 0.0, 0.0),
 ) -> Turning:
-    """Return the perches to turn. now: the four heights in mm; cross: percent; loads: kg on the pads, where they were read.
+    """Return the perches to turn. now: the four heights in mm; cross: percent; loads: kg the springs carry, where they were read.
+    sure: U of the heights and the cross weight; the turns aim at what would hold beyond doubt, not at the edge of the tolerance.
 
     By weight the heights are held where they are, within their tolerances. Falls back to heights where there is no cross weight to go by.
     """
@@ -113,15 +116,12 @@ def turning(
     if school != "height" and cross is not None and cross_aim is not None:
         rows = np.vstack([rows, does.cross / cross_aim.tolerance])
         off = np.append(off, (cross - cross_aim.aim) / cross_aim.tolerance)
-    turns = fewest_flats(does.low, does.high, rows, off, np.zeros(4))
+    doubt = np.array(sure[: len(off)]) / np.append(tolerance, cross_aim.tolerance if cross_aim else 1.0)[: len(off)]
+    within = np.maximum(1 - doubt, 0.5)  # of the tolerance; half of it where the tools could not tell anyway
+    turns = fewest_flats(does.low, does.high, rows / within[:, None], off / within, np.zeros(4))
     heights = now + does.heights @ turns
     after = None if cross is None else cross + float(does.cross @ turns)
-    missed = off + rows @ turns
-    words = (
-        ""
-        if np.abs(missed).max() <= 1 + 1e-9
-        else _short(plan, does, turns, missed, heights, after, now if school == "weight" else wanted)
-    )
+    words = _short(plan, does, rows, off, turns, tolerance, after)
     slack = _slack(plan, does, turns, loads)
     return Turning(school, steps(plan, turns), tuple(heights.tolist()), after, " ".join(w for w in (words, slack) if w))
 
@@ -159,30 +159,27 @@ def _slack(plan: Plan, does: Perches, turns: FloatArray, loads: FloatArray | Non
 
 
 def _short(
-    plan: Plan,
-    does: Perches,
-    turns: FloatArray,
-    missed: FloatArray,
-    heights: FloatArray,
-    cross: float | None,
-    wanted: FloatArray,
+    plan: Plan, does: Perches, rows: FloatArray, off: FloatArray, turns: FloatArray, tolerance: FloatArray, cross: float | None
 ) -> str:
-    """Return what cannot be met, why, and how near it comes."""
-    flat = 1 / FLATS_PER_TURN
-    at_end = [
-        CORNER_WORDS[c]
-        for c, t, low, high in zip(CORNERS, turns, does.low, does.high, strict=True)
-        if (t and (t - low < flat or high - t < flat)) or high - low < flat
-    ]
-    why = f"the thread of the {' and '.join(at_end)} perch ends first" if at_end else "a rigid chassis cannot stand so"
+    """Return what cannot be met, why, and how near it comes. rows, off: the aims as they were solved; tolerance: of the heights, mm."""
+    missed = off + rows @ turns
+    if np.abs(missed).max() <= 1 + 1e-9:
+        return ""
+    endless = np.full(4, 200.0)  # turns; no thread is so long
+    free = fewest_flats(-endless, endless, rows, off, np.zeros(4))
+    if np.abs(off + rows @ free).max() < np.abs(missed).max() - 0.05:
+        past = [CORNER_WORDS[c] for c, t, a, b in zip(CORNERS, free, does.low, does.high, strict=True) if not a <= t <= b]
+        why = f"The thread of the {' and '.join(past)} perch ends first" if past else "No whole flats come nearer"
+    else:
+        why = "A rigid chassis cannot stand so"
     parts = []
     if len(missed) > 4 and abs(missed[4]) > 1 and cross is not None:
         parts.append(f"cross weight comes to {cross:.1f} %")
     worst = int(np.argmax(np.abs(missed[:4])))
     if abs(missed[worst]) > 1:
-        off = heights[worst] - wanted[worst]
-        parts.append(f"the {CORNER_WORDS[CORNERS[worst]]} is left {_mm(abs(off), plan.units)} {'high' if off > 0 else 'low'}")
-    return f"{why[:1].upper()}{why[1:]}: {', '.join(parts)}."
+        size = _mm(abs(float(missed[worst] * tolerance[worst])), plan.units)
+        parts.append(f"the {CORNER_WORDS[CORNERS[worst]]} is left {size} {'high' if missed[worst] > 0 else 'low'}")
+    return f"{why}: {', '.join(parts)}."
 
 
 def say_turn(plan: Plan, does: Perches, i: int) -> tuple[str, ...]:
