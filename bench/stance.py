@@ -3,10 +3,16 @@
 
 import time
 from collections.abc import Callable
+from importlib.resources import files
 
 import numpy as np
 
+from ready_corner.core.logbook import Entry, Reading, fold_on
+from ready_corner.core.readiness.marks import Evaluation, evaluate
 from ready_corner.core.stance.car import Asked, Car, CornerSpring, effects, perch_turns, stand
+from ready_corner.core.stance.standing import stance
+from ready_corner.exchange.files import read_logbook
+from ready_corner.web.stance import stance_view
 
 
 def spent_ms(act: Callable[[], object], times: int = 15) -> float:
@@ -36,6 +42,23 @@ def main() -> None:
     print(
         f"equilibrium {spent_ms(lambda: stand(car)):.2f} ms; what each perch does {spent_ms(lambda: effects(car)):.1f} ms; perch turns for four heights and cross weight {spent_ms(lambda: perch_turns(car, asked), 5):.0f} ms"
     )
+    for name, reading in (("tern", Reading("height", "LF", 133.35, "tape")), ("heather", Reading("hub", "RR", 557.0, "tape"))):
+        _, state = read_logbook((files("ready_corner.demo") / f"{name}.logbook.json").read_bytes())
+        first = time.perf_counter()
+        before = evaluate(state)
+        stance_view(before, stance(before))
+        first = (time.perf_counter() - first) * 1e3
+
+        def answer(state=state, before=before, reading=reading) -> Evaluation:
+            after = evaluate(fold_on(state, [Entry("bench", state.number + 1, reading)]), before)
+            stance_view(after, stance(after))
+            return after
+
+        plain = spent_ms(lambda state=state, before=before: evaluate(state, before).marks)
+        whole = spent_ms(answer)
+        print(
+            f"{name}: the whole stage after a reading {whole:.0f} ms ({whole / plain:.1f} of judging every mark), {first:.0f} ms the first time"
+        )
 
 
 if __name__ == "__main__":

@@ -13,6 +13,7 @@ from ready_corner.core.shop import (
     read_turns,
     say_angle,
     say_length,
+    say_mass,
     say_turns,
 )
 
@@ -94,6 +95,20 @@ def test_a_figure_of_another_kind_is_named_as_such(typed, kind):
         read(typed, kind, INCHES)
 
 
+def test_loads_read_in_kg_and_lb_and_a_stack_of_blocks_as_a_sum():
+    assert [read(t, "mass", MM).value for t in ("143.5", "143.5 kg", "143,5kg")] == [143.5] * 3
+    assert read("316", "mass", INCHES).value == pytest.approx(143.335, abs=1e-3)  # kg
+    assert read(say_mass(143.335, INCHES), "mass", MM).value == pytest.approx(143.335, abs=0.03)  # a tenth of a pound
+    assert read("89+38 + 12", "length", MM).value == 139.0
+    stack = read('3 1/2 + 1 1/2"', "length", INCHES)
+    assert (stack.value, stack.denominator) == (127.0, 2)
+    for wrong in ("89+", "+", "89++12", "89+two"):
+        with pytest.raises(ShopNotationError):
+            read(wrong, "length", MM)
+    with pytest.raises(WrongKindError):
+        read("12 mm", "mass", MM)
+
+
 @given(st.integers(-20000, 20000), st.sampled_from([2, 4, 8, 16, 32, 64]))
 def test_printing_and_reading_back_is_the_identity_for_every_denominator(steps, finest):
     mm = read_length(f"{'-' if steps < 0 else ''}{abs(steps)}/{finest}", INCHES).value
@@ -110,7 +125,7 @@ def test_angles_and_flats_print_and_read_back(hundredths, flats):
     )
 
 
-@given(st.text(max_size=70), st.sampled_from(["length", "angle", "turns"]))
+@given(st.text(max_size=70), st.sampled_from(["length", "angle", "turns", "mass"]))
 def test_rubbish_is_either_a_finite_figure_or_a_refusal(text, kind):
     try:
         assert abs(read(text, kind, INCHES).value) < float("inf")

@@ -1,23 +1,99 @@
-"""The route of stage Stance."""
+"""The routes of stage Stance, and its entries there and back."""
+
+import pytest
 
 from ready_corner.demo import load_demo
 from tests.conftest import entry_json, reading_json
 
 
-def test_how_a_car_stands_and_what_holds_it_on_its_stands(client, workshop):
+@pytest.fixture
+def demo(client, workshop):
     load_demo(workshop)
+    return client
+
+
+def test_how_a_car_stands_on_pads_and_scales(demo):
     assert (
-        client.get("/api/cars/tern/stance").json()["why_not"] == "Read the ride height of the left front first."
+        demo.get("/api/cars/tern/stance").json()["why_not"] == "Read the ride height of the left front first."
     )  # its tie rod was turned since
-    assert (
-        client.post("/api/cars/tern/entries", json=entry_json(reading_json("LF", "height", "5 1/4", tool="tape"))).status_code
-        == 201
-    )
-    tern = client.get("/api/cars/tern/stance").json()
-    assert "nose down than planned" in tern["says"][0] or "side up by" in tern["says"][0]
+    read = entry_json(reading_json("LF", "height", "5 1/4", tool="tape"))
+    assert demo.post("/api/cars/tern/entries", json=read).status_code == 201
+    tern = demo.get("/api/cars/tern/stance").json()
+    assert "nose down than planned" in tern["says"][0]
     assert tern["perches"]
-    assert all(p["say"].startswith("Wind the") and p["caution"] for p in tern["perches"])
-    assert all(c["expected"] and c["rods"][0]["at_ride"] and "lbf/in" in c["rods"][0]["rate"] for c in tern["corners"])
-    heather = client.get("/api/cars/heather/stance").json()
-    assert heather["why_not"].startswith("Read the ride height of the left front")
-    assert all(c["rods"][0]["at_bump"] and not c["rods"][0]["rough"] for c in heather["corners"])
+    assert all(p["say"].startswith("Wind the") and p["caution"] and p["amount"] for p in tern["perches"])
+    assert all(c["expected"] and c["load"].endswith("lb") and len(c["does"]) == 5 for c in tern["corners"])
+    assert tern["pads_way"] == "arithmetic"
+    assert [p["up"] for p in tern["pads"]] == ["0.062", "0.031", "", "0.062"]
+    assert tern["corners"][2]["learned"].startswith("Left rear perch")
+    assert not tern["corners"][2]["strip"]["fine"]
+    assert "lbf/in" in tern["corners"][0]["rods"][0]["rate"]
+    assert tern["state"]["fuel"] == "half a tank"
+
+
+def test_a_car_on_its_stands_pitched(demo):
+    heather = demo.get("/api/cars/heather/stance").json()
+    hubs = {h["corner"]: h for h in heather["hubs"]}
+    assert hubs["LR"]["gives"].endswith("higher than wanted")
+    assert hubs["RR"]["read"] == ""
+    assert heather["wanted"]["pitch_deg"] == pytest.approx(0.2, abs=0.01)
+    for c in heather["corners"]:
+        rod = c["rods"][0]
+        assert rod["at_wanted"] != rod["at_ride"]
+        assert rod["at_bump"]
+        assert not rod["rough"]
+        assert len(c["springs"][0]["seats"]) == 2
+
+
+def test_state_tyres_and_what_is_forgotten_are_kept_once_and_told(demo):
+    acts = [
+        {"kind": "state", "aboard": "ballast", "fuel": "10 l", "missing": ["bonnet"], "at_pressure": False},
+        {"kind": "fitted", "stand_in": True, "corner": "RR", "words": "from the trailer"},
+        {"kind": "unlearned", "adjuster": "LR.perch"},
+    ]
+    for what in acts:
+        entry = entry_json(what)
+        assert demo.post("/api/cars/tern/entries", json=entry).status_code == 201
+        assert demo.post("/api/cars/tern/entries", json=entry).json()["new"] is False
+    said = [line["sentence"] for line in demo.get("/api/cars/tern/log").json()][:3]
+    assert said == [
+        "What was learned of the left rear spring perch does not count any more",
+        "Right rear: a stand-in tyre fitted. from the trailer",
+        "State of the car: ballast for the driver, fuel 10 l, not fitted yet: bonnet, tyres not at pressure",
+    ]
+    tern = demo.get("/api/cars/tern/stance").json()
+    assert tern["stand_ins"] == ["RR"]
+    assert tern["corners"][2]["learned"] == ""
+    wrong = demo.post("/api/cars/tern/entries", json=entry_json({"kind": "unlearned", "adjuster": "XX.perch"}))
+    assert wrong.status_code == 422
+    assert "no adjuster" in wrong.json()["sentence"]
+
+
+def test_a_stack_of_blocks_is_typed_as_a_sum(demo):
+    entry = entry_json(reading_json("LF", "stand", "89+38 + 12", tool="tape"))
+    assert demo.post("/api/cars/heather/entries", json=entry).status_code == 201
+    assert "139.0" in demo.get("/api/cars/heather/log").json()[0]["sentence"]
+
+
+@pytest.mark.parametrize(
+    ("ask", "says"),
+    [
+        ({"kind": "spring", "corner": "LF", "hz": 2.2}, "2.20 Hz"),
+        ({"kind": "damper", "corner": "LR", "closed": "6 1/2", "open": "11"}, "droop"),
+        ({"kind": "torsion", "inner": 40, "outer": 44, "arm": "15", "rate": 38, "load": "700 lb", "loaded": "4", "low": "1/2"}, "spline"),
+        ({"kind": "bar", "end": "front", "left": "1", "right": "-1", "bar": {"diameter": 19, "bore": 0, "length": 900, "arm": 200, "arm_width": 0, "arm_height": 0}}, "lbf/in"),
+        ({"kind": "tube", "length": "18.2", "joint": "2 1/2", "thread": "1"}, '15.200"'),
+        ({"kind": "heights", "features": {"sill, left front": "9 3/4", "sill, left rear": "10"}}, "front crossmember bolt"),
+    ],
+)  # fmt: skip
+def test_sums_are_asked_in_shop_notation(demo, ask, says):
+    answer = demo.post("/api/cars/tern/stance/reckon", json=ask)
+    assert answer.status_code == 200, answer.text
+    assert says in str(answer.json()["lines"])
+
+
+def test_a_sum_that_cannot_be_says_why(demo):
+    no = demo.post("/api/cars/tern/stance/reckon", json={"kind": "tube", "length": "4", "joint": "2 1/2", "thread": "1"})
+    assert (no.status_code, no.json()["problems"][0]["path"]) == (422, "joint")
+    none = demo.post("/api/cars/tern/stance/reckon", json={"kind": "bar", "end": "rear", "left": "1", "right": "-1"})
+    assert "no anti-roll bar at the rear" in none.json()["sentence"]

@@ -1,5 +1,6 @@
 """Stage Stance: how the car stands on the floor, on its stands and on its springs; what brings it to its heights; and the sums beside it."""
 
+from collections.abc import Mapping
 from typing import Annotated, Literal
 
 import numpy as np
@@ -19,10 +20,10 @@ from ready_corner.core.stance.bars import RollBar
 from ready_corner.core.stance.footing import SCHOOL_WORDS, School
 from ready_corner.core.stance.limits import Limit
 from ready_corner.core.stance.movement import Movement, movement
-from ready_corner.core.stance.planned import at_work, dummy_struts
+from ready_corner.core.stance.planned import AtWork, at_rest, dummy_struts
 from ready_corner.core.stance.rides import Hub, arm_angles
 from ready_corner.core.stance.springs import GRAVITY
-from ready_corner.core.stance.springwork import Working, rates_over, seats
+from ready_corner.core.stance.springwork import Seat, Working, rates_over, seats
 from ready_corner.core.stance.standing import CornerStand, Stance, stance
 from ready_corner.core.stance.turning import CROSS, say_loads, say_turn
 from ready_corner.web.views import View
@@ -237,14 +238,15 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
     axle, radius = plan.axle_of(corner), evaluation.figures.radii.get(corner)
     told = dict(found.does.taught.says) if found.does else {}
     move = movement(plan, corner, evaluation.of_plan) if one.strip else None
+    rest = at_rest(plan, corner, evaluation.of_plan) if move else {}
     perch = next((a for a in plan.adjusters if a.corner == corner and a.kind == "perch"), None)
     return StandView(
         corner=corner,
         expected=_said(found.expected[i], units) if found.perches else "",
         load="" if found.loads is None else say_mass(found.loads[i], units),
         strip=_strip(one, units),
-        springs=[_spring(plan, move, one, w) for w in one.works] if move else [],
-        rods=_rods(plan, move, one.strip.wanted if one.strip else 0.0) if move else [],
+        springs=[_spring(plan, move, rest, one, w) for w in one.works] if move else [],
+        rods=_rods(plan, move, rest, one.strip.wanted if one.strip else 0.0) if move else [],
         arms=_arms(move, one) if move else [],
         does=list(say_turn(plan, found.does, i)) if found.does else [],
         learned=told.get(perch.id, "") if perch else "",
@@ -275,13 +277,13 @@ def _strip(one: CornerStand, units: Units) -> StripView | None:
     )
 
 
-def _spring(plan: Plan, move: Movement, one: CornerStand, work: Working) -> SpringLineView:
+def _spring(plan: Plan, move: Movement, rest: Mapping[str, AtWork], one: CornerStand, work: Working) -> SpringLineView:
     units = plan.units
     spring = next(s for s in move.springs if s.name == work.name)
     at = one.strip.now if one.strip and one.strip.now is not None else one.strip.wanted if one.strip else 0.0
     unit, factor, _ = shown("N/mm", 1, units.inches)
     rates = rates_over(move, spring, work, TRAVEL_ROWS, at)
-    rough = next((w for w in at_work(plan, one.corner, np.zeros(1)) if w.name == work.name), None)
+    rough = rest.get(work.name)
     preload = "" if work.preload is None else _preload(work.preload, units)
     lines = [
         ("carries at the wheel", say_mass(work.load / GRAVITY, units)),
@@ -314,7 +316,10 @@ def _seats(plan: Plan, move: Movement, one: CornerStand, work: Working) -> list[
     spring = next(s for s in move.springs if s.name == work.name)
     full = one.strip.bump[0].travel if one.strip.bump else one.strip.wanted
     level = move.level if np.isfinite(move.level) else one.strip.wanted
-    found = seats(move.body, spring, one.strip.wanted, np.array([level, full]))
+    key = ("seats", spring.name, one.strip.wanted, level, full)
+    if key not in move.kept:
+        move.kept[key] = seats(move.body, spring, one.strip.wanted, np.array([level, full]))
+    found: tuple[Seat, ...] = move.kept[key]
     return [
         (
             words,
@@ -326,9 +331,9 @@ def _seats(plan: Plan, move: Movement, one: CornerStand, work: Working) -> list[
     ]
 
 
-def _rods(plan: Plan, move: Movement, wanted: float) -> list[RodView]:
+def _rods(plan: Plan, move: Movement, work: Mapping[str, AtWork], wanted: float) -> list[RodView]:
     try:
-        rods, work = dummy_struts(plan, move.corner, wanted, move), {w.name: w for w in at_work(plan, move.corner, np.zeros(1))}
+        rods = dummy_struts(plan, move.corner, wanted, move)
     except ReadyCornerError:
         return []
     units, rows = plan.units, []

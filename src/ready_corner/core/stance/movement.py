@@ -44,6 +44,7 @@ class Movement:
         self._part = slice(low, high + 1)
         self.travel: FloatArray = np.asarray(self.swept.poses.travel, dtype=float)[self._part]
         self._splines: dict[str, CubicSpline] = {}
+        self.kept: dict[tuple[object, ...], Any] = {}  # what others reckon from it alone
 
     @cached_property
     def springs(self) -> tuple[Spring, ...]:

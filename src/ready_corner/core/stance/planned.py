@@ -1,6 +1,8 @@
 """Springs of a plan at work: what to put in their place on the stands, and their rate at the wheel over its travel."""
 
+from collections.abc import MutableMapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -85,7 +87,8 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
     The rough figure takes the lever of the mount on its arm, in the drawing, and the lean of the spring off the vertical.
     """
     body, springs = _own(plan, corner)
-    swept, rest = sweep(body, travel), sweep(body, np.zeros(1))
+    rest = sweep(body, np.zeros(1))
+    swept = rest if np.array_equal(travel, np.zeros(1)) else sweep(body, travel)
     found = []
     for spring in springs:
         if spring.rate is None:
@@ -95,6 +98,15 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
         length, ratio, rate = (swept.shared[f"{spring.name}.{k}"] for k in ("length", "ratio", "wheel_rate"))
         found.append(AtWork(spring.name, travel, length, ratio, rate, rough, rough / true - 1 if true > 0 else float("nan")))
     return tuple(found)
+
+
+def at_rest(plan: Plan, corner: Corner, kept: MutableMapping[str, Any]) -> dict[str, AtWork]:
+    """Return the springs of a corner at the stance of the drawing by name; ``kept``: where what was swept for this plan stays."""
+    key = f"at rest {corner}"
+    if key not in kept:
+        kept[key] = {w.name: w for w in at_work(plan, corner, np.zeros(1))}
+    found: dict[str, AtWork] = kept[key]
+    return found
 
 
 def _lever(body: Body, spring: Spring) -> float:

@@ -101,9 +101,8 @@ def rates_over(move: Movement, spring: Spring, work: Working, travel: FloatArray
     size, ratios, changes = (move.spline(f"{spring.name}.{k}") for k in ("length", "ratio", "ratio_per_mm"))
     pressed = stack.free - (work.settled.length + size(travel) - size(at))
     out = np.full(len(travel), np.nan)
-    for i, compression in enumerate(pressed):
+    for i, (compression, ratio, change) in enumerate(zip(pressed, ratios(travel), changes(travel), strict=True)):
         if np.isfinite(compression) and compression < stack.stroke:
-            ratio, change = ratios(travel[i]), changes(travel[i])
             loose = compression <= 0
             out[i] = 0.0 if loose else stack.rate(float(compression)) * ratio**2 + stack.force(float(compression)) * change
     return out
