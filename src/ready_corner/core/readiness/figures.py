@@ -6,7 +6,7 @@ the hub gaps of the same rig of the strings.
 
 import math
 from bisect import bisect_left
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import groupby
@@ -98,6 +98,14 @@ class _Under:
     tilt: FloatArray
 
 
+def _over(key: tuple[str, Corner, int], spells: Mapping[Place, int]) -> bool:
+    """Whether a figure is a height or load of a spell that is over, so that it gets no more readings."""
+    kind, corner, spell = key
+    return (kind == "height" and spell < spells.get((corner, "height"), 0)) or (
+        kind == "load" and spell < spells.get((corner, "load"), 0)
+    )
+
+
 class Figures:
     """All figures of one state of a car; computed when asked for, kept while it lasts.
 
@@ -119,6 +127,8 @@ class Figures:
         if before and before.plan == state.plan and before.state.struck == state.struck:
             over = before.state.spells  # a spell before the present one gets no more readings
             self._groups.update({(p, n): g for (p, n), g in before._groups.items() if n < over.get(p, 0)})
+            if self._stands_on == before._stands_on:
+                self._figures.update({key: f for key, f in before._figures.items() if _over(key, over)})
             self._against.update({(c, n): t for (c, n), t in before._against.items() if n < over.get((c, "gap_front"), 0)})
 
     def _at(self, place: Place) -> dict[int, tuple[Taken, ...]]:
@@ -173,6 +183,12 @@ class Figures:
         by = self._under
         i = CORNERS.index(corner)
         return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.loads[i])], float(by.tilt[i]))
+
+    @property
+    def _stands_on(self) -> tuple[object, ...]:
+        """All that :attr:`_under` is made of but the plan."""
+        places_: list[Place] = [(c, q) for c in CORNERS for q in ("pad", "radius")]
+        return self.state.stance.stand_ins, [self.state.taken.get(p) for p in places_]
 
     @property
     def springs(self) -> Springing:

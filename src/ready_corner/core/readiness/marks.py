@@ -75,9 +75,11 @@ class Evaluation:
     before: InitVar["Evaluation | None"] = None
     figures: Figures = field(init=False)
     by_plan: dict[Corner, dict[str, Worth]] = field(default_factory=dict, init=False)  # filled by setting.corner
+    reckoned: dict[str, Any] = field(default_factory=dict, init=False)  # the perches to turn, kept while it lasts
     of_plan: dict[str, Any] = field(default_factory=dict, init=False)  # what the stance reckons from the plan alone
     _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
     _worth: dict[str, Worth] = field(default_factory=dict, init=False)
+    _seen: dict[str, list[Observation]] = field(default_factory=dict, init=False)
     _moves: dict[str, list[Move]] = field(default_factory=dict, init=False)
 
     def __post_init__(self, before: "Evaluation | None") -> None:
@@ -88,7 +90,9 @@ class Evaluation:
                 self.of_plan.update(before.of_plan)
             if before.state.moves == self.state.moves:
                 self._moves.update(before._moves)
-            self._worth.update({m: w for m, w in before._worth.items() if self._same_lesson(m, before.state)})
+            same = {m for m in {*before._worth, *before._seen} if self._same_lesson(m, before.state)}
+            self._worth.update({m: w for m, w in before._worth.items() if m in same})
+            self._seen.update({m: o for m, o in before._seen.items() if m in same})
 
     def _same_lesson(self, mark: str, before: CarState) -> bool:
         """Whether what turns are worth to a mark follows from the same readings and changes as it did before."""
@@ -138,8 +142,10 @@ class Evaluation:
 
     def observations(self, mark: str) -> list[Observation]:
         """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
+        if mark in self._seen:
+            return self._seen[mark]
         (corner, kind), moves = split(mark), self._touching(mark)
-        rows = []
+        rows = self._seen[mark] = []
         turned_at = [number for number, _ in self._turns]
         unknown = [m.number for m in moves if m.unknown]
         adjusters = {m.adjuster for m in moves if m.adjuster}

@@ -273,7 +273,9 @@ def _rounded(by: FloatArray, off: FloatArray, which: list[int], low: FloatArray,
     turns = np.zeros(4)
     if not which or not len(by):
         return turns
-    exact = lsq_linear(by[:, which], -off, (low[which], high[which])).x if len(by) else np.zeros(len(which))
+    exact = np.linalg.lstsq(by[:, which], -off, rcond=None)[0]
+    if np.any(exact < low[which]) or np.any(exact > high[which]):
+        exact = lsq_linear(by[:, which], -off, (low[which], high[which]), method="bvls").x
     flats = np.floor(exact * FLATS_PER_TURN + 1e-9)
     trials = (flats + np.array(list(np.ndindex(*[2] * len(which))))) / FLATS_PER_TURN
     inside = np.all((trials >= low[which] - 1e-9) & (trials <= high[which] + 1e-9), axis=1)

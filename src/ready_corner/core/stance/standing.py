@@ -113,9 +113,12 @@ def stance(evaluation: Evaluation) -> Stance:
 
 def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, str]:
     """Return the perches to turn now, what each does, and why there are none to turn."""
-    marks = [evaluation.mark(f"{c}.height") for c in CORNERS]
-    does = _reckoned(evaluation)
-    turns, why_not = _turns(evaluation, marks, _fresh(marks), _fresh([evaluation.mark(f"{c}.load") for c in CORNERS]), does)
+    if "turns" not in evaluation.reckoned:
+        marks = [evaluation.mark(f"{c}.height") for c in CORNERS]
+        does = _reckoned(evaluation)
+        loads = _fresh([evaluation.mark(f"{c}.load") for c in CORNERS])
+        evaluation.reckoned["turns"] = _turns(evaluation, marks, _fresh(marks), loads, does), does
+    (turns, why_not), does = evaluation.reckoned["turns"]
     return turns, does, why_not
 
 

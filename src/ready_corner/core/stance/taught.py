@@ -77,6 +77,8 @@ def _without_level(
         own = [o for o in found if o.stretch == stretch]
         if len(own) < 2:
             continue
+        if len({tuple(o.turned.get(p, 0.0) for p in perches) for o in own}) < 2:
+            continue  # no perch was turned between them
         designs = np.array([_turns(o, perches, forgot, evaluation) for o in own])
         share = np.array([1 / max(o.u, 1e-6) ** 2 for o in own])
         share /= share.sum()
@@ -90,7 +92,7 @@ def _turns(seen: Observation, perches: Mapping[str, int], forgot: Mapping[str, i
     design = np.zeros((4, 8))
     for name, i in perches.items():
         total, until = seen.turned.get(name, 0.0), forgot.get(name, 0)
-        before = total if seen.number <= until else evaluation.turned_at(name, until)
+        before = 0.0 if not until else total if seen.number <= until else evaluation.turned_at(name, until)
         design[i, 4 + i], design[i, i] = before, total - before
     return design
 
