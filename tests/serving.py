@@ -1,6 +1,7 @@
 """A server of its own for a test, as ./start runs it, whose plug can be pulled."""
 
 import os
+import random
 import signal
 import socket
 import subprocess
@@ -11,13 +12,20 @@ from pathlib import Path
 HERE = Path(__file__).parents[1]
 
 
+def free_port():
+    """A port that is free now, out of those the system hands out to whoever asks meanwhile."""
+    while True:
+        port = random.SystemRandom().randrange(20000, 30000)
+        with socket.socket() as probe:
+            if probe.connect_ex(("127.0.0.1", port)) != 0:
+                return port
+
+
 class Server:
     """``python -m ready_corner.launch`` on a folder of its own."""
 
     def __init__(self, folder, *options):
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+        self.port = free_port()
         self.folder, self.options = folder, options
         self.process = None
 

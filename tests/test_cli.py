@@ -85,3 +85,31 @@ def test_survey_tells_the_frame_in_lines_and_in_json(capsys):
     assert any(line.startswith("LR.upper.front") and "out" in line for line in lines)
     assert main(["survey", LOGBOOK]) == 0  # nothing surveyed yet
     assert "measure: not measured yet" in capsys.readouterr().out
+
+
+def test_stance_tells_what_to_turn_and_where_the_hubs_must_sit(capsys):
+    assert main(["stance", str(DEMO / "heather.logbook.json"), "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert {h["corner"]: h["ride"] is None for h in found["hubs"]} == {"LF": False, "RF": False, "LR": False, "RR": True}
+    assert found["travel"]["LF"]["bump"][0]["name"] == "bump stop"
+    assert main(["stance", str(DEMO / "heather.logbook.json")]) == 0
+    assert any(line.startswith("LR hub") and "higher" in line for line in capsys.readouterr().out.splitlines())
+    assert main(["stance", LOGBOOK]) == 0
+    assert "Read the ride height of the left front first." in capsys.readouterr().out
+
+
+def test_stand_tells_where_the_car_of_a_plan_stands(capsys):
+    asked = ["stand", str(DEMO / "tern.plan.json")]
+    assert main([*asked, "--turn", "RR=2t", "--pad", "LF=1/4", "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert sum(c["load_kg"] for c in found["corners"].values()) == pytest.approx(690.0)
+    assert main([*asked, "--turn", "RR=2t"]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert lines[3].startswith("RR:")
+    assert " up, " in lines[3]
+    assert main([*asked, "--turn", "RR=2t", "--cross", "50"]) == 0
+    told = capsys.readouterr().out
+    assert "Wind the" in told
+    assert float(told.split("cross ")[1].split(" %")[0]) == pytest.approx(50.0, abs=0.5)
+    assert main([*asked, "--turn", "XX=1t"]) == 2
+    assert "names no corner" in capsys.readouterr().err

@@ -1,4 +1,4 @@
-"""The core without the application: ``ready-corner check|fold|set|sweep|schema``, on the same open files.
+"""The core without the application: ``ready-corner check|fold|set|stance|stand|struts|survey|sweep|schema``, on the same open files.
 
 Answers go to standard output, as lines or with --json; what is wrong goes to standard error, with exit status 2.
 """
@@ -8,6 +8,7 @@ import json
 import sys
 from dataclasses import asdict
 from pathlib import Path
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,8 +23,13 @@ from ready_corner.core.plan import CORNERS, Plan
 from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.rounds import next_step
 from ready_corner.core.setting.corner import set_corner
-from ready_corner.core.shop import say_length
+from ready_corner.core.shop import read, say_length, say_mass
+from ready_corner.core.stance.car import Asked, perch_turns, stand
+from ready_corner.core.stance.model import car_of
 from ready_corner.core.stance.planned import at_work, dummy_struts
+from ready_corner.core.stance.springs import GRAVITY
+from ready_corner.core.stance.standing import stance
+from ready_corner.core.stance.turning import say_loads, steps
 from ready_corner.exchange.files import read_logbook, read_plan, schemas
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 
@@ -84,6 +90,20 @@ def _parser() -> argparse.ArgumentParser:
     struts.add_argument("plan", type=Path)
     struts.add_argument("--corner", choices=CORNERS, required=True)
     struts.add_argument("--json", action="store_true")
+    stood = command(
+        "stance", _stance, "Tell how the car of a logbook stands: heights, loads, perches to turn, hubs on the stands."
+    )
+    stood.add_argument("logbook", type=Path)
+    stood.add_argument("--json", action="store_true")
+    stand_ = command("stand", _stand, "Tell where a car of a plan stands on its springs, and what it weighs at each wheel.")
+    stand_.add_argument("plan", type=Path)
+    stand_.add_argument("--turn", action="append", default=[], metavar="CORNER=TURNS", help="a perch turned, such as LF=1t2f")
+    stand_.add_argument("--pad", action="append", default=[], metavar="CORNER=HEIGHT", help="a pad higher than the rest")
+    stand_.add_argument("--bars", action="store_true", help="anti-roll bar links on")
+    stand_.add_argument(
+        "--cross", type=float, metavar="PERCENT", help="tell the perch turns for this cross weight, the heights kept"
+    )
+    stand_.add_argument("--json", action="store_true")
     survey = command(
         "survey", _survey, "Tell the frame of a logbook: its points, what is wrong, and every pickup point against the plan."
     )
@@ -231,6 +251,87 @@ def _struts(asked: argparse.Namespace) -> None:
             else ""
         )
         print(f"{asked.corner} {one.name}: {one.rate[0]:.1f} N/mm at the wheel, ratio {one.ratio[0]:.3f}{rough}")
+
+
+def _stance(asked: argparse.Namespace) -> None:
+    _, state = read_logbook(asked.logbook.read_bytes())
+    found = stance(evaluate(state))
+    if asked.json:
+        told = {
+            "wanted": asdict(found.wanted) if found.wanted else None,
+            "floor": asdict(found.floor) if found.floor else None,
+            "stands": asdict(found.stands) if found.stands else None,
+            "perches": [{"corner": p.corner, "turns": p.amount, "say": p.say} for p in found.perches],
+            "heights_then": list(found.expected),
+            "cross_then": found.turns.cross if found.turns else None,
+            "loads_kg": None if found.loads is None else dict(zip(CORNERS, found.loads, strict=True)),
+            "hubs": [
+                {k: v if v is None or isinstance(v, str) or np.isfinite(v) else None for k, v in asdict(h).items()}
+                for h in found.hubs
+            ],
+            "features": [asdict(f) for f in found.features],
+            "travel": {c.corner: asdict(c.strip) for c in found.corners if c.strip},
+            "says": [*found.says, *found.stand_says, *found.load_says],
+            "provisional": list(found.provisional),
+            "why_not": found.why_not,
+        }
+        print(json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False))
+        return
+    units = state.plan.units
+    for said in (*found.says, found.why_not, *(p.say for p in found.perches), *found.stand_says, *found.load_says):
+        if said:
+            print(said)
+    for hub in found.hubs:
+        rides = (
+            ""
+            if hub.ride is None
+            else f"; as set, {say_length(abs(hub.ride), units, denominator=0, unit=True)} {'higher' if hub.ride > 0 else 'lower'}"
+        )
+        print(f"{hub.corner} hub {say_length(hub.wanted, units, denominator=0, unit=True)} over the floor{rides}")
+    if found.loads is not None:
+        print(", ".join(say_loads(np.array(found.loads), units)))
+    for why in found.provisional:
+        print(f"Provisional: {why}.")
+
+
+def _by_corner(rows: list[str], kind: Literal["length", "turns"], plan: Plan) -> FloatArray:
+    """Return four figures from CORNER=FIGURE; raises CalledError, ShopNotationError."""
+    found = np.zeros(4)
+    for row in rows:
+        corner, _, text = row.partition("=")
+        if corner not in CORNERS:
+            raise CalledError(f"“{row}” names no corner. Write LF, RF, LR or RR, and its figure: LF=1t2f.", path=kind)
+        found[CORNERS.index(corner)] = read(text, kind, plan.units).value
+    return found
+
+
+def _stand(asked: argparse.Namespace) -> None:
+    plan = read_plan(asked.plan.read_bytes()).to_core()
+    pads = _by_corner(asked.pad, "length", plan)
+    car, turns = car_of(plan, [float(p) for p in pads], asked.bars), _by_corner(asked.turn, "turns", plan)
+    found = stand(car, turns)
+    if asked.cross is not None:
+        lf, rf, lr, rr = (float(h) for h in found.heights)
+        told = perch_turns(car, Asked((lf, rf, lr, rr), 2.0, asked.cross / 100), turns)
+        for step in steps(plan, np.array(told.turns) - turns):
+            print(step.say)
+        if told.words:
+            print(told.words)
+        found = told.standing
+    kg = found.loads / GRAVITY
+    if asked.json:
+        rows = {
+            c: {"height": float(h), "load_kg": float(w), "loose": s}
+            for c, h, w, s in zip(CORNERS, found.heights, kg, found.lifted, strict=True)
+        }
+        print(json.dumps({"corners": rows, "cross": found.cross, "left": found.left, "rear": found.rear}, indent=1))
+        return
+    for c, h, w, loose in zip(CORNERS, found.heights, kg, found.lifted, strict=True):
+        way = "up" if h >= 0 else "down"
+        print(
+            f"{c}: {say_length(abs(float(h)), plan.units, denominator=0, unit=True)} {way}, {say_mass(float(w), plan.units)}{', its spring is loose' if loose else ''}"
+        )
+    print(", ".join(say_loads(kg, plan.units)[4:]))
 
 
 def _survey(asked: argparse.Namespace) -> None:

@@ -102,12 +102,13 @@ class RodView(View):
 
 
 class HubView(View):
-    """Where a hub must sit on the stands, and what the one that was set will give; in words, and in mm for drawing."""
+    """Where a hub must sit on the stands, and what the one that was set will give (``off``: further than the height's tolerance); in words, and in mm for drawing."""
 
     corner: Corner
     wanted: str
     read: str
     gives: str
+    off: bool
     at: float
     set_at: float | None
 
@@ -210,7 +211,7 @@ def stance_view(evaluation: Evaluation, found: Stance) -> StanceView:
         pads_say=list(found.pads.says),
         loads=[] if found.loads is None else list(say_loads(np.array(found.loads), units)),
         load_says=list(found.load_says),
-        hubs=[_hub(h, units) for h in found.hubs],
+        hubs=[_hub(evaluation, h) for h in found.hubs],
         stand_says=list(found.stand_says),
         features=[
             FeatureView(
@@ -363,8 +364,9 @@ def _arms(move: Movement, one: CornerStand) -> list[tuple[str, str]]:
     return [(name, f"{say_angle(abs(a))} {'up' if a > 0 else 'down'} to the wheel") for name, a in found.items()]
 
 
-def _hub(hub: Hub, units: Units) -> HubView:
-    ride = hub.ride
+def _hub(evaluation: Evaluation, hub: Hub) -> HubView:
+    units, ride = evaluation.state.plan.units, hub.ride
+    aim = evaluation.state.plan.aim(f"{hub.corner}.height")
     gives = (
         ""
         if ride is None
@@ -377,6 +379,7 @@ def _hub(hub: Hub, units: Units) -> HubView:
         wanted=_said(hub.wanted, units),
         read="" if hub.read is None else _said(hub.read, units),
         gives=gives,
+        off=ride is not None and aim is not None and abs(ride) > aim.tolerance,
         at=hub.wanted,
         set_at=hub.read,
     )

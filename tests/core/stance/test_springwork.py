@@ -13,9 +13,10 @@ from ready_corner.core.plan import CORNERS, END_OF
 from ready_corner.core.stance import reckon as sums
 from ready_corner.core.stance.attitude import Attitude
 from ready_corner.core.stance.bars import RollBar
+from ready_corner.core.stance.car import stand
 from ready_corner.core.stance.footing import EndFooting, Footing
 from ready_corner.core.stance.limits import strip
-from ready_corner.core.stance.model import places, raises, response, springing, sprung_loads, tilted_loads
+from ready_corner.core.stance.model import car_of, places, raises, response, springing, sprung_loads, tilted_loads
 from ready_corner.core.stance.movement import Movement
 from ready_corner.core.stance.rides import wanted_attitude
 from ready_corner.core.stance.springs import GRAVITY
@@ -156,6 +157,24 @@ def test_sprung_loads_are_shares_less_what_is_not_sprung():
     ):
         with pytest.raises(PlannedError):
             wrong()
+
+
+@pytest.mark.parametrize("of", [HEATHER, TERN])
+def test_the_car_of_a_plan_stands_as_drawn_and_moves_as_reckoned(of):
+    still = stand(car_of(of))
+    np.testing.assert_allclose(still.heights, 0.0, atol=1e-6)  # mm
+    assert still.loads.sum() == pytest.approx(of.footing.mass * GRAVITY)
+    assert (still.cross, still.rear) == pytest.approx((0.5, 1 - of.footing.front))
+    pads, springs = np.array([1.0, -2.0, 0.5, 3.0]), springing(of)
+    does = response(places(of), springs.supports())
+    uneven = stand(car_of(of, pads))
+    np.testing.assert_allclose(uneven.heights, does.heights @ pads, atol=1e-6)
+    np.testing.assert_allclose(uneven.loads - still.loads, does.loads @ pads, atol=1e-5)
+    turns = np.array([0.0, 0.0, 1.0, -0.5])
+    turned = stand(car_of(of), turns)
+    np.testing.assert_allclose(turned.heights, does.heights @ np.nan_to_num(raises(of, springs)) @ turns, atol=1e-6)
+    with pytest.raises(MeasuredError, match="no weight"):
+        car_of(replace(of, footing=Footing()))
 
 
 def answered(asked, of=HEATHER):

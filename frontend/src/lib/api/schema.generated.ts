@@ -1462,7 +1462,7 @@ export interface components {
         };
         /**
          * HubView
-         * @description Where a hub must sit on the stands, and what the one that was set will give; in words, and in mm for drawing.
+         * @description Where a hub must sit on the stands, and what the one that was set will give (``off``: further than the height's tolerance); in words, and in mm for drawing.
          */
         HubView: {
             /**
@@ -1476,6 +1476,8 @@ export interface components {
             read: string;
             /** Gives */
             gives: string;
+            /** Off */
+            off: boolean;
             /** At */
             at: number;
             /** Set At */

@@ -15,7 +15,7 @@
   {#if stance.hubs.length}
     <table>
       <thead><tr><th></th><th scope="col">{STANDS.wanted}</th><th scope="col">{STANDS.read}</th><th scope="col">{STANDS.gives}</th></tr></thead>
-      <tbody>{#each stance.hubs as hub (hub.corner)}<tr><th scope="row"><button type="button" onclick={() => onpick(hub.corner)}>{CORNER_WORDS[hub.corner]}</button></th><td class="fig big">{hub.wanted}</td><td class="fig">{hub.read || STANDS.unread}</td><td data-off={(hub.gives && hub.gives !== 'as wanted') || undefined}>{hub.gives}</td></tr>{/each}</tbody>
+      <tbody>{#each stance.hubs as hub (hub.corner)}<tr><th scope="row"><button type="button" onclick={() => onpick(hub.corner)}>{CORNER_WORDS[hub.corner]}</button></th><td class="fig big">{hub.wanted}</td><td class="fig">{hub.read || STANDS.unread}</td><td data-off={hub.off || undefined}>{hub.gives}</td></tr>{/each}</tbody>
     </table>
   {/if}
   <p class="soft">{STANDS.hubHow}</p>

@@ -6,9 +6,8 @@
   import Strip from './Strip.svelte';
   import { SPRINGS } from './texts';
 
-  type Props = { stance: StanceView };
-  let { stance }: Props = $props();
-  let corner = $state<Corner>('LF');
+  type Props = { stance: StanceView; corner: Corner; onpick: (corner: Corner) => void };
+  let { stance, corner, onpick }: Props = $props();
   let row = $state(32);
   const one = $derived(stance.corners.find((c) => c.corner === corner)!);
   const spring = $derived(one.springs[0]);
@@ -16,7 +15,7 @@
 </script>
 
 <section class="card" aria-label={SPRINGS.plot}>
-  <div class="pick" role="group" aria-label={SPRINGS.corner}>{#each stance.corners as c (c.corner)}<button type="button" class="button" aria-pressed={corner === c.corner} onclick={() => (corner = c.corner)}>{CORNER_WORDS[c.corner]}</button>{/each}</div>
+  <div class="pick" role="group" aria-label={SPRINGS.corner}>{#each stance.corners as c (c.corner)}<button type="button" class="button" aria-pressed={corner === c.corner} onclick={() => onpick(c.corner)}>{CORNER_WORDS[c.corner]}</button>{/each}</div>
   {#if one.problem}<p role="alert" class="no">{one.problem}</p>{/if}
   {#if spring}
     <div class="plot"><Plot label="{CORNER_WORDS[corner]}, {spring.name}: {SPRINGS.plot}, {spring.unit}" drive={spring.travel} driveName={SPRINGS.over} unit="mm" {lines} {row} onrow={(r) => (row = r)} onstep={(by) => (row = Math.min(Math.max(row + by, 0), spring.travel.length - 1))} /></div>

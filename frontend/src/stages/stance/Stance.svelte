@@ -1,6 +1,6 @@
 <script lang="ts">
   // Stage Stance: the car drawn as it stands, what brings it to its heights and loads, its stands, springs and pads; and the tape for all of it.
-  import { api, type StanceView } from '$lib/api/client';
+  import { api, type Corner, type StanceView } from '$lib/api/client';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS } from '$lib/marks';
   import { router } from '$lib/router.svelte';
@@ -23,6 +23,7 @@
   const tab = $derived<Tab>(router.parts[3] && router.parts[3] in STANCE.tabs ? (router.parts[3] as Tab) : 'floor');
   let found = $state.raw<StanceView | null>(null);
   let refusal = $state('');
+  let springAt = $state<Corner>('LF');
   $effect(() => {
     void view.number; // whatever was read or turned may have moved it
     api.stance(car.slug).then((s) => ([found, refusal] = [s, '']), (error: Error) => (refusal = error.message));
@@ -43,7 +44,7 @@
   const ask = $derived(desk.ask);
   const typed = $derived(desk.preview?.said ?? desk.typed);
   const onTape = $derived(tab === 'floor' || tab === 'stands');
-  const quantity = $derived(desk.turning ? '' : (ask?.quantity ?? ''));
+  const quantity = $derived(desk.turning || !onTape ? '' : (ask?.quantity ?? ''));
   const mine = $derived(desk.asks.filter((a) => a.quantity === ask?.quantity).map((a) => ({ name: CORNER_WORDS[a.corner], say: a.repeats ? `${a.latest}${a.repeats > 1 ? ` ×${a.repeats}` : ''}${a.wanted ? ' ?' : ''}` : '…', now: a.corner === ask?.corner })));
   const told = $derived(desk.turning ? desk.amountTold : undefined);
   const caution = $derived(desk.turning ? (desk.preview?.caution || told?.caution || '') : tab === 'stands' ? '' : ask?.quantity === 'height' && desk.preview?.large ? STANCE.jacking : '');
@@ -70,14 +71,14 @@
       {:else if found?.notes.length && tab !== 'stands' && tab !== 'sums'}<p>{found.notes[0]}</p>{/if}
     </div>
   </div>
-  <StanceDrawing {view} stance={found} corner={desk.corner} onStands={tab === 'stands'} {quantity} {typed} />
+  <StanceDrawing {view} stance={found} corner={tab === 'springs' ? springAt : desk.corner} onStands={tab === 'stands'} {quantity} {typed} />
   <div class="panel">
     {#if found}
       {#if tab === 'floor'}
         <Perches {car} {view} stance={found} onturn={(p) => desk.openTurn(p.corner, p.adjuster)} />
         <Corners {view} stance={found} onpick={(c) => desk.open(`${c}/height`)} />
       {:else if tab === 'stands'}<OnStands stance={found} onpick={(c) => desk.open(`${c}/hub`)} />
-      {:else if tab === 'springs'}<Springs stance={found} />
+      {:else if tab === 'springs'}<Springs stance={found} corner={springAt} onpick={(c) => (springAt = c)} />
       {:else if tab === 'state'}<State {car} {view} stance={found} />
       {:else}<Sums {car} stance={found} />{/if}
     {:else if !refusal}<section class="card"><p role="status">…</p></section>{/if}

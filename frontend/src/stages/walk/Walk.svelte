@@ -29,8 +29,9 @@
     else if (kind === 'perch' || kind === 'turn' || kind === 'try') {
       const perch = kind === 'perch' ? view.corners[corner!].adjusters.find((a) => a.kind === 'perch') : undefined;
       const first = perch?.id ?? view.corners[corner!].turns.find((t) => t.amount !== 0)?.adjuster ?? view.corners[corner!].adjusters.find((a) => a.kind !== 'perch')?.id;
-      router.go(first ? `${base}/set/${corner}/turn/${first}` : `${base}/set/${corner}/${quantity ?? 'height'}`);
-    } else router.go(corner ? `${base}/set/${corner}/${quantity ?? 'height'}` : `${base}/set`);
+      router.go(perch ? `${base}/stance/floor/${corner}/turn/${perch.id}` : first ? `${base}/set/${corner}/turn/${first}` : `${base}/set/${corner}/${quantity ?? 'height'}`);
+    } else if (quantity === 'load') router.go(`${base}/stance/floor/${corner}/load`);
+    else router.go(corner ? `${base}/set/${corner}/${quantity ?? 'height'}` : `${base}/set`);
   }
 </script>
 

@@ -5,7 +5,7 @@ export const WALK = {
   none: 'no aims in the plan yet',
   rows: { height: 'Height', camber: 'Camber', toe: 'Toe' } as const,
   whole: 'The whole car',
-  names: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle', 'car.rake': 'Rake', 'car.cross': 'Cross difference' } as Record<string, string>,
+  names: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle', 'car.rake': 'Rake', 'car.cross': 'Cross difference', 'car.cross_weight': 'Cross weight' } as Record<string, string>,
   next: 'What to do next',
   go: { settle: 'It has settled', read: 'Read it', perch: 'Turn it and re-read', turn: 'Turn them', try: 'Try one turn', reconnect: 'They are back on', done: 'Look at the log', plan: 'Open the plan' } as const,
   noAim: 'no aim in the plan',

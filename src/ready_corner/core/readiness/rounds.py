@@ -195,10 +195,8 @@ def next_step(evaluation: Evaluation) -> Step:
             "Put the anti-roll bar links back on",
             "Without preload, car at rest. It is not ready while they are off.",
         )
-    cross = evaluation.mark("car.cross_weight")
-    if cross.state == "out" and (weighed := turns_now(evaluation)[0]) and weighed.school != "height" and weighed.steps:
-        first = weighed.steps[0]
-        return Step("perch", first.say, f"Cross weight {cross.reason}. {first.caution}", first.corner, "load")
+    if weight := _weight_step(evaluation):
+        return weight
     rest = next((m for m in judged if m.state != "holds"), None)
     if rest:
         return Step(
@@ -207,6 +205,25 @@ def next_step(evaluation: Evaluation) -> Step:
             "The corners hold one by one; this one is about the car as a whole.",
         )
     return Step("done", "Every mark holds", "Lock every jam nut, check steering and brakes, and keep the sheet with the car.")
+
+
+def _weight_step(evaluation: Evaluation) -> Step | None:
+    """Return what is to be done for the cross weight, once the rest holds; None where it is not wanted or holds."""
+    cross = evaluation.mark("car.cross_weight")
+    if cross.state == "out" and (weighed := turns_now(evaluation)[0]) and weighed.school != "height" and weighed.steps:
+        first = weighed.steps[0]
+        return Step("perch", first.say, f"Cross weight {cross.reason}. {first.caution}", first.corner, "load")
+    if cross.state in ("unread", "moved since"):
+        at = next(c for c in CORNERS if not evaluation.mark(f"{c}.load").fresh)
+        moved = "" if cross.state == "unread" else f" It has moved since: {cross.reason}."
+        return Step(
+            "read",
+            "Put it on the scales",
+            f"Cross weight is wanted at {cross.say_aim.removeprefix('aim ')}.{moved}",
+            at,
+            "load",
+        )
+    return None
 
 
 def _first_quantity(mark: MarkState) -> Quantity | None:

@@ -80,6 +80,21 @@ def _stance(plan: Plan) -> Iterator[Wanting]:
                 "Stance",
                 "for wheel rate, sag and what a perch turn does",
             )
+    feet = plan.footing
+    if feet.mass is None:
+        yield Wanting(
+            "the weight of the car and its shares",
+            "footing.mass",
+            "Stance",
+            "for sag, frequency and what scales should add up to",
+        )
+    if stopless := [e for e in ENDS if feet.end(e).bump is None or feet.end(e).droop is None]:
+        yield Wanting(
+            f"travel to the {' and '.join(stopless)} stops",
+            "footing",
+            "Stance",
+            "to see whether the bump stop comes before ground and body",
+        )
     if bare := [c for c in CORNERS if not any(a.corner == c and isinstance(a.by, Perch) for a in plan.adjusters)]:
         yield Wanting(f"a spring perch at {_corners(bare)}", "adjusters", "Stance", "to be told how far to wind it")
 

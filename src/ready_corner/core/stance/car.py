@@ -19,6 +19,8 @@ from ready_corner.core.stance.springs import GRAVITY, in_series
 
 FloatArray = NDArray[np.float64]
 
+FAR_OFF = 1.5  # tolerances; what all four perches miss by more than whole flats could, no three of them meet
+
 
 @dataclass(frozen=True)
 class CornerSpring:
@@ -227,19 +229,23 @@ class PerchTurns:
     words: str
 
 
-def perch_turns(car: Car, asked: Asked) -> PerchTurns:
+def perch_turns(car: Car, asked: Asked, start: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) -> PerchTurns:
     """Return the perch turns that bring the car to what is asked, with the fewest corners touched, whole flats, within the thread.
 
-    Of all sets of corners that meet every tolerance the smallest; else the one that comes nearest. A rigid chassis has three heights to give
+    start: turns they have had already; the answer counts them in. Of all sets of corners that meet every tolerance the smallest; else the one that comes nearest. A rigid chassis has three heights to give
     and four perches: the fourth freedom is the cross weight.
     """
-    about, turns = np.zeros(4), np.zeros(4)
+    begun = np.asarray(start, dtype=float)
+    about = turns = begun
     for _ in range(6):  # what a turn does changes only where a spring goes slack; then once more from there
         now = stand(car, about)
         by = effects(car, about, now)
         rows = [by[:, i] / asked.tolerance for i in range(4)] if asked.heights is not None else []
         rows += [by[:, 4] / asked.cross_tolerance] if asked.cross is not None else []
-        turns = fewest_flats(*car.thread, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about)
+        low, high = car.thread
+        left = low - begun, high - begun
+        moved = fewest_flats(*left, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about - begun)
+        turns = begun + moved
         found = stand(car, turns)
         if found.lifted == now.lifted or np.array_equal(turns, about):
             break
@@ -256,6 +262,9 @@ def fewest_flats(low: FloatArray, high: FloatArray, by: FloatArray, off: FloatAr
     """
     best: tuple[float, int, float] | None = None
     chosen = np.zeros(4)
+    everything = _rounded(by, off - by @ about, [0, 1, 2, 3], low, high)
+    if len(by) and np.abs(off + by @ (everything - about)).max() > FAR_OFF:
+        return everything  # fewer perches than all of them come no nearer
     for count in range(5):
         for which in combinations(range(4), count):
             turns = _rounded(by, off - by @ about, list(which), low, high)

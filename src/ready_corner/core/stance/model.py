@@ -3,17 +3,19 @@
 Corners in the order LF, RF, LR, RR; lengths in mm, forces in N. Small changes about the plan's stance; exact as long as no spring goes slack.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.errors import ReadyCornerError
+from ready_corner.core.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.linkage.body import Body
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import sweep
 from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
 from ready_corner.core.stance.bars import bar_rate_at_wheel
+from ready_corner.core.stance.car import Car, CornerSpring
 from ready_corner.core.stance.springs import GRAVITY
 
 FloatArray = NDArray[np.float64]
@@ -184,3 +186,49 @@ def raises(plan: Plan, springs: Springing) -> FloatArray:
         [p.by.pitch_mm_per_turn if (p := perch_of(plan, c)) and isinstance(p.by, Perch) else np.nan for c in CORNERS]
     )
     return np.asarray(np.linalg.inv(springs.ratios) * pitch)
+
+
+def car_of(plan: Plan, pads: Sequence[float] = (0.0, 0.0, 0.0, 0.0), bars_on: bool = False) -> Car:
+    """Return the car of a plan on its springs, its chassis at the stance of the drawing (heights 0 at the wheels) with level pads and its perches as they are.
+
+    Loads are then the plan's shares. pads: heights of the four pads in mm. Raises MeasuredError where the plan has no weight, PlannedError without a linkage.
+    """
+    feet, springs, carried = plan.footing, springing(plan), sprung_loads(plan)
+    if feet.mass is None or carried is None:
+        raise MeasuredError(
+            "The plan has no weight of the car. Give it, and what it stands on can be reckoned.", path="footing.mass"
+        )
+    if not springs.known:
+        raise MeasuredError(
+            "The plan does not tell the springs of every corner. Give them rates and where they stand.", path="springs"
+        )
+    pressed = np.linalg.solve(springs.stiffness, carried)
+    corners, at = [], places(plan)
+    for i, c in enumerate(CORNERS):
+        linkage, unsprung, perch = plan.linkage(END_OF[c]), feet.end(END_OF[c]).unsprung or 0.0, perch_of(plan, c)
+        assert linkage
+        other = i + 1 if i % 2 == 0 else i - 1
+        low, high = perch.room(0.0) if perch else (0.0, 0.0)
+        corners.append(
+            CornerSpring(
+                float(at[i, 0]),
+                float(at[i, 1]),
+                float(springs.stiffness[i, i] + springs.stiffness[i, other]),
+                1.0,
+                float(pressed[i]) - linkage.loaded_radius,
+                linkage.loaded_radius + float(carried[i] + unsprung * GRAVITY) / float(springs.tyres[i]),
+                float(springs.tyres[i]),
+                unsprung,
+                float(pads[i]),
+                low=low,
+                high=high,
+            )
+        )
+    # What couples the wheels of an end: bars, and the springs of an axle, which stand inboard of its wheels.
+    bars = [-(springs.stiffness[i, i + 1] + (springs.bars[i, i + 1] if bars_on else 0.0)) for i in (0, 2)]
+    sprung = carried / GRAVITY
+    cg = (float(sprung @ at[:, 0] / sprung.sum()), float(sprung @ at[:, 1] / sprung.sum()))
+    turned = np.nan_to_num(raises(plan, springs))
+    return Car(
+        (corners[0], corners[1], corners[2], corners[3]), float(sprung.sum()), cg, float(bars[0]), float(bars[1]), turned
+    )

@@ -44,9 +44,10 @@ def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None =
     perches = {p.id: i for i, c in enumerate(CORNERS) if (p := perch_of(evaluation.state.plan, c)) is not None}
     forgot = {a: n for a, n in evaluation.state.stance.unlearned.items() if a in perches}
     rows, values, weights = [], [], []
+    by = np.nan_to_num(by)
     for i, corner in enumerate(CORNERS):
         for design, value, u in _without_level(evaluation.observations(f"{corner}.height"), perches, forgot, evaluation):
-            rows.append(np.nan_to_num(by[i]) @ design)
+            rows.append(by[i] @ design)
             values.append(value)
             weights.append(1 / max(u, 1e-6))
     unknowns = 8  # the factor of each perch as it goes now, and as it went before it was forgotten

@@ -165,8 +165,7 @@ def _short(
     missed = off + rows @ turns
     if np.abs(missed).max() <= 1 + 1e-9:
         return ""
-    endless = np.full(4, 200.0)  # turns; no thread is so long
-    free = fewest_flats(-endless, endless, rows, off, np.zeros(4))
+    free = np.linalg.lstsq(rows, -off, rcond=None)[0]  # as if no thread ended
     if np.abs(off + rows @ free).max() < np.abs(missed).max() - 0.05:
         past = [CORNER_WORDS[c] for c, t, a, b in zip(CORNERS, free, does.low, does.high, strict=True) if not a <= t <= b]
         why = f"The thread of the {' and '.join(past)} perch ends first" if past else "No whole flats come nearer"
@@ -201,7 +200,7 @@ def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:
         for name, part in (
             ("rear", loads[2] + loads[3]),
             ("left", loads[0] + loads[2]),
-            ("cross (right front + left rear)", loads[1] + loads[2]),
+            ("cross", loads[1] + loads[2]),
         )
     ]
     return (*(say_mass(float(v), units) for v in loads), say_mass(total, units), *shares)
