@@ -83,7 +83,7 @@ def test_a_stack_of_blocks_is_typed_as_a_sum(demo):
         ({"kind": "torsion", "inner": 40, "outer": 44, "arm": "15", "rate": 38, "load": "700 lb", "loaded": "4", "low": "1/2"}, "spline"),
         ({"kind": "bar", "end": "front", "left": "1", "right": "-1", "bar": {"diameter": 19, "bore": 0, "length": 900, "arm": 200, "arm_width": 0, "arm_height": 0}}, "lbf/in"),
         ({"kind": "tube", "length": "18.2", "joint": "2 1/2", "thread": "1"}, '15.200"'),
-        ({"kind": "heights", "features": {"sill, left front": "9 3/4", "sill, left rear": "10"}}, "front crossmember bolt"),
+        ({"kind": "heights", "features": {"sill, left front": "9 3/4", "sill, left rear": "10"}, "arms": {}}, "front crossmember bolt"),
     ],
 )  # fmt: skip
 def test_sums_are_asked_in_shop_notation(demo, ask, says):
@@ -97,3 +97,21 @@ def test_a_sum_that_cannot_be_says_why(demo):
     assert (no.status_code, no.json()["problems"][0]["path"]) == (422, "joint")
     none = demo.post("/api/cars/tern/stance/reckon", json={"kind": "bar", "end": "rear", "left": "1", "right": "-1"})
     assert "no anti-roll bar at the rear" in none.json()["sentence"]
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"rate": 0.0}, "0.0 cannot be here. Type a figure greater than 0"),
+        ({"solid": 300.0}, "200 mm long free, and 300 mm when its coils touch"),
+        ({"helper": [0.0, 60.0, 20.0]}, "has no rate, so it holds nothing up"),
+    ],
+)
+def test_springs_that_cannot_be_are_refused_in_the_plan_and_nothing_is_lost(demo, change, words):
+    plan = demo.get("/api/cars/heather/plan.json").json()
+    plan["front_linkage"]["springs"][0].update(change)
+    before = demo.get("/api/cars/heather").json()["number"]
+    refused = demo.post("/api/cars/heather/entries", json=entry_json({"kind": "plan", "plan": plan, "revises": 1}))
+    assert refused.status_code == 422
+    assert words in refused.json()["sentence"]
+    assert demo.get("/api/cars/heather").json()["number"] == before

@@ -449,10 +449,11 @@ class TubeAsk(Model):
 
 
 class HeightsAsk(Model):
-    """Heights of other features."""
+    """Heights of other features, and angles of lower arms."""
 
     kind: Literal["heights"]
     features: dict[str, str]
+    arms: dict[Corner, str]
 
 
 Ask = Annotated[SpringAsk | DamperAsk | TorsionAsk | BarAsk | TubeAsk | HeightsAsk, Field(discriminator="kind")]
@@ -491,7 +492,8 @@ def _to_core(ask: Ask, plan: Plan) -> core.Asked:
         return core.bar_asked(ask.end, bar, mm(ask.left), mm(ask.right))
     if isinstance(ask, TubeAsk):
         return core.TubeAsked(mm(ask.length), mm(ask.joint), mm(ask.thread))
-    return core.HeightsAsked({name: mm(text) for name, text in ask.features.items() if text.strip()})
+    arms = {c: read(text, "angle", plan.units).value for c, text in ask.arms.items() if text.strip()}
+    return core.HeightsAsked({name: mm(text) for name, text in ask.features.items() if text.strip()}, arms)
 
 
 def _said(mm: float, units: Units) -> str:

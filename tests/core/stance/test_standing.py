@@ -189,6 +189,16 @@ def test_every_feature_follows_from_those_that_are_read_and_back():
         heights_by_features(TERN, {"sill, left front": 240.0})
 
 
+def test_an_arm_that_is_to_stand_level_says_the_ride_height():
+    move = Movement(HEATHER, "LF")
+    radius = HEATHER.front_linkage.loaded_radius
+    level = heights_by_features(HEATHER, {"skid under the tail": 92.0}, {"LF": (move, radius, 0.0)})
+    # The arm is level when the wheel has gone up by so much against the chassis: so much lower it stands, and the tail as it was.
+    assert level["LF"] == pytest.approx(82.0 - move.level, abs=0.02 * abs(move.level))
+    with pytest.raises(MeasuredError, match="never stands at"):
+        heights_by_features(HEATHER, {}, {"LF": (move, radius, 80.0)})
+
+
 def test_arms_and_travel_at_a_stance():
     move = Movement(HEATHER, "LF")
     t = travel_at(move, HEATHER.front_linkage.loaded_radius + 7.0, wanted_attitude(HEATHER))

@@ -1408,7 +1408,7 @@ export interface components {
         };
         /**
          * HeightsAsk
-         * @description Heights of other features.
+         * @description Heights of other features, and angles of lower arms.
          */
         HeightsAsk: {
             /**
@@ -1418,6 +1418,10 @@ export interface components {
             kind: "heights";
             /** Features */
             features: {
+                [key: string]: string;
+            };
+            /** Arms */
+            arms: {
                 [key: string]: string;
             };
         };

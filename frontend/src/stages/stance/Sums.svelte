@@ -15,6 +15,7 @@
   let bar = $state<{ end: 'front' | 'rear'; left: string; right: string; size: string[] }>({ end: 'front', left: '', right: '', size: ['', '', '', '', '', ''] });
   let tube = $state({ length: '', joint: '', thread: '' });
   let features = $state<Record<string, string>>({});
+  let arms = $state<Record<Corner, string>>({ LF: '', RF: '', LR: '', RR: '' });
   const others = $derived(stance.features.filter((f) => !f.master));
   const number = (text: string) => Number(text.replace(',', '.'));
 
@@ -72,8 +73,8 @@
   </fieldset>
   {#if others.length}
     <fieldset><legend>{STATE.other}</legend>
-      <div class="eight">{#each others as f (f.name)}<label>{f.name}<input class="fig" placeholder={f.wanted} value={features[f.name] ?? ''} oninput={(e) => (features[f.name] = e.currentTarget.value)} /></label>{/each}</div>
-      <button type="button" class="button" onclick={() => void ask({ kind: 'heights', features: { ...features } })}>{STATE.reckon}</button>
+      <div class="eight">{#each others as f (f.name)}<label>{f.name}<input class="fig" placeholder={f.wanted} value={features[f.name] ?? ''} oninput={(e) => (features[f.name] = e.currentTarget.value)} /></label>{/each}{#each CORNERS as c (c)}<label>{SUMS.armAngle} {CORNER_WORDS[c].toLowerCase()}<input class="fig" placeholder="0°" bind:value={arms[c]} /></label>{/each}</div>
+      <button type="button" class="button" onclick={() => void ask({ kind: 'heights', features: { ...features }, arms: { ...arms } })}>{STATE.reckon}</button>
       {@render answer('heights')}
     </fieldset>
   {/if}

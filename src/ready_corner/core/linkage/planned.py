@@ -243,6 +243,20 @@ def _check_parts(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
                 path=f"{end}_linkage.springs.{spring.name}.closed",
                 numbers={"closed": spring.closed, "open": spring.open},
             )
+    for spring in body.springs:
+        path = f"{end}_linkage.springs.{spring.name}.solid"
+        for size, solid in ((spring.free, spring.solid), spring.helper[1:] if spring.helper else (None, None)):
+            if size and solid and not solid < size:
+                yield PlannedError(
+                    f"{body.name}: {spring.name} is {size:g} mm long free, and {solid:g} mm when its coils touch. Measure both again.",
+                    path=path,
+                    numbers={"free": size, "solid": solid},
+                )
+        if spring.helper and not spring.helper[0] > 0:
+            yield PlannedError(
+                f"{body.name}: the helper of {spring.name} has no rate, so it holds nothing up. Type it, or take the helper out.",
+                path=path,
+            )
     stands: list[tuple[str, Stand]] = [(s.name, e) for s in body.springs for e in s.ends]
     stands += [("the rocker", body.rocker.rod)] if body.rocker else []
     stands += [("the anti-roll bar", body.bar.link)] if body.bar else []

@@ -95,9 +95,13 @@ class Movement:
     @cached_property
     def level(self) -> float:
         """Travel at which the lower arm, or the first member, is level; nan where it never is."""
+        return self.travel_for(f"{self.lower}.level_deg", 0.0) if self.lower else float("nan")
+
+    @property
+    def lower(self) -> str:
+        """The member whose angle is that of the arm: the lower one, or the first; empty where there is none."""
         names = [link.name for link in self.body.shape.mechanism.links]
-        lower = next((n for n in names if n.startswith("lower")), names[0] if names else "")
-        return self.travel_for(f"{lower}.level_deg", 0.0) if lower else float("nan")
+        return next((n for n in names if n.startswith("lower")), names[0] if names else "")
 
     @cached_property
     def joint_ends(self) -> tuple[tuple[str, float], ...]:

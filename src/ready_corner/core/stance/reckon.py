@@ -4,7 +4,7 @@ Each answer is lines of what and how much, in the car's units. Lengths in mm, lo
 """
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import singledispatch
 
 import numpy as np
@@ -88,9 +88,10 @@ class TubeAsked:
 
 @dataclass(frozen=True)
 class HeightsAsked:
-    """The four ride heights that heights of other features come to."""
+    """The four ride heights that heights of other features, or angles of lower arms in degrees, come to."""
 
     features: Mapping[str, float]
+    arms: Mapping[Corner, float] = field(default_factory=dict)
 
 
 Asked = SpringAsked | DamperAsked | TorsionAsked | BarAsked | TubeAsked | HeightsAsked
@@ -237,7 +238,11 @@ def _tube(asked: TubeAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
 
 @reckon.register
 def _heights(asked: HeightsAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
-    found = heights_by_features(plan, asked.features)
+    arms = {}
+    for corner, angle in asked.arms.items():
+        linkage = plan.linkage(END_OF[corner])
+        arms[corner] = movement(plan, corner), linkage.loaded_radius if linkage else 0.0, angle
+    found = heights_by_features(plan, asked.features, arms)
     return tuple((f"{CORNER_WORDS[c].capitalize()}, {plan.height_place(c).name}", _mm(h, plan.units)) for c, h in found.items())
 
 

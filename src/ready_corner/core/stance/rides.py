@@ -129,20 +129,35 @@ def feature_heights(plan: Plan, wanted: Attitude, present: Attitude | None) -> t
     )
 
 
-def heights_by_features(plan: Plan, said: Mapping[str, float]) -> dict[Corner, float]:
+def heights_by_features(
+    plan: Plan, said: Mapping[str, float], arms: Mapping[Corner, tuple[Movement, float, float]] | None = None
+) -> dict[Corner, float]:
     """Return the four ride heights that heights of other features come to; two of them are taken as without roll.
 
-    said: height over the ground by name of a feature. Raises MeasuredError where fewer than two are known, or they are at one station.
+    said: height over the ground by name of a feature. arms: how a corner moves, the loaded radius of its tyre, and the angle at which its lower arm (or
+    plate) is to stand, degrees, outer end up plus. Raises MeasuredError where fewer than two are known, or they are at one station.
     """
     known = [(f, said[f.name]) for f in (*plan.footing.features, *plan.footing.low) if f.name in said]
-    if len(known) < 2:
-        raise MeasuredError("Say the heights of two features, one ahead of the other, or of three.", path="features")
     places: list[Place] = [f.place for f, _ in known]
     heights = [h for _, h in known]
-    if len(known) == 2 or np.ptp([p[1] for p in places]) < 1.0:  # on one line along the car: the other side stands alike
+    for corner, (move, radius, angle) in (arms or {}).items():
+        travel = move.travel_for(f"{move.lower}.level_deg", angle)
+        if not np.isfinite(travel):
+            raise MeasuredError(
+                f"The {CORNER_WORDS[corner]} arm never stands at {angle:g}°. Look at the angle again.",
+                path="arms",
+                numbers={"angle": angle},
+            )
+        # Where the wheel centre is in the chassis then, the chassis is the loaded radius over the ground.
+        places.append(move.centre(travel))
+        heights.append(radius)
+    if len(places) < 2:
+        raise MeasuredError("Say the heights of two features, one ahead of the other, or of three.", path="features")
+    if len(places) == 2 or np.ptp([p[1] for p in places]) < 1.0:  # on one line along the car: the other side stands alike
         places += [(x, -y - 100.0, z) for x, y, z in places]
         heights += heights
-        places[: len(known)] = [(x, y + 100.0, z) for x, y, z in places[: len(known)]]
+        half = len(places) // 2
+        places[:half] = [(x, y + 100.0, z) for x, y, z in places[:half]]
     stance = attitude_of(places, heights)
     return {c: stance.height_of(p) for c in CORNERS if (p := drawn(plan, c)) is not None}
 
