@@ -51,7 +51,7 @@
   h1 { font-size: 1.125rem; line-height: 1.2; }
   .loads { display: flex; gap: 0 8px; align-items: center; font-size: 0.9375rem; }
   ol, ul { list-style: none; margin: 0; padding: 0; }
-  li { display: flex; justify-content: space-between; align-items: center; gap: 8px; border-top: 1px solid var(--edge); padding: 2px 0; font-size: 1.125rem; }
+  li { display: flex; justify-content: space-between; align-items: center; gap: 8px; border-top: 1px solid var(--edge); padding: 2px 0; font-size: 1.375rem; line-height: 1.15; }
   ul li { font-size: 0.9375rem; }
   .caution { background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; font-size: 0.875rem; }
   .soft { font-size: 0.8125rem; }
