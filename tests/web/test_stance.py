@@ -26,7 +26,7 @@ def test_how_a_car_stands_on_pads_and_scales(demo):
     assert tern["pads_way"] == "arithmetic"
     assert [p["up"] for p in tern["pads"]] == ["0.062", "0.031", "", "0.062"]
     assert tern["corners"][2]["learned"].startswith("Left rear perch")
-    assert not tern["corners"][2]["strip"]["fine"]
+    assert "tyre to body comes" in tern["corners"][2]["strip"]["amiss"][0]
     assert "lbf/in" in tern["corners"][0]["rods"][0]["rate"]
     assert tern["state"]["fuel"] == "half a tank"
 

@@ -13,7 +13,7 @@ from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.linkage.words import shown
 from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, End, Plan
 from ready_corner.core.readiness.marks import Evaluation
-from ready_corner.core.shop import Units, read, say_angle, say_length, say_mass
+from ready_corner.core.shop import Units, read, say_length, say_mass
 from ready_corner.core.stance import reckon as core
 from ready_corner.core.stance.attitude import Attitude
 from ready_corner.core.stance.bars import RollBar
@@ -21,11 +21,11 @@ from ready_corner.core.stance.footing import SCHOOL_WORDS, School
 from ready_corner.core.stance.limits import Limit
 from ready_corner.core.stance.movement import Movement, movement
 from ready_corner.core.stance.planned import AtWork, at_rest, dummy_struts
-from ready_corner.core.stance.rides import Hub, arm_angles
-from ready_corner.core.stance.springs import GRAVITY
-from ready_corner.core.stance.springwork import Seat, Working, rates_over, seats
+from ready_corner.core.stance.rides import Hub
+from ready_corner.core.stance.springwork import Working, rates_over
 from ready_corner.core.stance.standing import CornerStand, Stance, stance
 from ready_corner.core.stance.turning import CROSS, say_loads, say_turn
+from ready_corner.core.stance.words import arm_lines, say_hub, say_off, say_preload, say_rate, seat_lines, spring_lines
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -70,7 +70,7 @@ class StripView(View):
     bump_left: str
     droop_left: str
     says: list[str]
-    fine: bool
+    amiss: list[str]
 
 
 class SpringLineView(View):
@@ -84,6 +84,7 @@ class SpringLineView(View):
     unit: str
     seats: list[tuple[str, str, str, str]]
     preload: str
+    loose: bool
 
 
 class RodView(View):
@@ -248,7 +249,7 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
         strip=_strip(one, units),
         springs=[_spring(plan, move, rest, one, w) for w in one.works] if move else [],
         rods=_rods(plan, move, rest, one.strip.wanted if one.strip else 0.0) if move else [],
-        arms=_arms(move, one) if move else [],
+        arms=list(arm_lines(move, one.strip.wanted if one.strip.now is None else one.strip.now)) if move and one.strip else [],
         does=list(say_turn(plan, found.does, i)) if found.does else [],
         learned=told.get(perch.id, "") if perch else "",
         learned_of=perch.id if perch else "",
@@ -274,62 +275,26 @@ def _strip(one: CornerStand, units: Units) -> StripView | None:
         bump_left="" if strip.bump_left is None else _said(strip.bump_left, units),
         droop_left="" if strip.droop_left is None else _said(strip.droop_left, units),
         says=list(strip.says),
-        fine=strip.fine,
+        amiss=list(strip.amiss),
     )
 
 
 def _spring(plan: Plan, move: Movement, rest: Mapping[str, AtWork], one: CornerStand, work: Working) -> SpringLineView:
-    units = plan.units
-    spring = next(s for s in move.springs if s.name == work.name)
-    at = one.strip.now if one.strip and one.strip.now is not None else one.strip.wanted if one.strip else 0.0
-    unit, factor, _ = shown("N/mm", 1, units.inches)
-    rates = rates_over(move, spring, work, TRAVEL_ROWS, at)
-    rough = rest.get(work.name)
-    preload = "" if work.preload is None else _preload(work.preload, units)
-    lines = [
-        ("carries at the wheel", say_mass(work.load / GRAVITY, units)),
-        ("spring travel over wheel travel", f"{work.ratio:.3f}"),
-        ("coil under it", _unit(work.settled.length, units)),
-        ("at the wheel", _rate(work.rate, units)),
-        *([("rough formula", f"{_rate(rough.rough, units)}, {_off(rough.off)}")] if rough and np.isfinite(rough.rough) else []),
-        ("swings, without its tyre, at", f"{work.hz:.2f} Hz" if np.isfinite(work.hz) else "—"),
-        *([("sag from full droop", _unit(work.sag, units))] if work.sag is not None else []),
-        *([("with the damper open", preload)] if preload else []),
-        *([("coil solid at", f"{_unit(work.solid_travel, units)} bump")] if work.solid_travel is not None else []),
-        *([("helper binds at", _travel(work.change, units))] if work.change is not None else []),
-    ]
+    assert one.strip
+    spring, rough = next(s for s in move.springs if s.name == work.name), rest.get(work.name)
+    at = one.strip.wanted if one.strip.now is None else one.strip.now
+    unit, factor, _ = shown("N/mm", 1, plan.units.inches)
     return SpringLineView(
         name=work.name,
-        lines=lines,
+        lines=list(spring_lines(work, rough, plan.units)),
         travel=[float(t) for t in TRAVEL_ROWS],
-        rate=[float(r) * factor if np.isfinite(r) else None for r in rates],
+        rate=[float(r) * factor if np.isfinite(r) else None for r in rates_over(move, spring, work, TRAVEL_ROWS, at)],
         rough=rough.rough * factor if rough and np.isfinite(rough.rough) else None,
         unit=unit,
-        seats=_seats(plan, move, one, work),
-        preload=preload,
+        seats=list(seat_lines(plan, move, one.strip, work)),
+        preload="" if work.preload is None else say_preload(work.preload, plan.units),
+        loose=work.preload is not None and work.preload < 0,
     )
-
-
-def _seats(plan: Plan, move: Movement, one: CornerStand, work: Working) -> list[tuple[str, str, str, str]]:
-    """Return state, shift along, shift across and bow of a spring whose seats are centred at ride height: arm level, ride, full bump."""
-    if one.strip is None:
-        return []
-    spring = next(s for s in move.springs if s.name == work.name)
-    full = one.strip.bump[0].travel if one.strip.bump else one.strip.wanted
-    level = move.level if np.isfinite(move.level) else one.strip.wanted
-    key = ("seats", spring.name, one.strip.wanted, level, full)
-    if key not in move.kept:
-        move.kept[key] = seats(move.body, spring, one.strip.wanted, np.array([level, full]))
-    found: tuple[Seat, ...] = move.kept[key]
-    return [
-        (
-            words,
-            f"{_unit(abs(s.shift[0]), plan.units)} {'forward' if s.shift[0] >= 0 else 'aft'}",
-            f"{_unit(abs(s.shift[1]), plan.units)} {'left' if s.shift[1] >= 0 else 'right'}",
-            say_angle(s.bow_deg),
-        )
-        for words, s in zip(("arm level", "full bump"), found, strict=True)
-    ]
 
 
 def _rods(plan: Plan, move: Movement, work: Mapping[str, AtWork], wanted: float) -> list[RodView]:
@@ -348,38 +313,23 @@ def _rods(plan: Plan, move: Movement, work: Mapping[str, AtWork], wanted: float)
                 at_level=_said(rod.at_level, units),
                 at_bump=_said(rod.at_bump, units),
                 at_droop=_said(rod.at_droop, units),
-                rate=_rate(float(one.rate[0]), units) if one is not None else "",
+                rate=say_rate(float(one.rate[0]), units) if one is not None else "",
                 ratio=f"{float(one.ratio[0]):.3f}" if one is not None else "",
-                rough=_off(one.off) if one is not None and np.isfinite(one.off) else "",
+                rough=say_off(one.off) if one is not None else "",
                 length=rod.at_wanted if np.isfinite(rod.at_wanted) else None,
             )
         )
     return rows
 
 
-def _arms(move: Movement, one: CornerStand) -> list[tuple[str, str]]:
-    if one.strip is None:
-        return []
-    found = arm_angles(move, one.strip.wanted if one.strip.now is None else one.strip.now)
-    return [(name, f"{say_angle(abs(a))} {'up' if a > 0 else 'down'} to the wheel") for name, a in found.items()]
-
-
 def _hub(evaluation: Evaluation, hub: Hub) -> HubView:
-    units, ride = evaluation.state.plan.units, hub.ride
-    aim = evaluation.state.plan.aim(f"{hub.corner}.height")
-    gives = (
-        ""
-        if ride is None
-        else "as wanted"
-        if abs(ride) < 0.05
-        else f"{_unit(abs(ride), units)} {'higher' if ride > 0 else 'lower'} than wanted"
-    )
+    units, aim = evaluation.state.plan.units, evaluation.state.plan.aim(f"{hub.corner}.height")
     return HubView(
         corner=hub.corner,
         wanted=_said(hub.wanted, units),
         read="" if hub.read is None else _said(hub.read, units),
-        gives=gives,
-        off=ride is not None and aim is not None and abs(ride) > aim.tolerance,
+        gives=say_hub(hub, units),
+        off=hub.ride is not None and aim is not None and abs(hub.ride) > aim.tolerance,
         at=hub.wanted,
         set_at=hub.read,
     )
@@ -498,24 +448,3 @@ def _to_core(ask: Ask, plan: Plan) -> core.Asked:
 
 def _said(mm: float, units: Units) -> str:
     return say_length(mm, units, denominator=0) if np.isfinite(mm) else ""
-
-
-def _unit(mm: float, units: Units) -> str:
-    return say_length(mm, units, denominator=0, unit=True)
-
-
-def _travel(mm: float, units: Units) -> str:
-    return f"{_unit(abs(mm), units)} {'bump' if mm > 0 else 'droop'}"
-
-
-def _preload(mm: float, units: Units) -> str:
-    return f"{_unit(mm, units)} preload" if mm >= 0 else f"loose by {_unit(-mm, units)}: a coil may fall out"
-
-
-def _rate(value: float, units: Units) -> str:
-    unit, factor, digits = shown("N/mm", 1, units.inches)
-    return f"{value * factor:.{digits}f} {unit}"
-
-
-def _off(share: float) -> str:
-    return f"{abs(share) * 100:.0f} % {'over' if share > 0 else 'under'}"

@@ -2765,6 +2765,8 @@ export interface components {
             ][];
             /** Preload */
             preload: string;
+            /** Loose */
+            loose: boolean;
         };
         /**
          * SpringModel
@@ -3015,8 +3017,8 @@ export interface components {
             droop_left: string;
             /** Says */
             says: string[];
-            /** Fine */
-            fine: boolean;
+            /** Amiss */
+            amiss: string[];
         };
         /**
          * StudyIn

@@ -23,7 +23,7 @@
       {#if c.strip}<Strip strip={c.strip} label="{CORNER_WORDS[c.corner]}: {c.strip.says.join(' ')}" height={78} />{/if}
       <small>{#if c.strip?.bump_left}{STANCE.bump} <b class="fig">{c.strip.bump_left}</b>{/if}{#if c.strip?.droop_left}, {STANCE.droop} <b class="fig">{c.strip.droop_left}</b>{/if}</small>
       <small>{perch ? STANCE.left(perch.say_room) : STANCE.noPerch}</small>
-      {#each c.springs as s (s.name)}{#if s.preload}<small data-loose={s.preload.startsWith('loose') || undefined}>{s.preload}</small>{/if}{/each}
+      {#each c.springs as s (s.name)}{#if s.preload}<small data-loose={s.loose || undefined}>{s.preload}</small>{/if}{/each}
     </section>
   {/each}
 </div>

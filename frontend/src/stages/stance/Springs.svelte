@@ -23,7 +23,7 @@
   {:else if !one.problem}<p>{SPRINGS.none}</p>{/if}
   <div class="two">
     {#if spring}<dl>{#each spring.lines as [what, much] (what)}<dt>{what}</dt><dd class="fig">{much}</dd>{/each}</dl>{/if}
-    {#if one.strip}<div><h2>{SPRINGS.order}</h2><Strip strip={one.strip} label={one.strip.says.join(' ')} height={190} />{#each one.strip.says as line (line)}<p class="say" class:no={!one.strip.fine && /before|only/.test(line) && !line.startsWith('The bump stop')}>{line}</p>{/each}</div>{/if}
+    {#if one.strip}<div><h2>{SPRINGS.order}</h2><Strip strip={one.strip} label={one.strip.says.join(' ')} height={190} />{#each one.strip.says as line (line)}<p class="say" class:no={one.strip.amiss.includes(line)}>{line}</p>{/each}</div>{/if}
   </div>
   {#if spring?.seats.length}
     <h2>{SPRINGS.seats}</h2>

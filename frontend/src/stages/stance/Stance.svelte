@@ -49,13 +49,13 @@
   const told = $derived(desk.turning ? desk.amountTold : undefined);
   const caution = $derived(desk.turning ? (desk.preview?.caution || told?.caution || '') : tab === 'stands' ? '' : ask?.quantity === 'height' && desk.preview?.large ? STANCE.jacking : '');
   const hooks = $derived([
-    { key: 'Enter', does: desk.turning ? 'record the turn' : 'record, next', act: () => void desk.enter() },
-    { key: '↓ ↑', does: desk.turning ? 'other perch' : 'skip, back', act: () => desk.step(1) },
+    { key: 'Enter', does: STANCE.keys[desk.turning ? 'turn' : 'next'], act: () => void desk.enter() },
+    { key: '↓ ↑', does: STANCE.keys[desk.turning ? 'other' : 'skip'], act: () => desk.step(1) },
     { key: '⌫', does: DESK.strike, act: () => void desk.strike() },
-    ...(desk.turning ? [{ key: 'M', does: 'back to reading', act: () => desk.startMeasuring() }]
+    ...(desk.turning ? [{ key: 'M', does: STANCE.keys.read, act: () => desk.startMeasuring() }]
       : [...(tab === 'floor' && !view.condition.settled ? [{ key: 'S', does: DESK.settled, act: () => void desk.settled() }] : []),
-         ...(tab === 'floor' ? [{ key: 'T', does: 'turn a perch', act: () => desk.startTurning() }] : []),
-         { key: 'U', does: `other tool, now ${desk.tool.name.toLowerCase()}`, act: () => desk.nextTool() }]),
+         ...(tab === 'floor' ? [{ key: 'T', does: STANCE.keys.perch, act: () => desk.startTurning() }] : []),
+         { key: 'U', does: STANCE.keys.tool(desk.tool.name.toLowerCase()), act: () => desk.nextTool() }]),
   ]);
   const show = (to: Tab) => (desk.clear(), router.go(`/cars/${car.slug}/stance/${to}`));
 </script>
@@ -84,7 +84,7 @@
     {:else if !refusal}<section class="card"><p role="status">…</p></section>{/if}
   </div>
   {#if onTape && desk.turning}
-    <div class="foot"><Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster?.name ?? '')} how={desk.adjuster ? `${desk.adjuster.say_how}; ${desk.adjuster.say_room}` : STANCE.noTurn} {caution} label={DESK.turnTitle(CORNER_WORDS[desk.corner], '')} value={desk.typed} placeholder={told?.say ?? '1t2f up'}
+    <div class="foot"><Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster?.name ?? '')} how={desk.adjuster ? `${desk.adjuster.say_how}; ${desk.adjuster.say_room}` : STANCE.noTurn} {caution} label={STANCE.turned} value={desk.typed} placeholder={told?.say ?? '1t2f up'}
       means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} refusal={desk.refusal} note={desk.note || (told ? STANCE.asTold : STANCE.noTurn)} {hooks} oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} /></div>
   {:else if onTape && ask}
     <div class="foot"><Tape title={ask.title} how={ask.how} {caution} label={ask.title} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null} refusal={desk.refusal}

@@ -49,7 +49,7 @@
       const at: Point = [named?.station ?? (isFront(c) ? 0 : -plan.wheelbase), named?.offset ?? ((isLeft(c) ? 1 : -1) * axle(view, c).track) / 2, named?.height ?? mark.aim?.aim ?? 120];
       const ask = onStands ? round('stand_round', c, 'stand') : round('floor_round', c, 'height');
       const lit = c === corner && (quantity === 'height' || quantity === 'stand');
-      return { c, at: laid(now, at), name: named?.name ?? '', lit, text: lit && typed ? typed : (ask?.latest ?? ''), off: onStands ? '' : mark.reason.includes('too') ? mark.reason : '' };
+      return { c, at: laid(now, at), name: named?.name ?? '', lit, text: lit && typed ? typed : (ask?.latest ?? ''), off: onStands ? '' : mark.do };
     }),
   );
   const stands = $derived((plan.footing.stands?.length ? plan.footing.stands : plan.heights.map((h) => ({ ...h, height: h.height ?? 80 }))).map((s) => laid(now, [s.station, s.offset, s.height])));

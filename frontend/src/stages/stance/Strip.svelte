@@ -18,7 +18,7 @@
   });
 </script>
 
-<svg viewBox="0 0 150 {height + 2}" role="img" aria-label={label} data-fine={strip.fine || undefined}>
+<svg viewBox="0 0 150 {height + 2}" role="img" aria-label={label} data-amiss={strip.amiss.length || undefined}>
   <rect class="rail" x="6" y={y(strip.bump.find((k) => k.stop)?.travel ?? reach[1])} width="16" height={Math.max(y(strip.droop.find((k) => k.stop)?.travel ?? reach[0]) - y(strip.bump.find((k) => k.stop)?.travel ?? reach[1]), 1)} />
   {#each rows as row, i (i)}
     <path class={row.kind} d="M2 {row.at}H26" /><path class="lead" d="M26 {row.at}L34 {row.word}" />

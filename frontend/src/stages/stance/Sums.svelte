@@ -4,7 +4,7 @@
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
   import Forms from '$parts/Forms.svelte';
-  import { STATE, SUMS } from './texts';
+  import { SPRINGS, STATE, SUMS } from './texts';
 
   type Props = { car: Car; stance: StanceView };
   let { car, stance }: Props = $props();
@@ -44,7 +44,7 @@
   {#if answers[kind]?.lines.length}<dl aria-live="polite">{#each answers[kind]!.lines as [what, much] (what)}<dt>{what}</dt><dd class="fig">{much}</dd>{/each}</dl>{/if}
 {/snippet}
 {#snippet corner(value: Corner, set: (c: Corner) => void)}
-  <label>{STATE.pad.pad.replace('Pad', 'Corner')}<select {value} onchange={(e) => set(e.currentTarget.value as Corner)}>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label>
+  <label>{SPRINGS.corner}<select {value} onchange={(e) => set(e.currentTarget.value as Corner)}>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label>
 {/snippet}
 
 <Forms label={SUMS.go}>

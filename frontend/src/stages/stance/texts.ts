@@ -1,16 +1,14 @@
 // Words of the stage Stance.
-import type { Quantity } from '$lib/api/client';
-
 export const STANCE = {
   title: 'Stance',
   tabs: { floor: 'On the floor', stands: 'On stands', springs: 'Springs and travel', state: 'Pads and state', sums: 'Sums' } as const,
   next: 'Then settle it and read all four again; what each turn really did is learned.',
-  perches: 'Perches to turn', lift: 'In this order the car is lifted once at each end.', then: 'then', turn: 'Turn it', turnAll: 'Turn them',
+  perches: 'Perches to turn', lift: 'In this order the car is lifted once at each end.', then: 'then', turn: 'Turn it',
   noPerch: 'no perch named', left: (room: string) => room.replace(/^left: /, 'thread left: '), bump: 'bump left', droop: 'droop left', load: 'carries',
   does: 'What one turn up of each perch does', doesSoft: 'By the springs of the plan and what this car has told of them.', undo: 'Go by the plan again', learned: 'Learned from this car', learnedNone: 'Nothing yet: read the four heights, turn one perch, settle, read again.',
-  scales: 'On the scales', all: 'all four', provisional: 'Provisional', bars: { on: 'bar links are on', off: 'bar links are off' } as const, takeOff: 'take bar links off', putOn: 'put bar links on',
+  provisional: 'Provisional', bars: { on: 'bar links are on', off: 'bar links are off' } as const, takeOff: 'take bar links off', putOn: 'put bar links on',
   jacking: 'Jack under the chassis with a second support beside it; nobody under a car that hangs on a jack.',
-  short: { pad: 'pad', height: 'height', load: 'load', radius: 'radius', stand: 'chassis', hub: 'hub', camber: '', gap_front: '', gap_back: '', gap_hub: '' } satisfies Record<Quantity, string>,
+  keys: { next: 'record, next', turn: 'record the turn', skip: 'skip, back', other: 'other perch', read: 'back to reading', perch: 'turn a perch', tool: (name: string) => `other tool, now ${name}` } as const, turned: 'How far turned',
   asTold: 'Enter alone: turned as told', noTurn: 'No perch is told to be turned. Type what was turned all the same.',
   settleFirst: 'Not settled: roll the car, bounce each end, then press S.',
 } as const;
@@ -31,7 +29,7 @@ export const STATE = {
   pads: 'Pads', pad: { pad: 'Pad', read: 'read', up: 'or shim up', adds: 'arithmetic adds' } as const, shimmed: 'Shimmed or levelled now', readPads: 'Read the pads',
   state: 'State of the car', aboard: 'Aboard', aboards: { driver: 'driver', ballast: 'ballast for the driver', nobody: 'nobody' } as const, fuel: 'Fuel', missing: 'Not fitted yet, one a line', pressure: 'Tyres at pressure', keep: 'This is how it is now', unsaid: 'Not said yet.',
   tyres: 'Tyres', stand_in: 'a stand-in', own: 'its own', fitted: 'on it now', radius: 'Read its loaded radius', tyreSoft: 'The loaded radius is read on the car at pressure; half the tyre is not it. A stand-in is taken out of the heights.',
-  features: 'Ride height by any feature', featuresSoft: 'The first are read; the rest follow by rigid geometry.', wanted: 'wanted', now: 'now', other: 'Say it by other features', reckon: 'Work it out', school: 'Perches are turned',
+  features: 'Ride height by any feature', featuresSoft: 'The first are read; the rest follow by rigid geometry.', wanted: 'wanted', now: 'now', other: 'Say it by other features', reckon: 'Work it out',
   bars: 'Anti-roll bar links', notes: 'To do',
 } as const;
 export const SUMS = {

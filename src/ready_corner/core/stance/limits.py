@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ready_corner.core.plan import END_OF, SIDE, Corner, Plan
-from ready_corner.core.shop import Units, say_length
+from ready_corner.core.shop import say_small_length
 from ready_corner.core.stance.attitude import Attitude
 from ready_corner.core.stance.movement import Movement
 from ready_corner.core.stance.springwork import Working
@@ -26,7 +26,7 @@ class Limit:
 
 @dataclass(frozen=True)
 class Strip:
-    """The travel of one wheel: where it is wanted and stands now, everything that ends it, nearest first, and what to say of it."""
+    """The travel of one wheel: where it is wanted and stands now, everything that ends it, nearest first, and what to say of it; ``amiss``: what of that is not as it should be."""
 
     corner: Corner
     wanted: float
@@ -36,7 +36,12 @@ class Strip:
     bump_left: float | None
     droop_left: float | None
     says: tuple[str, ...]
-    fine: bool
+    amiss: tuple[str, ...]
+
+    @property
+    def fine(self) -> bool:
+        """Whether the stops come first, with room to spare."""
+        return not self.amiss
 
 
 def strip(
@@ -57,7 +62,7 @@ def strip(
     bump = tuple(sorted((k for k in found if k.travel > 0), key=lambda k: k.travel))
     droop = tuple(sorted((k for k in found if k.travel <= 0), key=lambda k: -k.travel))
     here = travel if now is None else now
-    says, fine = _order(plan, bump, droop)
+    says, amiss = _order(plan, bump, droop)
     return Strip(
         corner,
         travel,
@@ -67,7 +72,7 @@ def strip(
         bump[0].travel - here if bump else None,
         here - droop[0].travel if droop else None,
         says,
-        fine,
+        amiss,
     )
 
 
@@ -100,9 +105,10 @@ def _limits(
         yield Limit(name, at, False)
 
 
-def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tuple[tuple[str, ...], bool]:
+def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tuple[tuple[str, ...], tuple[str, ...]]:
     units, margin = plan.units, plan.footing.margin
-    rows, fine = [], True
+    rows: list[str] = []
+    amiss: list[str] = []
     for limits, way, left_out in ((bump, "Bump", "bump stop"), (droop, "Droop", "droop stop")):
         if not limits:
             continue
@@ -110,17 +116,17 @@ def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tup
         if stop is None:
             rows.append(f"{way} is ended by the {first.name}; the plan names no {left_out}.")
         elif not first.stop:
-            fine = False
-            rows.append(f"{way}: the {first.name} comes {_mm(abs(stop.travel - first.travel), units)} before the {stop.name}.")
+            amiss.append(
+                f"{way}: the {first.name} comes {say_small_length(abs(stop.travel - first.travel), units)} before the {stop.name}."
+            )
+            rows.append(amiss[-1])
         elif way == "Bump" and len(limits) > 1 and (room := limits[1].travel - stop.travel) < margin:
-            fine = False
-            rows.append(f"{way}: the bump stop comes first, but leaves only {_mm(room, units)} to the {limits[1].name}; {_mm(margin, units)} are wanted.")  # fmt: skip
+            amiss.append(f"{way}: the bump stop comes first, but leaves only {say_small_length(room, units)} to the {limits[1].name}; {say_small_length(margin, units)} are wanted.")  # fmt: skip
+            rows.append(amiss[-1])
         elif way == "Bump" and len(limits) > 1:
-            rows.append(f"The bump stop comes {_mm(limits[1].travel - stop.travel, units)} before the {limits[1].name}.")
+            rows.append(
+                f"The bump stop comes {say_small_length(limits[1].travel - stop.travel, units)} before the {limits[1].name}."
+            )
         else:
             rows.append(f"{way} is ended by the {stop.name}.")
-    return tuple(rows), fine
-
-
-def _mm(value: float, units: Units) -> str:
-    return say_length(value, units, denominator=0, unit=True)
+    return tuple(rows), tuple(amiss)

@@ -24,6 +24,12 @@ REACH_MM = 160.0  # no wheel of a car that is set up travels further
 STEP_MM = 2.0
 
 
+def own_springs(body: Body, corner: Corner) -> tuple[Spring, ...]:
+    """Return the springs of a corner: all of its body, or of an axle those without the other side in their name."""
+    other = "right" if SIDE[corner] > 0 else "left"
+    return tuple(s for s in body.springs if not body.is_axle or other not in s.name.split())
+
+
 class Movement:
     """One corner of a plan over its travel. Raises PlannedError where the plan has no linkage there."""
 
@@ -48,9 +54,8 @@ class Movement:
 
     @cached_property
     def springs(self) -> tuple[Spring, ...]:
-        """The springs of this corner: all of its body, or of an axle those without the other side in their name."""
-        other = "right" if SIDE[self.corner] > 0 else "left"
-        return tuple(s for s in self.body.springs if other not in s.name.split())
+        """The springs of this corner; see :func:`own_springs`."""
+        return own_springs(self.body, self.corner)
 
     @property
     def spring(self) -> Spring:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.readiness.figures import Figures
-from ready_corner.core.shop import Units, say_length, say_mass
+from ready_corner.core.shop import Units, say_length, say_mass, say_small_length
 from ready_corner.core.stance.model import places
 from ready_corner.core.survey.level import Foot, level_of, packing
 
@@ -45,7 +45,9 @@ def pads_of(figures: Figures) -> Pads:
             else "The pads are not proved level; the floor counts as level."
         )
         return Pads(
-            "unproved", (said,), tuple(Pad(c, _mm(read[c].value, units) if c in read else "", 0.0, "", "") for c in CORNERS)
+            "unproved",
+            (said,),
+            tuple(Pad(c, say_small_length(read[c].value, units) if c in read else "", 0.0, "", "") for c in CORNERS),
         )
     feet = [Foot(c, float(x), float(y), read[c]) for c, (x, y) in zip(CORNERS, places(plan), strict=True)]
     found = level_of(feet)
@@ -55,7 +57,7 @@ def pads_of(figures: Figures) -> Pads:
     pads = tuple(
         Pad(
             c,
-            _mm(read[c].value, units),
+            say_small_length(read[c].value, units),
             top - read[c].value,
             " + ".join(say_length(s, units, denominator=0) for s in shims.get(c, ())),
             _adds(heights[i], loads[i] if loaded else 0.0, units),
@@ -65,7 +67,9 @@ def pads_of(figures: Figures) -> Pads:
     sure = max(m.expanded for m in read.values())
     if top - min(m.value for m in read.values()) <= sure:
         return Pads(
-            "level", (f"The pads are level, as far as they were read (± {_mm(sure, units)}). Nothing is taken out.",), pads
+            "level",
+            (f"The pads are level, as far as they were read (± {say_small_length(sure, units)}). Nothing is taken out.",),
+            pads,
         )
     lie = found.along_deg.value, found.across_deg.value
     sides = [
@@ -84,10 +88,6 @@ def pads_of(figures: Figures) -> Pads:
 
 
 def _adds(height: float, load: float, units: Units) -> str:
-    parts = [f"{'+' if height > 0 else '−'}{_mm(abs(height), units)}"] if abs(height) >= 0.05 else []
+    parts = [f"{'+' if height > 0 else '−'}{say_small_length(abs(height), units)}"] if abs(height) >= 0.05 else []
     parts += [f"{'+' if load > 0 else '−'}{say_mass(abs(load), units)}"] if abs(load) >= 0.05 else []
     return ", ".join(parts)
-
-
-def _mm(value: float, units: Units) -> str:
-    return say_length(value, units, denominator=0, unit=True)

@@ -12,7 +12,7 @@ from ready_corner.core.linkage.planned import body_named
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.linkage.sweep import sweep
 from ready_corner.core.plan import END_OF, Corner, Plan
-from ready_corner.core.stance.movement import Movement, movement
+from ready_corner.core.stance.movement import Movement, movement, own_springs
 from ready_corner.core.stance.springs import rough_wheel_rate
 
 
@@ -50,14 +50,6 @@ class AtWork:
     off: float
 
 
-def _own(plan: Plan, corner: Corner) -> tuple[Body, tuple[Spring, ...]]:
-    body = body_named(plan, corner)
-    if not body.is_axle:
-        return body, body.springs
-    side = "left" if corner.startswith("L") else "right"
-    return body, tuple(s for s in body.springs if side in s.name.split()) or body.springs
-
-
 def dummy_struts(plan: Plan, corner: Corner, wanted: float = 0.0, move: Movement | None = None) -> tuple[DummyStrut, ...]:
     """Return the rods that hold a corner while its springs are out, through the rocker where there is one; ``wanted``: travel of the wheel at the stance wanted now.
 
@@ -86,11 +78,11 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
 
     The rough figure takes the lever of the mount on its arm, in the drawing, and the lean of the spring off the vertical.
     """
-    body, springs = _own(plan, corner)
+    body = body_named(plan, corner)
     rest = sweep(body, np.zeros(1))
     swept = rest if np.array_equal(travel, np.zeros(1)) else sweep(body, travel)
     found = []
-    for spring in springs:
+    for spring in own_springs(body, corner):
         if spring.rate is None:
             continue
         true = float(rest.shared[f"{spring.name}.wheel_rate"][0])

@@ -12,9 +12,8 @@ import numpy as np
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.linkage.planned import body_named
 from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.linkage.words import shown
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, Corner, End, Plan
-from ready_corner.core.shop import Units, say_angle, say_length
+from ready_corner.core.shop import Units, say_angle, say_small_length
 from ready_corner.core.stance.bars import (
     RollBar,
     bar_rate_at_wheel,
@@ -29,6 +28,7 @@ from ready_corner.core.stance.rides import heights_by_features
 from ready_corner.core.stance.springs import GRAVITY, damper_fit, frequency_hz, rate_for_frequency
 from ready_corner.core.stance.springwork import free_length_for, rate_for_sag, working
 from ready_corner.core.stance.standing import Stance, sprung_load
+from ready_corner.core.stance.words import say_rate
 
 Lines = tuple[tuple[str, str], ...]
 
@@ -133,13 +133,16 @@ def _spring(asked: SpringAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
         raise MeasuredError("Type the frequency or the sag that is wanted.", path="hz")
     at_wheel = rate * work.ratio**2
     lines = [
-        ("Spring", _rate(rate, units)),
-        ("Free length, the perch left where it is", _mm(free_length_for(work.settled, rate, load / work.ratio), units)),
-        ("At the wheel", _rate(at_wheel, units)),
+        ("Spring", say_rate(rate, units)),
+        (
+            "Free length, the perch left where it is",
+            say_small_length(free_length_for(work.settled, rate, load / work.ratio), units),
+        ),
+        ("At the wheel", say_rate(at_wheel, units)),
         ("The corner swings at", f"{frequency_hz(at_wheel, load / GRAVITY):.2f} Hz without its tyre"),
     ]
     if asked.sag is None:
-        lines.append(("Sag from full droop, without preload", _mm(load / work.ratio / rate / work.ratio, units)))
+        lines.append(("Sag from full droop, without preload", say_small_length(load / work.ratio / rate / work.ratio, units)))
     return (*lines, ("Preload changes the height", "and never the rate"))
 
 
@@ -154,9 +157,9 @@ def _damper(asked: DamperAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     bump, droop = (move.at(f"{move.spring.name}.length", t) for t in (end.bump, -end.droop))
     fit = damper_fit(asked.closed, asked.open, bump, droop)
     return (
-        ("Between its eyes at the bump stop", _mm(bump, units)),
+        ("Between its eyes at the bump stop", say_small_length(bump, units)),
         ("Room left closing", _signed(fit.closing, units)),
-        ("Between its eyes at the droop stop", _mm(droop, units)),
+        ("Between its eyes at the droop stop", say_small_length(droop, units)),
         ("Room left opening", _signed(fit.opening, units)),
         ("So", fit.words),
     )
@@ -179,11 +182,11 @@ def _torsion(asked: TorsionAsked, plan: Plan, now: Callable[[], Stance]) -> Line
         stands = float(np.degrees(np.arcsin(sine)))
         wanted = free_hang_deg(stands, force, asked.arm, asked.rate) - hang
         step = spline_steps(wanted, asked.inner, asked.outer)
-        left = _mm(abs(step.left_deg) * np.pi / 180 * asked.arm * np.cos(np.radians(asked.loaded_deg)), plan.units)
+        left = say_small_length(abs(step.left_deg) * np.pi / 180 * asked.arm * np.cos(np.radians(asked.loaded_deg)), plan.units)
         covers = abs(step.left_deg) <= asked.fine_deg
         lines += [
             (
-                f"To come {_mm(abs(asked.low), plan.units)} {'up' if asked.low > 0 else 'down'}",
+                f"To come {say_small_length(abs(asked.low), plan.units)} {'up' if asked.low > 0 else 'down'}",
                 f"turn it {say_angle(abs(wanted))}",
             ),
             ("Shift", f"inner {_splines(step.inner)}, outer {_splines(step.outer)}"),
@@ -205,14 +208,14 @@ def _bar(asked: BarAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     lines = [
         ("Twist, both arms counted", say_angle(twist_deg(asked.left, asked.right, bar.arm))),
         ("Force at the left end, rigid arms", f"{abs(end_force(bar, asked.left, asked.right)):.0f} N"),
-        ("At its end, per difference of the two ends", _rate(bar.end_rate, units)),
+        ("At its end, per difference of the two ends", say_rate(bar.end_rate, units)),
     ]
     if ratio is not None:
         lines += [
             ("Bar end over wheel", f"{ratio:.3f}"),
-            ("At the wheel, per difference of the two wheels", _rate(bar_rate_at_wheel(bar.end_rate, ratio), units)),
+            ("At the wheel, per difference of the two wheels", say_rate(bar_rate_at_wheel(bar.end_rate, ratio), units)),
         ]
-    return (*lines, ("Arm", f"{_mm(bar.arm, units)} in every line"))
+    return (*lines, ("Arm", f"{say_small_length(bar.arm, units)} in every line"))
 
 
 @reckon.register
@@ -226,13 +229,13 @@ def _tube(asked: TubeAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     tube = asked.length - 2 * (asked.joint - asked.thread)
     if tube <= 2 * asked.thread:
         raise MeasuredError(
-            f"Between such joints a tube of {_mm(tube, units)} is left, too short for its threads. Take shorter joints.",
+            f"Between such joints a tube of {say_small_length(tube, units)} is left, too short for its threads. Take shorter joints.",
             path="joint",
         )
     return (
-        ("Cut the tube", _mm(tube, units)),
-        ("Eye to eye then", _mm(asked.length, units)),
-        ("Either way", f"{_mm(asked.thread, units)} of thread at each end"),
+        ("Cut the tube", say_small_length(tube, units)),
+        ("Eye to eye then", say_small_length(asked.length, units)),
+        ("Either way", f"{say_small_length(asked.thread, units)} of thread at each end"),
     )
 
 
@@ -243,7 +246,10 @@ def _heights(asked: HeightsAsked, plan: Plan, now: Callable[[], Stance]) -> Line
         linkage = plan.linkage(END_OF[corner])
         arms[corner] = movement(plan, corner), linkage.loaded_radius if linkage else 0.0, angle
     found = heights_by_features(plan, asked.features, arms)
-    return tuple((f"{CORNER_WORDS[c].capitalize()}, {plan.height_place(c).name}", _mm(h, plan.units)) for c, h in found.items())
+    return tuple(
+        (f"{CORNER_WORDS[c].capitalize()}, {plan.height_place(c).name}", say_small_length(h, plan.units))
+        for c, h in found.items()
+    )
 
 
 def _link_ratio(plan: Plan, end: End, bar: RollBar) -> float | None:
@@ -260,13 +266,4 @@ def _splines(n: int) -> str:
 
 
 def _signed(value: float, units: Units) -> str:
-    return _mm(value, units) if value >= 0 else f"{_mm(-value, units)} short"
-
-
-def _rate(value: float, units: Units) -> str:
-    unit, factor, digits = shown("N/mm", 1, units.inches)
-    return f"{value * factor:.{max(digits, 1)}f} {unit}"
-
-
-def _mm(value: float, units: Units) -> str:
-    return say_length(value, units, denominator=0, unit=True)
+    return say_small_length(value, units) if value >= 0 else f"{say_small_length(-value, units)} short"

@@ -10,7 +10,7 @@ from ready_corner.core.logbook import Place, Quantity, has_bar
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation, MarkState
-from ready_corner.core.shop import Units, say_angle, say_length, say_mass
+from ready_corner.core.shop import say_angle, say_mass, say_small_length
 from ready_corner.core.stance.attitude import Attitude
 from ready_corner.core.stance.limits import Strip, strip
 from ready_corner.core.stance.model import sprung_loads
@@ -194,7 +194,7 @@ def _says(plan: Plan, wanted: Attitude | None, floor: Attitude | None) -> tuple[
     high = floor.height_of((station, 0.0, 0.0)) - wanted.height_of((station, 0.0, 0.0))
     pitch, roll = floor.pitch_deg - wanted.pitch_deg, floor.roll_deg - wanted.roll_deg
     if abs(high) > 0.05:
-        rows.append(f"It stands {_mm(abs(high), units)} {'high' if high > 0 else 'low'} at the front axle line")
+        rows.append(f"It stands {say_small_length(abs(high), units)} {'high' if high > 0 else 'low'} at the front axle line")
     if abs(pitch) > 0.005:
         rows.append(f"{say_angle(abs(pitch))} {'more nose down' if pitch > 0 else 'less nose down'} than planned")
     if abs(roll) > 0.005:
@@ -202,7 +202,7 @@ def _says(plan: Plan, wanted: Attitude | None, floor: Attitude | None) -> tuple[
     said = "; ".join(rows) + "." if rows else "It stands as planned."
     off = max((abs(v) for v in floor.left), default=0.0)
     more = (
-        f"The four heights are {_mm(off, units)} off one flat chassis: read them again, or the chassis is twisted.",
+        f"The four heights are {say_small_length(off, units)} off one flat chassis: read them again, or the chassis is twisted.",
     ) if off > FLAT_MM else ()  # fmt: skip
     return (said[:1].upper() + said[1:], *more)
 
@@ -255,12 +255,12 @@ def _stands(
             return tuple(hubs), (*says, f"{CORNER_WORDS[corner].capitalize()}: {wrong.sentence}")
         hubs.append(hub)
         if hub.hangs > 0:
-            says.append(f"{CORNER_WORDS[corner].capitalize()}: the wheel droops {_mm(hub.hangs, plan.units)} short of so low a hub. Take the droop stop off, or lower the stands.")  # fmt: skip
+            says.append(f"{CORNER_WORDS[corner].capitalize()}: the wheel droops {say_small_length(hub.hangs, plan.units)} short of so low a hub. Take the droop stop off, or lower the stands.")  # fmt: skip
         over = hangs_over_floor(plan, corner, _moves(evaluation, corner), radius.value if radius else 0.0, stands)
         hang += [(corner, over)] if np.isfinite(over) and over > 0 else []
     if hang:
         corner, over = max(hang, key=lambda row: row[1])
-        says.append(f"These stands are higher than the wheels can droop: the {CORNER_WORDS[corner]} hangs {_mm(over, plan.units)} over the floor. Right for setting hubs; its springs carry nothing.")  # fmt: skip
+        says.append(f"These stands are higher than the wheels can droop: the {CORNER_WORDS[corner]} hangs {say_small_length(over, plan.units)} over the floor. Right for setting hubs; its springs carry nothing.")  # fmt: skip
     return tuple(hubs), tuple(says)
 
 
@@ -352,7 +352,3 @@ def _notes(evaluation: Evaluation, marks: Sequence[MarkState], loads: tuple[floa
         weight = total_kg(evaluation)
         rows.append(f"Weights not taken{'' if weight is None else '; the springs are reckoned with the weight of the plan'}.")
     return tuple(rows)
-
-
-def _mm(value: float, units: Units) -> str:
-    return say_length(value, units, denominator=0, unit=True)

@@ -10,7 +10,7 @@ from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.setting.corner import caution_of
-from ready_corner.core.shop import Units, say_length, say_mass, say_turns
+from ready_corner.core.shop import Units, say_mass, say_small_length, say_turns
 from ready_corner.core.stance.car import fewest_flats
 from ready_corner.core.stance.footing import School
 from ready_corner.core.stance.model import Response, Springing, perch_of, places, raises, response, sprung_loads
@@ -176,20 +176,16 @@ def _short(
         parts.append(f"cross weight comes to {cross:.1f} %")
     worst = int(np.argmax(np.abs(missed[:4])))
     if abs(missed[worst]) > 1:
-        size = _mm(abs(float(missed[worst] * tolerance[worst])), plan.units)
+        size = say_small_length(abs(float(missed[worst] * tolerance[worst])), plan.units)
         parts.append(f"the {CORNER_WORDS[CORNERS[worst]]} is left {size} {'high' if missed[worst] > 0 else 'low'}")
     return f"{why}: {', '.join(parts)}."
 
 
 def say_turn(plan: Plan, does: Perches, i: int) -> tuple[str, ...]:
     """Return what one turn up of a perch does to the four heights, and to the cross weight, in words."""
-    heights = [f"{'up' if h > 0 else 'down'} {_mm(abs(h), plan.units)}" for h in does.heights[:, i]]
+    heights = [f"{'up' if h > 0 else 'down'} {say_small_length(abs(h), plan.units)}" for h in does.heights[:, i]]
     more = does.cross[i]
     return (*heights, f"cross weight {'+' if more > 0 else '−'}{abs(more):.2f} %")
-
-
-def _mm(value: float, units: Units) -> str:
-    return say_length(value, units, denominator=0, unit=True)
 
 
 def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:
