@@ -53,6 +53,8 @@
   ol, ul { list-style: none; margin: 0; padding: 0; }
   li { display: flex; justify-content: space-between; align-items: center; gap: 8px; border-top: 1px solid var(--edge); padding: 2px 0; font-size: 1.375rem; line-height: 1.15; }
   ul li { font-size: 0.9375rem; }
+  li .button { flex: none; white-space: nowrap; }
+  @media (max-width: 1150px) { ol li { font-size: 1.125rem; } }
   .caution { background: #fff4cf; border-left: 6px solid var(--rust); padding: 2px 8px; font-size: 0.875rem; }
   .soft { font-size: 0.8125rem; }
   summary { cursor: pointer; min-height: 30px; color: var(--layout); text-decoration: underline; }

@@ -1,0 +1,107 @@
+"""The pads in words, what comes next with scales, and what is said of loads and cross weight."""
+
+from dataclasses import replace
+
+import pytest
+
+from ready_corner.core.logbook import Happened, Reading
+from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.plan import CORNERS, Jig
+from ready_corner.core.readiness.rounds import next_step
+from ready_corner.core.readiness.wanting import wanting
+from ready_corner.core.readiness.words import say_do, say_need, say_uncertainty, say_value
+from ready_corner.core.shop import Units
+from ready_corner.core.stance.footing import Footing
+from ready_corner.core.stance.pads import pads_of
+from tests.core.stance.practice import practice_plan
+from tests.core.stance.test_standing import HEATHER, heights, judged, loads
+
+KG, LB = Units(), Units("inch_fraction")
+PLAN = practice_plan()
+AIMS = {c: PLAN.aim(f"{c}.height").aim for c in CORNERS}
+EVEN = dict.fromkeys(CORNERS, 140.0)
+
+
+def pads(values, of=PLAN, *more):
+    found = judged(*more, *[Reading("pad", c, v, "rule") for c, v in values.items()], of=of)
+    return pads_of(found.figures)
+
+
+def test_pads_are_unproved_until_all_four_are_read():
+    assert pads({}).way == "unproved"
+    assert "Read the pad of the left rear, right rear too" in pads({"LF": 0.0, "RF": 1.0}).says[0]
+
+
+def test_pads_within_what_the_rule_tells_are_level_and_nothing_is_taken_out():
+    found = pads({"LF": 0.0, "RF": 0.05, "LR": -0.02, "RR": 0.0})
+    assert found.way == "level"
+    assert "Nothing is taken out" in found.says[0]
+
+
+def test_pads_on_one_slope_are_said_and_leave_the_heights():
+    slope = {
+        c: 0.01 * x - 0.004 * y for c, (x, y) in zip(CORNERS, ((0, 650), (0, -650), (-2300, 640), (-2300, -640)), strict=True)
+    }
+    found = pads(slope)
+    assert found.says[0] == "The pads lie 0.57° up forward and 0.23° up to the right."
+    assert "They are flat" in found.says[1]
+    assert [p.adds for p in found.pads] == [""] * 4
+
+
+def test_a_warp_is_taken_out_by_arithmetic_or_packed_up_to_the_highest():
+    warp = {"LF": 0.0, "RF": 4.0, "LR": 4.0, "RR": 0.0}
+    found = pads(warp, PLAN, Happened("settled"), *loads(EVEN))
+    assert found.way == "arithmetic"
+    assert [p.up for p in found.pads] == pytest.approx([4.0, 0.0, 0.0, 4.0])
+    assert [p.adds[:7] for p in found.pads] == ["−2.0 mm", "+2.0 mm", "+2.0 mm", "−2.0 mm"]  # even springs share it evenly
+    assert all("kg" in p.adds for p in found.pads)
+    shimmed = pads(warp, replace(PLAN, jig=Jig({}, shims=(1.0, 2.0))))
+    assert shimmed.pads[0].pack.replace("2.0", "").strip(" +") == ""
+
+
+def test_pads_that_were_levelled_are_to_be_read_again():
+    again = judged(*[Reading("pad", c, 3.0, "rule") for c in CORNERS], Happened("level"), of=PLAN)
+    assert again.state.spells["LF", "pad"] == 1
+
+
+def test_with_every_height_right_the_scales_come_next_and_then_the_perches():
+    angles = [
+        Reading(q, c, v, t)
+        for c in CORNERS
+        for q, v, t in (
+            ("camber", 0.0, "digital"),
+            ("gap_front", 90.0, "rule"),
+            ("gap_back", 90.0, "rule"),
+            ("gap_hub", 90.0, "rule"),
+        )
+    ]
+    done = [Happened("settled"), *heights(AIMS), *angles]
+    step = next_step(judged(*done, of=PLAN))
+    assert (step.sentence, step.corner, step.quantity) == ("Put it on the scales", "LF", "load")
+    assert "50.0 % ± 0.5 %" in step.reason
+    off = next_step(judged(*done, *loads({**EVEN, "LF": 150.0}), of=PLAN))
+    assert off.kind == "perch"
+    assert "Cross weight needs" in off.reason
+    assert next_step(judged(*done, *loads(EVEN), of=PLAN)).kind == "done"
+
+
+def test_loads_and_cross_weight_are_said_in_their_units():
+    assert [say_value("LF.load", 140.0, u) for u in (KG, LB)] == ["140.0 kg", "308.6 lb"]
+    assert say_value("car.cross_weight", 50.84, KG) == "50.8 %"
+    assert say_uncertainty("car.cross_weight", 0.12, KG) == "± 0.1 %"
+    assert say_need("car.cross_weight", -0.8, KG) == "needs 0.8 % more on right front and left rear"
+    assert say_do("car.cross_weight", 0.8, KG) == "left front and right rear 0.8 % more"
+
+
+def test_what_the_stance_will_want_is_found_out_beforehand():
+    bare = {w.what for w in wanting(replace(HEATHER, footing=Footing())) if w.stage == "Stance"}
+    assert {"the weight of the car and its shares", "travel to the front and rear stops"} <= bare
+    assert not {w.path for w in wanting(HEATHER)} & {"footing", "footing.mass"}
+
+
+def test_a_cross_weight_without_an_aim_is_shown_and_not_judged():
+    free = replace(PLAN, aims=tuple(a for a in PLAN.aims if a.mark != "car.cross_weight"))
+    found = judged(Happened("settled"), *heights(AIMS), *loads({**EVEN, "LF": 150.0}), of=free).mark("car.cross_weight")
+    assert (found.state, found.say) == (None, "49.1 %")
+    assert found.fresh
+    assert isinstance(PLAN.aim("car.cross_weight"), Aim)
