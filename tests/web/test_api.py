@@ -196,11 +196,16 @@ def test_figures_of_a_form_are_read_and_said_in_the_cars_unit(client):
     said = client.post(
         "/api/shop/say",
         json={
-            "figures": [{"value": 95.25, "kind": "length"}, {"value": -1.5, "kind": "angle"}, {"value": 0.5, "kind": "turns"}],
+            "figures": [
+                {"value": 95.25, "kind": "length"},
+                {"value": -1.5, "kind": "angle"},
+                {"value": 0.5, "kind": "turns"},
+                {"value": 690.0, "kind": "mass"},
+            ],
             "units": inches,
         },
     )
-    assert said.json() == ["3 3/4", "−1.50°", "½ turn"]
+    assert said.json() == ["3 3/4", "−1.50°", "½ turn", "1521.19 lb"]
     assert len(client.get("/api/tools?inches=true").json()) == 7
 
 

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.plan import UnitsModel
-from ready_corner.core.shop import Kind, Units, read, say_angle, say_field, say_turns
+from ready_corner.core.shop import Kind, Units, read, say_angle, say_field, say_mass, say_turns
 from ready_corner.web.views import View
 
 router = APIRouter()
@@ -22,14 +22,14 @@ class FigureIn(Model):
 
 
 class FigureView(View):
-    """The figure in mm, degrees or turns, and as it is printed."""
+    """The figure in mm, degrees, turns or kg, and as it is printed."""
 
     value: float
     said: str
 
 
 class ToSay(Model):
-    """A figure in mm, degrees or turns, to be printed."""
+    """A figure in mm, degrees, turns or kg, to be printed."""
 
     value: float
     kind: Kind
@@ -60,4 +60,6 @@ def read_figure(typed: FigureIn) -> FigureView:
 def _say(value: float, kind: Kind, units: Units, denominator: int | None) -> str:
     if kind == "length":
         return say_field(value, units, denominator)
+    if kind == "mass":
+        return say_mass(value, units, 2)
     return say_angle(value) if kind == "angle" else say_turns(value)

@@ -1166,7 +1166,7 @@ export interface components {
         };
         /**
          * FigureView
-         * @description The figure in mm, degrees or turns, and as it is printed.
+         * @description The figure in mm, degrees, turns or kg, and as it is printed.
          */
         FigureView: {
             /** Value */
@@ -3341,7 +3341,7 @@ export interface components {
         };
         /**
          * ToSay
-         * @description A figure in mm, degrees or turns, to be printed.
+         * @description A figure in mm, degrees, turns or kg, to be printed.
          */
         ToSay: {
             /** Value */
