@@ -139,6 +139,8 @@ def test_a_stand_in_tyre_is_taken_out_of_the_heights():
     found = judged(*fitted, *smaller, *sunk)
     assert [found.mark(f"{c}.height").value for c in CORNERS] == pytest.approx(list(AIMS.values()), abs=1e-6)
     assert any("stand-in tyre whose loaded radius is not read" in w for w in stance(judged(*fitted, *sunk)).provisional)
+    asked = floor_round(judged(*fitted, smaller[0]))
+    assert [a.corner for a in asked if a.quantity == "radius" and a.wanted] == ["RF", "RR", "LR"]  # the left front was read
     # At the stop it has so much more room to the body.
     planned, standing_in = (stance(f).corners[0].strip for f in (judged(Happened("settled"), *heights(AIMS)), found))
     at = [next(k.travel for k in s.bump if k.name == "tyre to body") for s in (planned, standing_in)]
@@ -237,4 +239,4 @@ def test_the_next_step_is_the_perch_reckoned_for_all_four():
     )
     assert step.sentence.startswith("Wind the left rear perch down")
     assert "Then wind the right rear perch down" in step.reason
-    assert [a.quantity for a in floor_round(judged())] == ["pad"] * 4 + ["height"] * 4 + ["load"] * 4
+    assert [a.quantity for a in floor_round(judged())] == ["pad"] * 4 + ["height"] * 4 + ["load"] * 4 + ["radius"] * 4

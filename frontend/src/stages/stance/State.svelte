@@ -57,7 +57,7 @@
     <legend>{STATE.tyres}</legend><p class="soft">{STATE.tyreSoft}</p>
     {#each CORNERS as c (c)}
       {@const standIn = stance.stand_ins.includes(c)}
-      <div class="row"><span>{CORNER_WORDS[c]}: {standIn ? STATE.stand_in : STATE.own} {STATE.fitted}</span><button type="button" class="button" onclick={() => void record({ kind: 'fitted', version: 1, stand_in: !standIn, corner: c, words: '' }, STATE.tyres)}>{standIn ? STATE.own : STATE.stand_in}</button>{#if standIn}<button type="button" class="button" onclick={() => read(c, 'radius')}>{STATE.radius}</button>{/if}</div>
+      <div class="row"><span>{CORNER_WORDS[c]}: {standIn ? STATE.stand_in : STATE.own} {STATE.fitted}</span><button type="button" class="button" aria-label="{CORNER_WORDS[c]}: {STATE.radius}" onclick={() => read(c, 'radius')}>{STATE.radius}</button><button type="button" class="button" onclick={() => void record({ kind: 'fitted', version: 1, stand_in: !standIn, corner: c, words: '' }, STATE.tyres)}>{standIn ? STATE.ownAgain : STATE.fitStandIn}</button></div>
     {/each}
   </fieldset>
   <fieldset>

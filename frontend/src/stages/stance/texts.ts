@@ -28,7 +28,7 @@ export const SPRINGS = {
 export const STATE = {
   pads: 'Pads', pad: { pad: 'Pad', read: 'read', up: 'or shim up', adds: 'arithmetic adds' } as const, shimmed: 'Shimmed or levelled now', readPads: 'Read the pads',
   state: 'State of the car', aboard: 'Aboard', aboards: { driver: 'driver', ballast: 'ballast for the driver', nobody: 'nobody' } as const, fuel: 'Fuel', missing: 'Not fitted yet, one a line', pressure: 'Tyres at pressure', keep: 'This is how it is now', unsaid: 'Not said yet.',
-  tyres: 'Tyres', stand_in: 'a stand-in', own: 'its own', fitted: 'on it now', radius: 'Read its loaded radius', tyreSoft: 'The loaded radius is read on the car at pressure; half the tyre is not it. A stand-in is taken out of the heights.',
+  tyres: 'Tyres', stand_in: 'a stand-in', own: 'its own', fitted: 'on it', fitStandIn: 'A stand-in is on now', ownAgain: 'Its own is on again', radius: 'Read its radius', tyreSoft: 'The loaded radius is read on the car at pressure; half the tyre is not it. A stand-in is taken out of the heights.',
   features: 'Ride height by any feature', featuresSoft: 'The first are read; the rest follow by rigid geometry.', wanted: 'wanted', now: 'now', other: 'Say it by other features', reckon: 'Work it out',
   bars: 'Anti-roll bar links', notes: 'To do',
 } as const;

@@ -81,12 +81,11 @@ def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
 
 
 def floor_round(evaluation: Evaluation) -> tuple[Ask, ...]:
-    """Return every place that is read of the car on its wheels at the stage Stance: pads, heights, loads where scales come into it, radii of stand-ins."""
+    """Return every place that is read of the car on its wheels at the stage Stance: pads, heights, loads where scales come into it, radii of tyres."""
     state = evaluation.state
     scales = any((c, "load") in state.taken for c in CORNERS) or state.plan.aim("car.cross_weight")
-    radii: list[Place] = [(c, "radius") for c in _ALL_ROUND if c in state.stance.stand_ins or (c, "radius") in state.taken]
-    asked: list[Quantity] = ["pad", "height", *(["load"] if scales else [])]  # type: ignore[list-item]
-    return tuple(_ask(evaluation, place) for place in (*radii, *((c, q) for q in asked for c in _ALL_ROUND)))
+    asked: tuple[Quantity, ...] = ("pad", "height", "load", "radius") if scales else ("pad", "height", "radius")
+    return tuple(_ask(evaluation, (c, q)) for q in asked for c in _ALL_ROUND)
 
 
 def stand_round(evaluation: Evaluation) -> tuple[Ask, ...]:
@@ -125,6 +124,9 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     """Whether a place is to be read now: never read, or its mark is unread or moved and the place not read since."""
     corner, quantity = place
     state, rows = evaluation.state, evaluation.state.latest(place)
+    if quantity == "radius":  # that of the plan will do, but of a stand-in there is none
+        since = state.stance.stand_ins.get(corner)
+        return since is not None and not (rows and rows[-1].number > since)
     if not rows:
         return True
     if quantity in NO_MARK:
