@@ -130,6 +130,10 @@ def heather() -> dict[str, Any]:
                 {"id": f"{c}.pushrod", "name": "pushrod", "corner": c, "ends": [end("right"), end("left")]},
                 {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7}, "moves": {"name": f"{c}.upper.ball", "direction": (0.0, 1.0 if c.startswith("L") else -1.0, 0.0)}, "lock": "two M8 bolts"},
             )
+        ]
+        + [
+            {"id": f"{c}.perch", "name": "spring perch", "corner": c, "perch": {"pitch_mm_per_turn": 1.5, "room_up": 18.0, "room_down": 14.0, "spring_per_wheel": 0.63}, "lock": "grub screw"}
+            for c in aims
         ],
         "point_tolerance": 1.5,
         "footing": HEATHER_FOOTING,

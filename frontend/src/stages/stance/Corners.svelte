@@ -20,7 +20,7 @@
         <span><small>{CORNER_WORDS[c.corner]}</small><b class="fig">{mark.say || '…'}</b></span>
       </button>
       <small>{mark.say_aim || 'no aim'}{#if c.expected}, {STANCE.then} <b class="fig">{c.expected}</b>{/if}{#if c.load}, {STANCE.load} <b class="fig">{c.load}</b>{/if}</small>
-      {#if c.strip}<Strip strip={c.strip} label="{CORNER_WORDS[c.corner]}: {c.strip.says.join(' ')}" height={78} />{/if}
+      {#if c.strip}<Strip strip={c.strip} label="{CORNER_WORDS[c.corner]}: {c.strip.says.join(' ')}" height={90} />{/if}
       <small>{#if c.strip?.bump_left}{STANCE.bump} <b class="fig">{c.strip.bump_left}</b>{/if}{#if c.strip?.droop_left}, {STANCE.droop} <b class="fig">{c.strip.droop_left}</b>{/if}</small>
       <small>{perch ? STANCE.left(perch.say_room) : STANCE.noPerch}</small>
       {#each c.springs as s (s.name)}{#if s.preload}<small data-loose={s.loose || undefined}>{s.preload}</small>{/if}{/each}

@@ -7,7 +7,7 @@
   let { strip, label, height = 170 }: Props = $props();
 
   const NEAR = 13; // px between two words
-  const shown = $derived([...strip.bump.filter((k, i) => i < 2 || k.stop), ...strip.droop.slice(0, 1)]);
+  const shown = $derived([...strip.bump.filter((k, i) => i < 1 || k.stop || k.name === 'ground' || k.name === 'tyre to body'), ...strip.droop.slice(0, 1)]);
   const reach = $derived([Math.min(...shown.map((k) => k.travel), -20), Math.max(...shown.map((k) => k.travel), 20)] as const);
   const y = $derived((t: number) => 10 + ((reach[1] - t) / (reach[1] - reach[0])) * (height - 20));
   const stand = $derived(strip.now ?? strip.wanted);
