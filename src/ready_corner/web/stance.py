@@ -74,11 +74,12 @@ class StripView(View):
 
 
 class SpringLineView(View):
-    """A spring at work, as lines of what and how much; its rate at the wheel over travel for drawing, in ``unit``."""
+    """A spring at work, as lines of what and how much; its rate at the wheel over travel for drawing, in ``unit`` and ``travel_unit``."""
 
     name: str
     lines: list[tuple[str, str]]
     travel: list[float]
+    travel_unit: Literal["mm", "in"]
     rate: list[float | None]
     rough: float | None
     unit: str
@@ -287,7 +288,8 @@ def _spring(plan: Plan, move: Movement, rest: Mapping[str, AtWork], one: CornerS
     return SpringLineView(
         name=work.name,
         lines=list(spring_lines(work, rough, plan.units)),
-        travel=[float(t) for t in TRAVEL_ROWS],
+        travel=[float(t) / float(plan.units.bare) for t in TRAVEL_ROWS],
+        travel_unit="in" if plan.units.inches else "mm",
         rate=[float(r) * factor if np.isfinite(r) else None for r in rates_over(move, spring, work, TRAVEL_ROWS, at)],
         rough=rough.rough * factor if rough and np.isfinite(rough.rough) else None,
         unit=unit,

@@ -2738,7 +2738,7 @@ export interface components {
         };
         /**
          * SpringLineView
-         * @description A spring at work, as lines of what and how much; its rate at the wheel over travel for drawing, in ``unit``.
+         * @description A spring at work, as lines of what and how much; its rate at the wheel over travel for drawing, in ``unit`` and ``travel_unit``.
          */
         SpringLineView: {
             /** Name */
@@ -2750,6 +2750,11 @@ export interface components {
             ][];
             /** Travel */
             travel: number[];
+            /**
+             * Travel Unit
+             * @enum {string}
+             */
+            travel_unit: "mm" | "in";
             /** Rate */
             rate: (number | null)[];
             /** Rough */

@@ -18,8 +18,8 @@
   <div class="pick" role="group" aria-label={SPRINGS.corner}>{#each stance.corners as c (c.corner)}<button type="button" class="button" aria-pressed={corner === c.corner} onclick={() => onpick(c.corner)}>{CORNER_WORDS[c.corner]}</button>{/each}</div>
   {#if one.problem}<p role="alert" class="no">{one.problem}</p>{/if}
   {#if spring}
-    <div class="plot"><Plot label="{CORNER_WORDS[corner]}, {spring.name}: {SPRINGS.plot}, {spring.unit}" drive={spring.travel} driveName={SPRINGS.over} unit="mm" {lines} {row} onrow={(r) => (row = r)} onstep={(by) => (row = Math.min(Math.max(row + by, 0), spring.travel.length - 1))} /></div>
-    <p class="now">{spring.travel[row]! >= 0 ? 'bump' : 'droop'} <b class="fig">{Math.abs(spring.travel[row]!).toFixed(1)} mm</b>: <b class="fig">{spring.rate[row]?.toFixed(1) ?? '—'} {spring.unit}</b></p>
+    <div class="plot"><Plot label="{CORNER_WORDS[corner]}, {spring.name}: {SPRINGS.plot}, {spring.unit}" drive={spring.travel} driveName={SPRINGS.over} unit={spring.travel_unit} {lines} {row} onrow={(r) => (row = r)} onstep={(by) => (row = Math.min(Math.max(row + by, 0), spring.travel.length - 1))} /></div>
+    <p class="now">{spring.travel[row]! >= 0 ? 'bump' : 'droop'} <b class="fig">{Math.abs(spring.travel[row]!).toFixed(spring.travel_unit === 'mm' ? 1 : 3)} {spring.travel_unit}</b>: <b class="fig">{spring.rate[row]?.toFixed(1) ?? '—'} {spring.unit}</b></p>
   {:else if !one.problem}<p>{SPRINGS.none}</p>{/if}
   <div class="two">
     {#if spring}<dl>{#each spring.lines as [what, much] (what)}<dt>{what}</dt><dd class="fig">{much}</dd>{/each}</dl>{/if}
