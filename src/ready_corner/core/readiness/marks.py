@@ -249,10 +249,11 @@ class Evaluation:
 
     def _say_settle(self, measured: Measured, aim: Aim, groups: tuple[Group, ...]) -> str:
         tool = groups[0].tool
-        weight = (
-            max(abs(part) for name, part in measured.parts.items() if name.endswith(" step"))
-            / tool.estimate([0.0], "a").parts["a step"]
-        )
+        own = tuple(
+            f"{c}.{q}." for g in groups for c, q in [g.place]
+        )  # not the pads behind a height, nor the strings behind a toe
+        steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
+        weight = max(steps) / tool.estimate([0.0], "a").parts["a step"]
         found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
         if found.repeats:
             return f"Read it {found.repeats} times in all to settle it."

@@ -1,6 +1,6 @@
 """How the car stands: against its plan on the floor, on its stands, on its springs; what brings it there, and why it may be provisional."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -129,9 +129,9 @@ def _fresh(marks: Sequence[MarkState]) -> tuple[float, ...] | None:
     return tuple(float(m.value) for m in marks if m.value is not None)
 
 
-def _attitude(make: object) -> Attitude | None:
+def _attitude(make: Callable[[], Attitude]) -> Attitude | None:
     try:
-        return make()  # type: ignore[operator, no-any-return]
+        return make()
     except ReadyCornerError:
         return None
 
@@ -326,16 +326,13 @@ def _load_says(plan: Plan, loads: tuple[float, ...] | None) -> tuple[str, ...]:
 
 def _provisional(evaluation: Evaluation) -> tuple[str, ...]:
     """Return why heights and loads that were read count only for now, and what the car is not yet."""
-    state = evaluation.state
-    rows = [
-        m.reason for c in CORNERS for k in ("height", "load") if (m := evaluation.mark(f"{c}.{k}")).provisional and m.reason
-    ]
-    why = [w for c in CORNERS for k in ("height", "load") if (f := evaluation.figures.figure(k, c)) for w in f.why]
+    state, figures = evaluation.state, evaluation.figures
+    read = [f"read {w}" for c in CORNERS for k in ("height", "load") if (f := figures.figure(k, c)) for w in f.why]
     now = [] if state.condition.settled else ["it has not settled since it last moved on its springs"]
     now += [f"the car is {w}" for w in (state.stance.state.wanting if state.stance.state else ())]
-    now += [f"the {CORNER_WORDS[c]} stands on a stand-in tyre whose loaded radius is not read" for c in CORNERS if c in state.stance.stand_ins and c not in evaluation.figures.stand_ins]  # fmt: skip
-    read = [f"read {w}" for w in dict.fromkeys(why)]
-    return tuple(dict.fromkeys([*read, *now])) if rows or now or read else ()
+    unread = [c for c in CORNERS if c in state.stance.stand_ins and c not in figures.stand_ins]
+    now += [f"the {CORNER_WORDS[c]} stands on a stand-in tyre whose loaded radius is not read" for c in unread]
+    return tuple(dict.fromkeys([*read, *now]))
 
 
 def _notes(evaluation: Evaluation, marks: Sequence[MarkState], loads: tuple[float, ...] | None) -> tuple[str, ...]:
