@@ -177,7 +177,8 @@ def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
 
 def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_server):
     page.goto(f"{demo_server.url}/cars/heather/plan")
-    expect(page.get_by_role("region", name="Not in the plan yet")).to_contain_text("a spring perch at every corner")
+    expect(page.get_by_role("region", name="Not in the plan yet")).to_contain_text("which member or point pushrod (front) move")
+    before = page.request.get(f"{demo_server.url}/api/cars/heather/plan.json").json()
     page.get_by_role("button", name="The build", exact=True).click()
     expect(page.get_by_label("left front camber aim")).to_have_value(re.compile("^0.00°"))
     page.get_by_label("Readings are judged by the aims of").select_option("build")
@@ -185,3 +186,11 @@ def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
     page.goto(f"{demo_server.url}/cars/heather/log")
     expect(page.get_by_text("judged by the aims of the build now")).to_be_visible()
+    after = page.request.get(f"{demo_server.url}/api/cars/heather/plan.json").json()
+    assert {k for k in before if before[k] != after[k]} <= {
+        "stage",
+        "tools",
+        "aims",
+        "build_aims",
+    }  # nothing that was not touched is lost
+    assert (after["jig"], after["footing"]) == (before["jig"], before["footing"])
