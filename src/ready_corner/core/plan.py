@@ -410,6 +410,13 @@ class Plan:
         for place in self.heights:
             if place.corner == corner:
                 return place
-        axle = self.axle_of(corner)
+        return HeightPlace(corner, "chassis at the axle line", *self.wheel_place(corner))
+
+    def wheel_place(self, corner: Corner) -> tuple[float, float]:
+        """Return station and offset of a corner's wheel, and of the pad under it, mm."""
         station = 0.0 if END_OF[corner] == "front" else -self.wheelbase
-        return HeightPlace(corner, "chassis at the axle line", station, SIDE[corner] * axle.track / 2)
+        return station, SIDE[corner] * self.axle_of(corner).track / 2
+
+    def perch(self, corner: Corner) -> Adjuster | None:
+        """Return the spring perch of a corner, if one is named."""
+        return next((a for a in self.adjusters if a.corner == corner and isinstance(a.by, Perch)), None)

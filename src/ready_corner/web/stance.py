@@ -11,7 +11,7 @@ from ready_corner.border.base import Model
 from ready_corner.border.stance import StateModel
 from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.linkage.words import shown
-from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, End, Plan
+from ready_corner.core.plan import CORNERS, Corner, End, Plan
 from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.shop import Units, read, say_length, say_mass
 from ready_corner.core.stance import reckon as core
@@ -242,7 +242,7 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
     told = dict(found.does.taught.says) if found.does else {}
     move = movement(plan, corner, evaluation.of_plan) if one.strip else None
     rest = at_rest(plan, corner, evaluation.of_plan) if move else {}
-    perch = next((a for a in plan.adjusters if a.corner == corner and a.kind == "perch"), None)
+    perch = plan.perch(corner)
     return StandView(
         corner=corner,
         expected=_said(found.expected[i], units) if found.perches else "",
@@ -254,7 +254,7 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
         does=list(say_turn(plan, found.does, i)) if found.does else [],
         learned=told.get(perch.id, "") if perch else "",
         learned_of=perch.id if perch else "",
-        wheel=(0.0 if END_OF[corner] == "front" else -plan.wheelbase, SIDE[corner] * axle.track / 2),
+        wheel=plan.wheel_place(corner),
         radius=radius.value if radius else axle.tyre_diameter / 2,
         problem=one.problem,
     )

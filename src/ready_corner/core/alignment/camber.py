@@ -3,7 +3,6 @@
 Axes of the car stand on the plane through the four contact points: x forward, y left, z square to the plane (ISO 8855).
 """
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -95,11 +94,3 @@ def gravity_from_camber_deg(camber: ArrayLike, side: ArrayLike, up: ArrayLike = 
 def camber_from_offset_deg(offset: float, height: float) -> float:
     """Return camber in degrees from how far the top lies further in than the bottom, both in mm: −atan(offset / height)."""
     return float(-np.degrees(np.arctan2(offset, height)))
-
-
-def pad_places(wheelbase: float, front_track: float, rear_track: float) -> Mapping[str, tuple[float, float]]:
-    """Return station and offset of the four contact points in mm, by corner."""
-    return {
-        "LF": (0.0, front_track / 2), "RF": (0.0, -front_track / 2),
-        "LR": (-wheelbase, rear_track / 2), "RR": (-wheelbase, -rear_track / 2),
-    }  # fmt: skip

@@ -343,8 +343,7 @@ class Figures:
         if not all(groups):
             return None
         heights = [sum(t.reading.figure for t in rows) / len(rows) for rows in groups]
-        places = camber_of.pad_places(self.plan.wheelbase, self.plan.front.track, self.plan.rear.track)
-        return camber_of.floor_from_pads([places[c] for c in CORNERS], heights)
+        return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)
 
     def whole(self, mark: str) -> tuple[tuple[str, float], ...]:
         """Return which corner marks a whole-car mark is made of, with the weight of each at the present figures."""

@@ -95,7 +95,7 @@ def _stance(plan: Plan) -> Iterator[Wanting]:
             "Stance",
             "to see whether the bump stop comes before ground and body",
         )
-    if bare := [c for c in CORNERS if not any(a.corner == c and isinstance(a.by, Perch) for a in plan.adjusters)]:
+    if bare := [c for c in CORNERS if plan.perch(c) is None]:
         yield Wanting(f"a spring perch at {_corners(bare)}", "adjusters", "Stance", "to be told how far to wind it")
 
 

@@ -356,7 +356,7 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     By what was learned of this perch, else by its spring ratio at unchanged load; the other corners are not reckoned with.
     """
     mark = evaluation.mark(f"{corner}.height")
-    adjuster = next((a for a in evaluation.state.plan.adjusters if a.corner == corner and isinstance(a.by, Perch)), None)
+    adjuster = evaluation.state.plan.perch(corner)
     if adjuster is None or mark.deviation is None or not isinstance(adjuster.by, Perch):
         return None
     learned = evaluation.worth(mark.mark).of(adjuster.id)

@@ -67,6 +67,11 @@ def end_force(bar: RollBar, left_travel: float, right_travel: float) -> float:
     return moment / (bar.arm * math.cos(math.asin(left_travel / bar.arm)))
 
 
+def link_ratio(deg_per_mm: float, arm: float) -> float:
+    """Return bar end travel over wheel travel, from how far the bar turns a millimetre of wheel travel and the length of its arm."""
+    return abs(deg_per_mm) * math.pi / 180 * arm
+
+
 def bar_rate_at_wheel(end_rate: float, link_ratio: float) -> float:
     """Return what a bar adds per mm of difference between the two wheels, N/mm: end rate · (bar end travel / wheel travel)²."""
     if not link_ratio > 0:

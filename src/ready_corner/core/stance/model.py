@@ -13,8 +13,8 @@ from ready_corner.core.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.linkage.body import Body
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
-from ready_corner.core.stance.bars import bar_rate_at_wheel
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, Perch, Plan
+from ready_corner.core.stance.bars import bar_rate_at_wheel, link_ratio
 from ready_corner.core.stance.car import Car, CornerSpring
 from ready_corner.core.stance.springs import GRAVITY
 
@@ -26,12 +26,7 @@ ROLL_STEP_DEG = 0.05  # of the central difference that tells what an axle's spri
 
 def places(plan: Plan) -> FloatArray:
     """Return station and offset of the four wheels, shape (4, 2)."""
-    return np.array([[0.0 if END_OF[c] == "front" else -plan.wheelbase, SIDE[c] * plan.axle_of(c).track / 2] for c in CORNERS])
-
-
-def perch_of(plan: Plan, corner: Corner) -> Adjuster | None:
-    """Return the spring perch of a corner, if one is named."""
-    return next((a for a in plan.adjusters if a.corner == corner and isinstance(a.by, Perch)), None)
+    return np.array([plan.wheel_place(c) for c in CORNERS])
 
 
 @dataclass(frozen=True)
@@ -116,13 +111,13 @@ def springing(plan: Plan) -> Springing:
         k[rows, rows], ratios[rows, rows], link = block
         bar = plan.footing.end(end).bar
         if bar is not None:
-            per = link * np.pi / 180 * bar.arm if np.isfinite(link) and link > 0 else 1.0
+            per = link_ratio(link, bar.arm) if np.isfinite(link) and link > 0 else 1.0
             bars[rows, rows] = bar_rate_at_wheel(bar.end_rate, per) * np.array([[1.0, -1.0], [-1.0, 1.0]])
     if not known:
         k = np.eye(4) * 20.0  # N/mm; only that the corners are alike matters
     tyres = np.array([plan.footing.end(END_OF[c]).tyre_rate or TYRE_N_PER_MM for c in CORNERS])
     for i, c in enumerate(CORNERS):
-        perch = perch_of(plan, c)
+        perch = plan.perch(c)
         if not known and perch and isinstance(perch.by, Perch):
             ratios[i, i] = perch.by.spring_per_wheel
     return Springing(k, ratios, tyres, bars, known)
@@ -182,9 +177,7 @@ def raises(plan: Plan, springs: Springing) -> FloatArray:
 
     For independent wheels pitch / ratio; on an axle a perch also lowers the other side, where the springs stand inboard of the wheels.
     """
-    pitch = np.array(
-        [p.by.pitch_mm_per_turn if (p := perch_of(plan, c)) and isinstance(p.by, Perch) else np.nan for c in CORNERS]
-    )
+    pitch = np.array([p.by.pitch_mm_per_turn if (p := plan.perch(c)) and isinstance(p.by, Perch) else np.nan for c in CORNERS])
     return np.asarray(np.linalg.inv(springs.ratios) * pitch)
 
 
@@ -205,7 +198,7 @@ def car_of(plan: Plan, pads: Sequence[float] = (0.0, 0.0, 0.0, 0.0), bars_on: bo
     pressed = np.linalg.solve(springs.stiffness, carried)
     corners, at = [], places(plan)
     for i, c in enumerate(CORNERS):
-        linkage, unsprung, perch = plan.linkage(END_OF[c]), feet.end(END_OF[c]).unsprung or 0.0, perch_of(plan, c)
+        linkage, unsprung, perch = plan.linkage(END_OF[c]), feet.end(END_OF[c]).unsprung or 0.0, plan.perch(c)
         assert linkage
         other = i + 1 if i % 2 == 0 else i - 1
         low, high = perch.room(0.0) if perch else (0.0, 0.0)

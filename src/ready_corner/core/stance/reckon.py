@@ -20,6 +20,7 @@ from ready_corner.core.stance.bars import (
     end_force,
     finest_step_deg,
     free_hang_deg,
+    link_ratio,
     spline_steps,
     twist_deg,
 )
@@ -258,7 +259,7 @@ def _link_ratio(plan: Plan, end: End, bar: RollBar) -> float | None:
     if linkage is None or linkage.bar is None:
         return None
     per = sweep(body_named(plan, "LF" if end == "front" else "LR"), np.zeros(1)).answers["bar.deg_per_mm"][0]
-    return abs(float(per)) * np.pi / 180 * bar.arm
+    return link_ratio(float(per), bar.arm)
 
 
 def _splines(n: int) -> str:

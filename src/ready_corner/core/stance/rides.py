@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ready_corner.core.errors import MeasuredError
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, SIDE, Corner, Plan
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, Corner, Plan
 from ready_corner.core.stance.attitude import Attitude, attitude_of, hub_on_stands, ride_from_hub
 from ready_corner.core.stance.movement import Movement
 
@@ -80,11 +80,7 @@ def hub_of(
 ) -> Hub:
     """Return where a hub must sit; ``move``: how the corner moves, where the plan has a linkage. Raises MeasuredError for a loaded radius that is missing."""
     travel = float("nan") if move is None or not radius > 0 else travel_at(move, radius, wanted)
-    centre: Sequence[float] = (
-        (0.0 if END_OF[corner] == "front" else -plan.wheelbase, SIDE[corner] * plan.axle_of(corner).track / 2)
-        if move is None
-        else move.centre(travel if np.isfinite(travel) else 0.0)
-    )
+    centre: Sequence[float] = plan.wheel_place(corner) if move is None else move.centre(travel if np.isfinite(travel) else 0.0)
     at = hub_on_stands(centre, radius, wanted, present)
     ride = None if read is None else ride_from_hub(centre, read, radius, present, wanted)
     travel_read = None if ride is None else travel - ride / max(float(present.up[2]), 0.1)

@@ -15,7 +15,6 @@ from ready_corner.core.plan import CORNER_WORDS, CORNERS
 from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.setting.learn import Observation
 from ready_corner.core.stance.heights import cross_share
-from ready_corner.core.stance.model import perch_of
 
 FloatArray = NDArray[np.float64]
 
@@ -41,7 +40,7 @@ def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None =
 
     by: (4, 4) heights at their places per turn of each perch by the plan, nan columns where there is none; cross_by: (4,) percent of cross weight a turn.
     """
-    perches = {p.id: i for i, c in enumerate(CORNERS) if (p := perch_of(evaluation.state.plan, c)) is not None}
+    perches = {p.id: i for i, c in enumerate(CORNERS) if (p := evaluation.state.plan.perch(c)) is not None}
     forgot = {a: n for a, n in evaluation.state.stance.unlearned.items() if a in perches}
     rows, values, weights = [], [], []
     by = np.nan_to_num(by)

@@ -13,7 +13,7 @@ from ready_corner.core.setting.corner import caution_of
 from ready_corner.core.shop import Units, say_mass, say_small_length, say_turns
 from ready_corner.core.stance.car import fewest_flats
 from ready_corner.core.stance.footing import School
-from ready_corner.core.stance.model import Response, Springing, perch_of, places, raises, response, sprung_loads
+from ready_corner.core.stance.model import Response, Springing, places, raises, response, sprung_loads
 from ready_corner.core.stance.springs import GRAVITY
 from ready_corner.core.stance.taught import Taught, taught
 
@@ -64,7 +64,7 @@ class Turning:
 def perches(evaluation: Evaluation, springs: Springing) -> Perches | None:
     """Return what the perches do, by the plan's springs and what the car has told; None where a corner has no perch named."""
     plan = evaluation.state.plan
-    found = [perch_of(plan, c) for c in CORNERS]
+    found = [plan.perch(c) for c in CORNERS]
     if any(p is None for p in found):
         return None
     does: Response = response(places(plan), springs.supports(evaluation.state.condition.bar_connected))
@@ -130,7 +130,7 @@ def steps(plan: Plan, turns: FloatArray) -> tuple[PerchStep, ...]:
     """Return the perches to turn, an end at a time, so that each end is lifted once."""
     rows = []
     for corner, amount in zip(CORNERS, turns, strict=True):
-        adjuster = perch_of(plan, corner)
+        adjuster = plan.perch(corner)
         if amount and adjuster:
             way = adjuster.way(float(amount))
             rows.append(
