@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from ready_corner.core.alignment.string import StringError
-from ready_corner.core.logbook import Entry, Happened, Reading, Turned, fold
+from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 from ready_corner.core.metrology.tools import Tool, default_tools
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNERS, Ways
@@ -113,6 +113,22 @@ def test_a_tried_adjuster_spoils_only_what_it_moves_by_a_quarter_of_the_toleranc
     assert "worth about 0.09°" in judged(log).mark("LR.toe").reason
     log.turn("LR.toe", -1 / 6)
     assert "moved since" not in states(log).values()  # turned back: nothing is left of it
+
+
+def test_a_whole_mark_is_told_from_whichever_of_its_corners_has_moved():
+    toes = [replace(TUBE, id=f"{c}.toe", corner=c) for c in ("LF", "RF")]
+    log, car = Log(plan(adjusters=tuple(toes))), None
+    log.entries[0] = Entry("id-1", 1, PlanRevised(replace(log.entries[0].what.plan, aims=(Aim("front.total_toe", 0.2, 0.1),))))
+    car = log.round()
+    for turned in (0.25, 0.5):  # a trial of each, and a second turn of each: by now what they are worth is known
+        for corner in ("LF", "RF"):
+            log.turn(f"{corner}.toe", 0.25)
+            if turned == 0.25:
+                log.string(corner, replace(car, toe={**car.toe, corner: 0.1 + 0.6 * turned}), hub=False)
+    log.string("LF", replace(car, toe={**car.toe, "LF": 0.4}), hub=False)  # read again; the right is not
+    found = judged(log).mark("front.total_toe")
+    assert found.state == "moved since"
+    assert found.reason.startswith("right front toe link")
 
 
 def test_changes_that_cannot_be_computed_spoil_what_they_can_move():

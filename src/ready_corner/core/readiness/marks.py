@@ -205,7 +205,8 @@ class Evaluation:
         total = sum(e.total * weight for e, weight in effects)
         figures = [f for m, _ in parts if (f := self.figures.figure(kind_of(m.mark), split(m.mark)[0]))]
         whole = Figure(measured, tuple(g for f in figures for g in f.groups))
-        return self._judged(mark, measured, whole, _Effect(total, effects[0][0].words, unknown))
+        words = tuple(w for e, _ in effects for w in e.words)
+        return self._judged(mark, measured, whole, _Effect(total, words, unknown))
 
     def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
         aim, units = self.state.plan.aim(mark), self.state.plan.units
