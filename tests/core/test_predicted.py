@@ -5,7 +5,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.linkage.planned import bodies_of, check_linkages
+from ready_corner.core.linkage.checks import check_linkages
+from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import sweep, travel_for_length
 from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 from ready_corner.core.plan import Moves

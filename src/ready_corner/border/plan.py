@@ -10,8 +10,8 @@ from ready_corner.border.stance import FootingModel
 from ready_corner.core import plan as core
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
+from ready_corner.core.linkage.checks import check_linkages
 from ready_corner.core.linkage.layouts import LayoutName
-from ready_corner.core.linkage.planned import check_linkages
 from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.metrology.verdict import Aim, Trust
 from ready_corner.core.shop import Units

@@ -7,7 +7,8 @@ import pytest
 
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Wheel, body_of
-from ready_corner.core.linkage.planned import bodies_of, check_linkages, sweep_end
+from ready_corner.core.linkage.checks import check_linkages
+from ready_corner.core.linkage.planned import bodies_of, sweep_end
 from ready_corner.core.linkage.solve import SingularLinkageError
 from ready_corner.core.linkage.study import study
 from ready_corner.core.linkage.sweep import sweep

@@ -9,7 +9,8 @@ from scipy.optimize import fsolve
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.answers import motion_of
 from ready_corner.core.linkage.body import body_of
-from ready_corner.core.linkage.planned import bodies_of, check_linkages, sweep_end
+from ready_corner.core.linkage.checks import check_linkages
+from ready_corner.core.linkage.planned import bodies_of, sweep_end
 from ready_corner.core.linkage.space import rotation_by
 from ready_corner.core.linkage.sweep import sweep, travel_for_angle
 from ready_corner.core.linkage.worth import Parameter, sensitivities

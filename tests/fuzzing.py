@@ -1,0 +1,164 @@
+"""Drawn and mutilated plans and logbooks, sent through the real doors; the store is a list, so that thousands go through in a minute."""
+
+import contextlib
+import copy
+import json
+import random
+import uuid
+from importlib.resources import files
+
+from fastapi.testclient import TestClient
+
+from ready_corner.storage.logbooks import CarKey, CarLine, TakenError
+from ready_corner.web.app import make_app
+from ready_corner.workshop import Workshop
+
+NUMBERS = (0, -1, 1, 1e-9, -1e-9, 0.05, 25.4, 90, -90, 89.999, 180, 1000, 99_999, -99_999, 1e6, 1e12, 1.7e308, -1.7e308, 1e-308)
+PARTS = ("log", "jig", "stance", "wanting", "plan.json", "logbook.json", "points.csv")
+
+
+class ListedLogbooks:
+    """Stands for the repository: the same promises, kept in memory."""
+
+    def __init__(self):
+        self.keys, self.entries = {}, {}
+
+    def find(self, slug):
+        return self.keys.get(slug)
+
+    def cars(self):
+        return [CarLine(slug, slug, "", len(self.entries[key.id])) for slug, key in self.keys.items()]
+
+    def after(self, car_id, number):
+        return self.entries[car_id][number:]
+
+    @contextlib.contextmanager
+    def one_writer(self, car_id):
+        yield self
+
+    def begin(self, car, first):
+        if car.slug in self.keys:
+            raise TakenError("uq_cars_slug")
+        self.keys[car.slug] = CarKey(car.id, car.slug)
+        self.entries[car.id] = [first]
+
+    def append(self, car_id, entries):
+        self.entries[car_id] += entries
+
+
+def client_in_memory():
+    return TestClient(make_app(Workshop(ListedLogbooks()), None))
+
+
+def told(kind):
+    """The demo files of a kind, by name."""
+    found = sorted(files("ready_corner.demo").iterdir(), key=lambda f: f.name)
+    return {f.name.split(".")[0]: json.loads(f.read_text()) for f in found if f.name.endswith(f".{kind}.json")}
+
+
+def _places(tree, path=()):
+    yield path
+    if isinstance(tree, dict):
+        for key in tree:
+            yield from _places(tree[key], (*path, key))
+    elif isinstance(tree, list):
+        for i in range(len(tree)):
+            yield from _places(tree[i], (*path, i))
+
+
+def mutilated(tree, rng: random.Random, most=3):
+    """Return a copy with a few things in it gone, doubled, exchanged, renamed, or a number no car has."""
+    tree = copy.deepcopy(tree)
+    for _ in range(rng.randint(1, most)):
+        path = rng.choice([p for p in _places(tree) if p])
+        holder = tree
+        for key in path[:-1]:
+            holder = holder[key]
+        key, value = path[-1], holder[path[-1]]
+        words = [v for p in _places(tree) if isinstance(v := _at(tree, p), str) and v]
+        match rng.randrange(7):
+            case 0:
+                del holder[key]
+            case 1 if isinstance(holder, list):
+                holder.insert(rng.randrange(len(holder) + 1), copy.deepcopy(value))
+            case 2 if isinstance(value, int | float) and not isinstance(value, bool):
+                holder[key] = rng.choice((0.5, -1, 2, 10, 1e-3)) * value
+            case 3 if isinstance(value, str) and words:
+                holder[key] = rng.choice(words)
+            case 4 if isinstance(holder, dict) and isinstance(value, list | int | float):
+                other = rng.choice(list(holder))  # two points in one place, a diameter for a pitch
+                holder[other] = copy.deepcopy(value)
+            case 5 if isinstance(value, list) and len(value) > 1:
+                rng.shuffle(value)
+            case _:
+                holder[key] = None if rng.random() < 0.1 else rng.choice(NUMBERS) if isinstance(value, int | float) else value
+    return tree
+
+
+def _at(tree, path):
+    for key in path:
+        tree = tree[key]
+    return tree
+
+
+def entry(what):
+    return {"id": str(uuid.uuid4()), "at": "2026-11-26T10:00:00+00:00", "what": what}
+
+
+def as_sent(kept):
+    """What a browser would have sent for an entry of a logbook file."""
+    figures = ("value", "denominator", "upright_deg", "amount", "bound", "diameters_mm", "burnt_mm", "first", "second", "ahead", "behind")  # fmt: skip
+    return {k: v for k, v in kept.items() if k not in figures}
+
+
+def post(client, path, body):
+    """Send what JSON itself may hold, numbers without end included."""
+    return client.post(path, content=json.dumps(body), headers={"content-type": "application/json"})
+
+
+class Broken(AssertionError):
+    """A door that did not hold, with what was sent."""
+
+
+def walk(client, slug, rng=None):
+    """Open every page of a car; all of them open, whatever was taken."""
+    for part in ("", *PARTS):
+        answer = client.get(f"/api/cars/{slug}/{part}".rstrip("/"))
+        if answer.status_code != 200:
+            raise Broken(f"{part or 'car'} answers {answer.status_code}: {answer.text[:300]}")
+        if part == "" and answer.json().get("trouble"):
+            raise Broken(f"not reckoned: {answer.json()['trouble']}")
+    if rng:
+        end, over = rng.choice(("front", "rear")), rng.choice(("travel", "roll", "steer", "heave"))
+        asked = {"end": end, "over": over, "low": -40, "high": 40, "rows": 9}
+        for answer in (
+            client.post(f"/api/cars/{slug}/travel", json=asked),
+            client.get(f"/api/cars/{slug}/levers?end={end}&answer=camber"),
+        ):
+            if answer.status_code not in (200, 422):
+                raise Broken(f"travel answers {answer.status_code}: {answer.text[:300]}")
+
+
+def try_plan(client, plan, rng):
+    """Begin a car with a plan; where it is taken, open all of it. Return its short name, or None where it was refused."""
+    plan = {**plan, "name": f"Drawn {uuid.uuid4().hex[:12]}"} if isinstance(plan.get("name", ""), str) else plan
+    answer = post(client, "/api/cars", entry({"kind": "plan", "plan": plan}))
+    if answer.status_code == 422:
+        assert answer.json()["sentence"]
+        return None
+    if answer.status_code != 201:
+        raise Broken(f"begun with {answer.status_code}: {answer.text[:300]}")
+    walk(client, answer.json()["slug"], rng)
+    return answer.json()["slug"]
+
+
+def try_entry(client, slug, what, look=True):
+    """Send an entry; where it is taken, open all of the car. Return whether it was."""
+    answer = post(client, f"/api/cars/{slug}/entries", entry(what))
+    if answer.status_code in (409, 422):
+        return False
+    if answer.status_code not in (200, 201):
+        raise Broken(f"recorded with {answer.status_code}: {answer.text[:300]}")
+    if look:
+        walk(client, slug)
+    return True
