@@ -18,7 +18,7 @@ from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from ready_corner.border.entries import EntryKept, HappenedModel, ReadingIn, TurnedIn, what_from_core, what_to_core
+from ready_corner.border.entries import EntryKept, HappenedModel, ReadingIn, TurnedIn, keep
 from ready_corner.core.plan import CORNERS
 from ready_corner.demo import demo_logbooks
 from ready_corner.launch.database import LocalDatabase
@@ -55,9 +55,8 @@ def long_logbook(entries: int) -> list[EntryKept]:
 
     at = datetime(2026, 11, 21, 12, tzinfo=UTC)
     for what, number in zip(more(), range(len(kept) + 1, entries + 1), strict=False):
-        core = what_to_core(what, plan)  # type: ignore[arg-type]
         kept.append(
-            EntryKept(id=uuid.uuid4(), number=number, at=at + timedelta(seconds=number), who="Wren", what=what_from_core(core))
+            EntryKept(id=uuid.uuid4(), number=number, at=at + timedelta(seconds=number), who="Wren", what=keep(what, plan))  # type: ignore[arg-type]
         )
     return kept
 

@@ -32,6 +32,9 @@ class ListedLogbooks:
     def after(self, car_id, number):
         return self.entries[car_id][number:]
 
+    def count(self, car_id):
+        return len(self.entries[car_id])
+
     @contextlib.contextmanager
     def one_writer(self, car_id):
         yield self
@@ -116,7 +119,7 @@ def post(client, path, body):
     return client.post(path, content=json.dumps(body), headers={"content-type": "application/json"})
 
 
-class Broken(AssertionError):
+class BrokenError(AssertionError):
     """A door that did not hold, with what was sent."""
 
 
@@ -125,9 +128,9 @@ def walk(client, slug, rng=None):
     for part in ("", *PARTS):
         answer = client.get(f"/api/cars/{slug}/{part}".rstrip("/"))
         if answer.status_code != 200:
-            raise Broken(f"{part or 'car'} answers {answer.status_code}: {answer.text[:300]}")
+            raise BrokenError(f"{part or 'car'} answers {answer.status_code}: {answer.text[:300]}")
         if part == "" and answer.json().get("trouble"):
-            raise Broken(f"not reckoned: {answer.json()['trouble']}")
+            raise BrokenError(f"not reckoned: {answer.json()['trouble']}")
     if rng:
         end, over = rng.choice(("front", "rear")), rng.choice(("travel", "roll", "steer", "heave"))
         asked = {"end": end, "over": over, "low": -40, "high": 40, "rows": 9}
@@ -136,7 +139,7 @@ def walk(client, slug, rng=None):
             client.get(f"/api/cars/{slug}/levers?end={end}&answer=camber"),
         ):
             if answer.status_code not in (200, 422):
-                raise Broken(f"travel answers {answer.status_code}: {answer.text[:300]}")
+                raise BrokenError(f"travel answers {answer.status_code}: {answer.text[:300]}")
 
 
 def try_plan(client, plan, rng):
@@ -147,7 +150,7 @@ def try_plan(client, plan, rng):
         assert answer.json()["sentence"]
         return None
     if answer.status_code != 201:
-        raise Broken(f"begun with {answer.status_code}: {answer.text[:300]}")
+        raise BrokenError(f"begun with {answer.status_code}: {answer.text[:300]}")
     walk(client, answer.json()["slug"], rng)
     return answer.json()["slug"]
 
@@ -158,7 +161,7 @@ def try_entry(client, slug, what, look=True):
     if answer.status_code in (409, 422):
         return False
     if answer.status_code not in (200, 201):
-        raise Broken(f"recorded with {answer.status_code}: {answer.text[:300]}")
+        raise BrokenError(f"recorded with {answer.status_code}: {answer.text[:300]}")
     if look:
         walk(client, slug)
     return True

@@ -3,31 +3,26 @@
 Entries never change, so the folded state of a car is a cache that only ever needs what came after it.
 """
 
+import logging
 import re
 import threading
 import uuid
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from datetime import UTC
 
-from ready_corner.border.entries import (
-    EntryIn,
-    EntryKept,
-    PlanRevisedModel,
-    WhatIn,
-    kept_to_core,
-    same_as_sent,
-    what_from_core,
-    what_to_core,
-)
-from ready_corner.core.errors import CalledError, SavedFirstError
+from ready_corner.border.entries import EntryIn, EntryKept, PlanRevisedModel, WhatIn, keep, kept_to_core, same_as_sent
+from ready_corner.core.errors import CalledError, MeasuredError, SavedFirstError
 from ready_corner.core.jig.frame import Frame
 from ready_corner.core.jig.pickups import Kept, Pickups, pickups
 from ready_corner.core.linkage.study import Change, Over, Study, study
 from ready_corner.core.linkage.worth import Lengths
-from ready_corner.core.logbook import CarState, Entry, PlanRevised, Reading, Turned, fold, fold_on
+from ready_corner.core.logbook import CarState, PlanRevised, Reading, Turned, fold_all
 from ready_corner.core.plan import End, Point
 from ready_corner.core.readiness.accept import Preview, accept, preview
+from ready_corner.core.readiness.car import CarJudged, judge_car
 from ready_corner.core.readiness.marks import Evaluation, evaluate
+from ready_corner.core.stance.standing import stance
 from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
 
 STUDIES = 6  # of one car, kept to compare what-ifs with
@@ -39,6 +34,39 @@ class NoSuchCarError(CalledError):
     code = "no_such_car"
 
 
+class NotReckonedError(MeasuredError):
+    """With this entry the car could not be reckoned any more; ``kind`` is the name of what went wrong, for whoever mends it."""
+
+    code = "not_reckoned"
+
+    def __init__(self, what: str, kind: str) -> None:
+        self.kind = kind
+        super().__init__(
+            f"With this the car could not be reckoned any more ({kind}), so {what} is not kept. Look at its figures; if they are right, this is a fault of Ready Corner."
+        )
+
+
+@dataclass(frozen=True)
+class Trouble:
+    """Why a car cannot be reckoned: the entry since which it cannot, whether it may be struck out (a plan is revised instead), the kind of fault."""
+
+    number: int
+    id: str
+    strikable: bool
+    kind: str
+    sentence: str
+
+
+@dataclass(frozen=True)
+class Told:
+    """A car at its latest entry: its state, judged, or what is in the way of that; ``notices`` of lines that are missing."""
+
+    state: CarState
+    judged: CarJudged | None
+    trouble: Trouble | None
+    notices: tuple[str, ...] = ()
+
+
 @dataclass
 class _Bench:
     """One car being worked on: its folded state and the entries by identity."""
@@ -47,7 +75,8 @@ class _Bench:
     lock: threading.Lock
     state: CarState | None
     kept: dict[str, EntryKept]
-    evaluation: Evaluation | None = None
+    told: Told | None = None
+    missing: list[tuple[int, int]] = field(default_factory=list)
     studies: dict[tuple[object, ...], Study] = field(default_factory=dict)
     frame: Frame | None = None
     worths: Kept = field(default_factory=dict)
@@ -56,11 +85,11 @@ class _Bench:
 
 @dataclass(frozen=True)
 class Recorded:
-    """An entry as kept, whether it is new, and the car judged with it."""
+    """An entry as kept, whether it is new, and the car told with it."""
 
     entry: EntryKept
     new: bool
-    evaluation: Evaluation
+    told: Told
 
 
 class Workshop:
@@ -81,11 +110,22 @@ class Workshop:
         with bench.lock:
             return self._fresh(bench)
 
-    def evaluation(self, slug: str) -> Evaluation:
-        """Return the present state of a car, judged."""
+    def told(self, slug: str) -> Told:
+        """Return a car at its latest entry, judged where it can be."""
         bench = self._bench(slug)
         with bench.lock:
-            return self._evaluated(bench, self._fresh(bench))
+            if self._logbooks.count(bench.key.id) != len(bench.kept):  # rows came or went behind the running numbers
+                self._let_go(bench)
+            return self._told(bench, self._fresh(bench))
+
+    def evaluation(self, slug: str) -> Evaluation:
+        """Return the present state of a car, judged. Raises NotReckonedError where it cannot be."""
+        bench = self._bench(slug)
+        with bench.lock:
+            told = self._told(bench, self._fresh(bench))
+        if told.judged is None:
+            raise CalledError(told.trouble.sentence if told.trouble else "", path="car")
+        return told.judged.evaluation
 
     def kept(self, slug: str) -> Sequence[EntryKept]:
         """Return all entries of a car as kept, in order."""
@@ -94,15 +134,19 @@ class Workshop:
             self._fresh(bench)
             return list(bench.kept.values())
 
+    def by_id(self, slug: str) -> Mapping[str, EntryKept]:
+        """Return all entries of a car as kept, by identity."""
+        return self._bench(slug).kept
+
     def begin(self, entry: EntryIn) -> str:
         """Begin a car with its first plan; return its short name. Sent twice, it is begun once."""
         if not isinstance(entry.what, PlanRevisedModel):
             raise CalledError("A car begins with a plan.", path="what.kind")
-        what = what_to_core(entry.what, None)
-        assert isinstance(what, PlanRevised)
+        plan = entry.what.model_copy(update={"revises": 0})
+        first = EntryKept(id=entry.id, number=1, at=entry.at.astimezone(UTC), who=entry.who, what=keep(plan, None))
+        self._reckonable(fold_all(None, [kept_to_core(first)]), None)
         car_id = str(uuid.uuid5(entry.id, "car"))
-        first = EntryKept(id=entry.id, number=1, at=entry.at, who=entry.who, what=what_from_core(PlanRevised(what.plan)))
-        base = re.sub(r"[^a-z0-9]+", "-", what.plan.name.lower()).strip("-")[:60] or "car"
+        base = re.sub(r"[^a-z0-9]+", "-", plan.plan.name.lower()).strip("-")[:60] or "car"
         for n in range(1, 1000):
             slug = base if n == 1 else f"{base}-{n}"
             found = self._logbooks.find(slug)
@@ -114,7 +158,7 @@ class Workshop:
                 return slug
             if found.id == car_id:
                 return slug
-        raise SavedFirstError(f"There are a thousand cars called {what.plan.name}. Choose another name.", path="what.plan.name")
+        raise SavedFirstError(f"There are a thousand cars called {plan.plan.name}. Choose another name.", path="what.plan.name")
 
     def record(self, slug: str, sent: EntryIn) -> Recorded:
         """Take one entry, durably; sent twice, it is kept once.
@@ -126,11 +170,17 @@ class Workshop:
         try:
             with bench.lock, self._logbooks.one_writer(bench.key.id) as mine:
                 state = self._fresh(bench, mine)
+                now = self._told(bench, state)
                 if already := bench.kept.get(str(sent.id)):
-                    return Recorded(self._again(already, sent), False, self._evaluated(bench, state))
-                kept = self._judged(state, sent, bench.evaluation)
+                    return Recorded(self._again(already, sent), False, now)
+                kept, after = self._accepted(now, sent)
+                told = self._tell(bench, after, now)
+                if told.trouble and not now.trouble:  # a car that cannot be reckoned takes anything that may bring it back
+                    raise NotReckonedError("it", told.trouble.kind)
                 mine.append(bench.key.id, [kept])
-                return Recorded(kept, True, self._evaluated(bench, self._fresh(bench, mine)))
+                bench.state, bench.told = after, told
+                bench.kept[str(kept.id)] = kept
+                return Recorded(kept, True, told)
         except TakenError as taken:
             if "uq_entries_id" in taken.constraint:
                 raise SavedFirstError("This entry was recorded in another car. Record it anew here.", path="id") from taken
@@ -139,7 +189,7 @@ class Workshop:
     def preview(self, slug: str, what: WhatIn) -> Preview:
         """Return what a reading or a turn would mean, keeping nothing."""
         now = self.evaluation(slug)
-        found = what_to_core(what, now.state.plan)
+        found = keep(what, now.state.plan).to_core()
         if not isinstance(found, Reading | Turned):
             raise CalledError("Only a reading or a turn has a meaning before it is recorded.", path="kind")
         return preview(now, found)
@@ -204,7 +254,6 @@ class Workshop:
     def load(self, slug: str, entries: Sequence[EntryKept]) -> None:
         """Keep a logbook as told in a file, if the car is not there yet."""
         if self._logbooks.find(slug) is None:
-            fold(None, [kept_to_core(e) for e in entries])
             key = CarKey(str(uuid.uuid5(entries[0].id, "car")), slug)
             self._logbooks.begin(key, entries[0])
             self._logbooks.append(key.id, entries[1:])
@@ -222,17 +271,50 @@ class Workshop:
         """Return the state with whatever was kept since it was last looked at, here or by another process."""
         number = bench.state.number if bench.state else 0
         if more := (logbooks or self._logbooks).after(bench.key.id, number):
-            entries = [kept_to_core(e) for e in more]
-            bench.state = fold_on(bench.state, entries) if bench.state else fold(None, entries)
+            for kept in more:
+                if kept.number > number + 1:
+                    bench.missing.append((number + 1, kept.number - 1))
+                number = kept.number
+            bench.state = fold_all(bench.state, [kept_to_core(e) for e in more])
             bench.kept.update({str(e.id): e for e in more})
         assert bench.state is not None
         return bench.state
 
     @staticmethod
-    def _evaluated(bench: _Bench, state: CarState) -> Evaluation:
-        if bench.evaluation is None or bench.evaluation.state is not state:
-            bench.evaluation = evaluate(state, bench.evaluation)
-        return bench.evaluation
+    def _let_go(bench: _Bench) -> None:
+        """Forget what was folded, so that it is read and folded anew."""
+        bench.state, bench.told, bench.frame, bench.pickups = None, None, None, None
+        bench.kept, bench.missing = {}, []
+
+    def _told(self, bench: _Bench, state: CarState) -> Told:
+        """Return the car told at its latest state; kept until there is a later one."""
+        if bench.told is None or bench.told.state is not state:
+            bench.told = self._tell(bench, state, bench.told)
+        return bench.told
+
+    def _tell(self, bench: _Bench, state: CarState, before: Told | None) -> Told:
+        """Return a state judged, or since which entry it cannot be."""
+        notices = tuple(_say_missing(low, high) for low, high in bench.missing)
+        earlier = before.judged.evaluation if before and before.judged else None
+        try:
+            return Told(state, judge_car(evaluate(state, earlier)), None, notices)
+        except Exception as wrong:  # the second wall: whatever it is, the car still opens with its log and its plan
+            logging.getLogger(__name__).exception("a car could not be reckoned")
+            return Told(state, None, _trouble(state, wrong), notices)
+
+    @staticmethod
+    def _reckonable(state: CarState, before: CarState | None) -> None:
+        """Refuse a plan with which some stage could not be reckoned; raises NotReckonedError."""
+        if before is not None and before.plan == state.plan:
+            return
+        try:
+            evaluation = evaluate(state)
+            judge_car(evaluation)
+            stance(evaluation)
+            pickups(Frame(state.plan, state.jig), state.moved, {})
+        except Exception as wrong:
+            logging.getLogger(__name__).exception("a plan could not be reckoned")
+            raise NotReckonedError("this plan", type(wrong).__name__) from wrong
 
     @staticmethod
     def _again(already: EntryKept, sent: EntryIn) -> EntryKept:
@@ -244,15 +326,49 @@ class Workshop:
             )
         return already
 
-    @staticmethod
-    def _judged(state: CarState, sent: EntryIn, before: Evaluation | None) -> EntryKept:
-        what = what_to_core(sent.what, state.plan)
-        if isinstance(what, PlanRevised) and what.revises != state.plan_number:
+    def _accepted(self, now: Told, sent: EntryIn) -> tuple[EntryKept, CarState]:
+        """Return an entry as it will be kept, and the state after it; raises what the core refuses it for."""
+        state = now.state
+        if isinstance(sent.what, PlanRevisedModel) and sent.what.revises != state.plan_number:
             raise SavedFirstError(
-                f"This plan was made from that of entry {what.revises}, but entry {state.plan_number} has revised it since. Look at it and make the change again.",
+                f"This plan was made from that of entry {sent.what.revises}, but entry {state.plan_number} has revised it since. Look at it and make the change again.",
                 path="what.revises",
-                numbers={"revises": what.revises, "latest": state.plan_number},
+                numbers={"revises": sent.what.revises, "latest": state.plan_number},
             )
-        number = state.number + 1
-        accept(state, Entry(str(sent.id), number, what, sent.at.isoformat(), sent.who), before)
-        return EntryKept(id=sent.id, number=number, at=sent.at, who=sent.who, what=what_from_core(what, sent.what))
+        what = keep(sent.what, state.plan)
+        kept = EntryKept(id=sent.id, number=state.number + 1, at=sent.at.astimezone(UTC), who=sent.who, what=what)
+        after = accept(state, kept_to_core(kept), now.judged.evaluation if now.judged else None)
+        if isinstance(sent.what, PlanRevisedModel):
+            self._reckonable(after, state)
+        return kept, after
+
+
+def _trouble(state: CarState, wrong: Exception) -> Trouble:
+    """Return the earliest entry since which a car cannot be reckoned: by halving, each half folded and judged."""
+
+    def fails(count: int) -> bool:
+        try:
+            judge_car(evaluate(fold_all(None, state.entries[:count])))
+        except Exception:
+            return True
+        return False
+
+    low, high = 0, len(state.entries)
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (low, middle) if fails(middle) else (middle, high)
+    entry = state.entries[high - 1]
+    plan = isinstance(entry.what, PlanRevised)
+    how = "Look at that plan and revise it" if plan else "Strike it out, and read it again"
+    return Trouble(
+        entry.number,
+        entry.id,
+        not plan,
+        type(wrong).__name__,
+        f"Since entry {entry.number} this car cannot be reckoned. {how}; its log and its plan are whole. This is a fault of Ready Corner ({type(wrong).__name__}).",
+    )
+
+
+def _say_missing(low: int, high: int) -> str:
+    lines = f"Line {low} is" if low == high else f"Lines {low} to {high} are"
+    return f"{lines} missing from this logbook in the database: no part of Ready Corner takes lines away. What was reckoned leaves them out; a saved copy may still have them."

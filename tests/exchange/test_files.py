@@ -5,10 +5,12 @@ import json
 from importlib.resources import files
 
 import pytest
+from pydantic import TypeAdapter
 
-from ready_corner.border.entries import LogbookModel, what_from_core
+from ready_corner.border.entries import WhatIn, keep, same_as_sent
 from ready_corner.border.plan import PlanModel
 from ready_corner.exchange.files import FileRefusedError, read_logbook, read_plan
+from tests.fuzzing import as_sent
 
 DEMO = files("ready_corner.demo")
 PLAN = json.loads(DEMO.joinpath("tern.plan.json").read_bytes())
@@ -26,11 +28,16 @@ def test_a_plan_file_is_the_same_after_the_core_and_back():
     assert json.loads(again.model_dump_json()) == PLAN
 
 
-def test_a_logbook_file_is_the_same_after_the_core_and_back():
-    model, state = read_logbook(json.dumps(LOGBOOK).encode())
-    kept = [m.model_copy(update={"what": what_from_core(e.what)}) for m, e in zip(model.entries, state.entries, strict=True)]
-    assert json.loads(LogbookModel(entries=kept).model_dump_json()) == LOGBOOK
-    assert state.number == len(LOGBOOK["entries"])
+@pytest.mark.parametrize("car", ["tern", "heather"])
+def test_what_was_sent_gives_the_logbook_again_and_the_core_the_same_entries(car):
+    told = json.loads(DEMO.joinpath(f"{car}.logbook.json").read_bytes())
+    model, state = read_logbook(json.dumps(told).encode())
+    send, plan = TypeAdapter(WhatIn), state.plan
+    for entry, kept, core in zip(told["entries"], model.entries, state.entries, strict=True):
+        again = keep(send.validate_python(as_sent(entry["what"])), plan)
+        assert json.loads(again.model_dump_json()) == entry["what"]
+        assert same_as_sent(kept.what, send.validate_python(as_sent(entry["what"])))
+        assert again.to_core() == core.what
 
 
 def test_three_wrong_things_give_three_paths():

@@ -4,40 +4,29 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import AwareDatetime, Field
+from pydantic import AwareDatetime, Field, JsonValue
 
-from ready_corner.border.base import Id, Model, Words
+from ready_corner.border.base import Act, Id, Model, Words
 from ready_corner.border.jig import (
-    DatumModel,
     FootIn,
     FootKept,
+    GapIn,
     JigModel,
-    PinModel,
+    OpeningIn,
     PlainWork,
     Prefix,
+    SillIn,
     SlopeIn,
     SlopeKept,
-    StatusModel,
-    SupportedModel,
     SurveyReadIn,
     SurveyReadKept,
-    WorkIn,
     WorkKept,
-    ZeroedModel,
-    jig_from_core,
-    jig_to_core,
-    level_kept,
-    level_to_core,
-    work_kept,
-    work_to_core,
 )
 from ready_corner.border.plan import PlanModel, PointName
-from ready_corner.border.stance import StanceModel, stance_from_core, stance_to_core
+from ready_corner.border.stance import StanceModel
 from ready_corner.core import logbook as core
-from ready_corner.core.jig.acts import JigAct, SurveyRead
 from ready_corner.core.plan import Corner, Plan
 from ready_corner.core.shop import read
-from ready_corner.core.stance.acts import StanceAct
 
 Typed = Annotated[str, Field(max_length=200)]
 
@@ -49,6 +38,10 @@ class PlanRevisedModel(Model):
     version: Literal[1] = 1
     plan: PlanModel
     revises: int = 0
+
+    def to_core(self) -> core.PlanRevised:
+        """Return the core's form of a plan that was kept; that it could be is asked before it is."""
+        return core.PlanRevised(self.plan.to_core(checked=False), self.revises)
 
 
 class ReadingIn(Model):
@@ -62,6 +55,12 @@ class ReadingIn(Model):
     tool: Id
     confirmed: bool = False
 
+    def keep(self, plan: Plan) -> "ReadingKept":
+        """Return it with its figure; raises ShopNotationError."""
+        figure = read(self.typed, core.QUANTITIES[self.quantity].kind, plan.units)
+        upright = core.upright_of(self.quantity, figure.value)
+        return ReadingKept(**self.model_dump(), value=figure.value, denominator=figure.denominator, upright_deg=upright)
+
 
 class ReadingKept(ReadingIn):
     """A reading as kept: with its value in mm, degrees or kg, and what the gauge shows for upright."""
@@ -69,6 +68,10 @@ class ReadingKept(ReadingIn):
     value: float
     denominator: int = 0
     upright_deg: float = 0.0
+
+    def to_core(self) -> core.Reading:
+        """Return the core's form."""
+        return core.Reading(**self.model_dump(exclude={"kind", "version"}))
 
 
 class TurnedIn(Model):
@@ -79,16 +82,25 @@ class TurnedIn(Model):
     adjuster: Id
     typed: Typed
 
+    def keep(self, plan: Plan) -> "TurnedKept":
+        """Return it with its amount; raises ShopNotationError."""
+        return TurnedKept(**self.model_dump(), amount=read(self.typed, "turns", plan.units).value)
+
 
 class TurnedKept(TurnedIn):
     """An adjuster turned, as kept: amount in turns or shims, plus being longer, out, added, up."""
 
     amount: float
 
+    def to_core(self) -> core.Turned:
+        """Return the core's form."""
+        return core.Turned(self.adjuster, self.amount, self.typed)
 
-class HappenedModel(Model):
+
+class HappenedModel(Act):
     """Something else that happened to the car."""
 
+    core_class = core.Happened
     kind: Literal["happened"] = "happened"
     version: Literal[1] = 1
     what: core.Happening
@@ -97,9 +109,10 @@ class HappenedModel(Model):
     points: Annotated[tuple[Prefix, ...], Field(max_length=40)] = ()
 
 
-class SurveyedModel(Model):
+class SurveyedModel(Act):
     """Places of points as measured, in mm in the axes of the plan, each sure to ``expanded`` along every axis."""
 
+    core_class = core.Surveyed
     kind: Literal["surveyed"] = "surveyed"
     version: Literal[1] = 1
     points: Annotated[dict[PointName, tuple[float, float, float]], Field(min_length=1, max_length=400)]
@@ -116,14 +129,32 @@ class CorrectionModel(Model):
     strikes: UUID
     reason: Words = ""
 
+    def to_core(self) -> core.Correction:
+        """Return the core's form."""
+        return core.Correction(str(self.strikes), self.reason)
 
-class NoteModel(Model):
+
+class NoteModel(Act):
     """Words."""
 
+    core_class = core.Note
     kind: Literal["note"] = "note"
     version: Literal[1] = 1
     words: Annotated[str, Field(min_length=1, max_length=2000)]
     corner: Corner | None = None
+
+
+class UnreadableModel(Model):
+    """A line of the database that this version cannot read; ``said`` why, ``row`` as it stands there. No server ever wrote one."""
+
+    kind: Literal["unreadable"] = "unreadable"
+    version: Literal[1] = 1
+    said: str
+    row: JsonValue
+
+    def to_core(self) -> core.Unreadable:
+        """Return the core's form."""
+        return core.Unreadable(self.said)
 
 
 WhatIn = Annotated[
@@ -135,7 +166,9 @@ WhatIn = Annotated[
     | SurveyReadIn
     | FootIn
     | SlopeIn
-    | WorkIn
+    | GapIn
+    | OpeningIn
+    | SillIn
     | PlainWork
     | JigModel
     | StanceModel
@@ -157,7 +190,8 @@ WhatKept = Annotated[
     | JigModel
     | StanceModel
     | CorrectionModel
-    | NoteModel,
+    | NoteModel
+    | UnreadableModel,
     Field(discriminator="kind"),
 ]
 
@@ -189,102 +223,25 @@ class LogbookModel(Model):
     entries: list[EntryKept]
 
 
-def what_to_core(what: WhatIn, plan: Plan | None) -> core.What:
-    """Return the core's form of what a browser sent, its figures read in the units of the plan in force.
+def keep(what: WhatIn, plan: Plan | None) -> WhatKept:
+    """Return what a browser sent as it will be kept: whole, and beside what was typed its figures, read in the units of the plan in force.
 
     Raises ShopNotationError for what is no figure, PlanProblemsError for a plan that cannot be.
     """
     if isinstance(what, PlanRevisedModel):
-        return core.PlanRevised(what.plan.to_core(), what.revises)
-    if isinstance(what, HappenedModel):
-        return core.Happened(what.what, what.corner, what.words, what.points)
-    if isinstance(what, SurveyedModel):
-        return core.Surveyed(dict(what.points), what.expanded, what.words, what.confirmed)
-    if isinstance(what, CorrectionModel):
-        return core.Correction(str(what.strikes), what.reason)
-    if isinstance(what, NoteModel):
-        return core.Note(what.words, what.corner)
-    if isinstance(what, DatumModel | ZeroedModel | SupportedModel | StatusModel | PinModel):
-        return jig_to_core(what)
-    if isinstance(what, PlainWork):
-        return work_to_core(what)
-    if isinstance(what, StanceModel):
-        return stance_to_core(what)
-    assert plan is not None
-    if isinstance(what, WorkIn):
-        return work_to_core(work_kept(what, plan))
-    if isinstance(what, SurveyReadIn):
-        return what.to_core(plan)
-    if isinstance(what, FootIn | SlopeIn):
-        return level_to_core(what, plan)
-    if isinstance(what, TurnedIn):
-        return core.Turned(what.adjuster, read(what.typed, "turns", plan.units).value, what.typed)
-    figure = read(what.typed, core.QUANTITIES[what.quantity].kind, plan.units)
-    upright = core.upright_of(what.quantity, figure.value)
-    return core.Reading(
-        what.quantity, what.corner, figure.value, what.tool, what.typed, figure.denominator, upright, what.confirmed
-    )
+        what.plan.to_core()
+        return what
+    if isinstance(what, ReadingIn | TurnedIn | SurveyReadIn | FootIn | SlopeIn | GapIn | OpeningIn | SillIn):
+        assert plan is not None
+        return what.keep(plan)
+    return what
 
 
 def kept_to_core(entry: EntryKept) -> core.Entry:
     """Return the core's form of an entry that was kept; its figures are taken as they were kept."""
-    what: core.What
-    kept = entry.what
-    if isinstance(kept, ReadingKept):
-        what = core.Reading(**kept.model_dump(exclude={"kind", "version"}))
-    elif isinstance(kept, SurveyReadKept):
-        what = kept.kept()
-    elif isinstance(kept, WorkKept):
-        what = work_to_core(kept)
-    elif isinstance(kept, FootKept | SlopeKept):
-        what = level_kept(kept)
-    elif isinstance(kept, TurnedKept):
-        what = core.Turned(kept.adjuster, kept.amount, kept.typed)
-    else:
-        what = what_to_core(kept, None)
-    return core.Entry(str(entry.id), entry.number, what, entry.at.isoformat(), entry.who)
-
-
-def what_from_core(what: core.What, sent: WhatIn | None = None) -> WhatKept:
-    """Return the open form of what is kept; what was typed beside its figure is taken from what was ``sent``."""
-    if isinstance(what, JigAct):
-        if isinstance(what, SurveyRead) and isinstance(sent, SurveyReadIn):
-            return SurveyReadKept.of(what, sent.diameters, sent.burnt)
-        return jig_from_core(what)
-    if isinstance(what, StanceAct):
-        return stance_from_core(what)
-    if isinstance(what, core.PlanRevised):
-        return PlanRevisedModel(plan=PlanModel.from_core(what.plan), revises=what.revises)
-    if isinstance(what, core.Reading):
-        return ReadingKept.model_validate(what)
-    if isinstance(what, core.Turned):
-        return TurnedKept.model_validate(what)
-    if isinstance(what, core.Happened):
-        return HappenedModel.model_validate(what)
-    if isinstance(what, core.Surveyed):
-        return SurveyedModel.model_validate(what)
-    if isinstance(what, core.Correction):
-        return CorrectionModel.model_validate(what)
-    return NoteModel.model_validate(what)
+    return core.Entry(str(entry.id), entry.number, entry.what.to_core(), entry.at.isoformat(), entry.who)
 
 
 def same_as_sent(kept: WhatKept, sent: WhatIn) -> bool:
     """Whether what was kept is what is sent now, apart from the figures read from it."""
-    return (
-        kept.model_dump(
-            exclude={
-                "value",
-                "denominator",
-                "upright_deg",
-                "amount",
-                "bound",
-                "diameters_mm",
-                "burnt_mm",
-                "first",
-                "second",
-                "ahead",
-                "behind",
-            }
-        )
-        == sent.model_dump()
-    )
+    return kept.kind == sent.kind and all(getattr(kept, name) == getattr(sent, name) for name in type(sent).model_fields)

@@ -10,7 +10,7 @@ from ready_corner.border.stance import FootingModel
 from ready_corner.core import plan as core
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
-from ready_corner.core.linkage.checks import check_linkages
+from ready_corner.core.linkage.checks import check_plan
 from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.metrology.verdict import Aim, Trust
@@ -310,8 +310,11 @@ class PlanModel(Model):
     rear_linkage: LinkageModel | None = None
     loads: LoadsModel | None = None
 
-    def to_core(self) -> core.Plan:
-        """Return the core's plan; raises PlanProblemsError with everything that is wrong."""
+    def to_core(self, *, checked: bool = True) -> core.Plan:
+        """Return the core's plan; raises PlanProblemsError with everything that is wrong.
+
+        checked: False for a plan that was kept: it is what it was, whatever later versions refuse.
+        """
         problems: list[PlannedError] = []
 
         def each(make: Callable[[], T]) -> T | None:
@@ -353,8 +356,8 @@ class PlanModel(Model):
                 footing or Footing(),
             )
         )
-        if plan:
-            problems += check_linkages(plan)
+        if plan and checked:
+            problems += check_plan(plan)
         if problems or plan is None:
             raise PlanProblemsError(problems)
         return plan

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ready_corner.border.base import Id, Model, Words
+from ready_corner.border.base import Act, Id, Model, Words
 from ready_corner.core.errors import MeasuredError, PlannedError
 from ready_corner.core.plan import Corner
 from ready_corner.core.stance import acts
@@ -94,9 +94,10 @@ class FootingModel(Model):
         )
 
 
-class StateModel(Model):
+class StateModel(Act):
     """The state of the car as to what it weighs."""
 
+    core_class = acts.StateSaid
     kind: Literal["state"] = "state"
     version: Literal[1] = 1
     aboard: acts.Aboard = "driver"
@@ -105,9 +106,10 @@ class StateModel(Model):
     at_pressure: bool = True
 
 
-class TyreFittedModel(Model):
+class TyreFittedModel(Act):
     """Which tyre is on from now, at one corner or all round."""
 
+    core_class = acts.TyreFitted
     kind: Literal["fitted"] = "fitted"
     version: Literal[1] = 1
     stand_in: bool
@@ -115,26 +117,13 @@ class TyreFittedModel(Model):
     words: Words = ""
 
 
-class UnlearnedModel(Model):
+class UnlearnedModel(Act):
     """What was learned of a perch does not count any more."""
 
+    core_class = acts.Unlearned
     kind: Literal["unlearned"] = "unlearned"
     version: Literal[1] = 1
     adjuster: Id
 
 
 StanceModel = StateModel | TyreFittedModel | UnlearnedModel
-_CORE: dict[type, type] = {StateModel: acts.StateSaid, TyreFittedModel: acts.TyreFitted, UnlearnedModel: acts.Unlearned}
-_MODEL: dict[type, type[Model]] = {made: model for model, made in _CORE.items()}
-
-
-def stance_to_core(what: StanceModel) -> acts.StanceAct:
-    """Return the core's act."""
-    made: acts.StanceAct = _CORE[type(what)](**what.model_dump(exclude={"kind", "version"}))
-    return made
-
-
-def stance_from_core(act: acts.StanceAct) -> StanceModel:
-    """Return the open form of an act."""
-    model: StanceModel = _MODEL[type(act)].model_validate(act)  # type: ignore[assignment]
-    return model

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
 
+from ready_corner.core.bounds import beyond
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import Disturbed, JigAct, JigLog, Supported
 from ready_corner.core.jig.check import check_act
@@ -167,7 +168,14 @@ class Surveyed:
     confirmed: bool = False
 
 
-What = PlanRevised | Reading | Turned | Happened | Surveyed | JigAct | StanceAct | Correction | Note
+@dataclass(frozen=True)
+class Unreadable:
+    """An entry that this version cannot read or fold; it counts for nothing, and stays in the log with the ``sentence`` why."""
+
+    sentence: str
+
+
+What = PlanRevised | Reading | Turned | Happened | Surveyed | JigAct | StanceAct | Correction | Note | Unreadable
 
 
 @dataclass(frozen=True)
@@ -276,6 +284,27 @@ def fold_on(state: CarState, entries: Sequence[Entry]) -> CarState:
     if any(isinstance(e.what, Correction) for e in entries):
         return _folded(CarState(fold_plan(state)), (*state.entries, *entries))
     return _folded(state, entries)
+
+
+def fold_all(state: CarState | None, entries: Sequence[Entry]) -> CarState:
+    """Return the state after entries that were kept, whatever they hold: one that cannot be folded counts for nothing, and says so.
+
+    ``state``: what they come after, None for the first. Raises CalledError where there is no plan at all.
+    """
+    try:
+        return fold_on(state, entries) if state else fold(None, entries)
+    except CalledError:
+        raise
+    except Exception:  # whatever it is: one bad line must not take the rest of the logbook with it
+        if len(entries) == 1 and state:
+            unread = Unreadable(
+                "This line could not be reckoned with, so it counts for nothing. Strike it out, or read it again."
+            )
+            return fold_on(state, [replace(entries[0], what=unread)])
+    for entry in entries:
+        state = fold_all(state, [entry])
+    assert state is not None
+    return state
 
 
 def fold_plan(state: CarState) -> Plan:
@@ -476,6 +505,10 @@ def check(state: CarState, what: What) -> None:
     Raises MeasuredError for a reading no tool can give or a turn past its thread, UnusualError for one no car has unless it is
     confirmed, CalledError for names the plan does not know.
     """
+    if not isinstance(what, PlanRevised) and (odd := next(beyond(what), None)):
+        raise MeasuredError(
+            f"{odd[1]:g} is beyond anything that is measured on a car. Type what the tool shows.", path="typed", numbers={}
+        )
     if isinstance(what, Reading):
         _check_reading(state, what)
     elif isinstance(what, Turned):

@@ -28,9 +28,12 @@ END_OF: Mapping[Corner, End] = {"LF": "front", "RF": "front", "LR": "rear", "RR"
 LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unless the plan says otherwise
 
 
+LEAST_SIZE = 1e-4  # mm; what is said to have a size and is smaller was typed in another unit
+
+
 def positive(value: float, what: str, path: str) -> None:
-    """Raise PlannedError unless ``value`` is finite and more than zero."""
-    if not (math.isfinite(value) and value > 0):
+    """Raise PlannedError unless ``value`` is finite and a size: at least a ten-thousandth of a millimetre."""
+    if not (math.isfinite(value) and value >= LEAST_SIZE):
         raise PlannedError(f"{what} of {value:g} cannot be. Type what the tape says.", path=path, numbers={"value": value})
 
 

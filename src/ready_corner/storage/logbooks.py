@@ -1,9 +1,11 @@
 """The repository of logbooks: gives and takes the open form of entries, holds no rule of the job."""
 
 import contextlib
+import uuid
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from pydantic import ValidationError
 from sqlalchemy import Connection, Engine, create_engine, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
@@ -84,10 +86,12 @@ class Logbooks:
             rows = session.scalars(
                 select(EntryRow).where(EntryRow.car_id == car_id, EntryRow.number > number).order_by(EntryRow.number)
             )
-            return [
-                EntryKept.model_validate({"id": r.id, "number": r.number, "at": r.at, "who": r.who, "what": r.payload})
-                for r in rows
-            ]
+            return [_kept(row) for row in rows]
+
+    def count(self, car_id: str) -> int:
+        """Return how many entries a car has."""
+        with Session(self._engine) as session:
+            return session.scalar(select(func.count()).select_from(EntryRow).where(EntryRow.car_id == car_id)) or 0
 
     @contextlib.contextmanager
     def one_writer(self, car_id: str) -> Iterator["Logbooks"]:
@@ -135,3 +139,20 @@ class Logbooks:
                 session.commit()
             except IntegrityError as taken:
                 raise TakenError(str(taken.orig)) from taken
+
+
+def _kept(row: EntryRow) -> EntryKept:
+    """Return the open form of a row; one that no server of this version wrote says so in place of what it holds."""
+    fields = {"id": row.id, "number": row.number, "at": row.at, "who": row.who, "what": row.payload}
+    try:
+        return EntryKept.model_validate(fields)
+    except ValidationError as wrong:
+        where = ".".join(str(p) for p in wrong.errors()[0]["loc"])
+        said = f"This line could not be read ({row.kind}, {where}): no version of Ready Corner up to this one writes it so. It counts for nothing."
+        try:
+            return EntryKept.model_validate({**fields, "what": {"kind": "unreadable", "said": said, "row": row.payload}})
+        except ValidationError:
+            made = uuid.uuid5(uuid.NAMESPACE_OID, f"{row.car_id} {row.number}")
+            return EntryKept.model_validate(
+                {"id": made, "number": row.number, "at": row.at, "what": {"kind": "unreadable", "said": said, "row": None}}
+            )

@@ -42,7 +42,7 @@ def begin(entry: EntryIn, workshop: TheWorkshop) -> Begun:
 @router.get("/cars/{slug}")
 def car(slug: str, workshop: TheWorkshop) -> CarView:
     """Return all that is shown of a car."""
-    return car_view(slug, workshop.evaluation(slug))
+    return car_view(slug, workshop.told(slug), workshop.by_id(slug))
 
 
 @router.get("/cars/{slug}/plan.json")

@@ -24,7 +24,7 @@ def record(slug: str, entry: EntryIn, response: Response, workshop: TheWorkshop)
     """Take one entry, durably; an entry sent twice is kept once and answered with 200."""
     done = workshop.record(slug, entry)
     response.status_code = 201 if done.new else 200
-    return Recorded(number=done.entry.number, new=done.new, car=car_view(slug, done.evaluation))
+    return Recorded(number=done.entry.number, new=done.new, car=car_view(slug, done.told, workshop.by_id(slug)))
 
 
 @router.post("/cars/{slug}/preview")
@@ -41,6 +41,4 @@ def log(
     limit: Annotated[int, Query(gt=0, le=500)] = 100,
 ) -> list[LogLine]:
     """Return the log, newest first, from before a number on."""
-    evaluation, kept = workshop.evaluation(slug), workshop.kept(slug)
-    last = len(kept) if before is None else before - 1
-    return log_lines(evaluation, kept, last, limit)
+    return log_lines(workshop.state(slug), workshop.kept(slug), before, limit)

@@ -80,6 +80,11 @@ def install(app: FastAPI) -> None:
     def _http(_: Request, error: HTTPException) -> JSONResponse:
         return answer(error.status_code, Refusal(code="request_refused", sentence=f"{error.detail}.", problems=[]))
 
+    @app.exception_handler(Exception)
+    def _fault(_: Request, error: Exception) -> JSONResponse:
+        sentence = f"This could not be reckoned: a fault of Ready Corner ({type(error).__name__}). What is in the log stays there; the log and the plan still open."
+        return answer(500, Refusal(code="fault", sentence=sentence, problems=[]))
+
     @app.exception_handler(DBAPIError)
     def _database(_: Request, __: DBAPIError) -> JSONResponse:
         sentence = "The database is away. What you record is kept in this browser and handed over when it is back."

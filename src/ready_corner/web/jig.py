@@ -392,7 +392,7 @@ def preview(slug: str, what: SurveyReadIn, workshop: TheWorkshop) -> MeansView:
     """Return what a reading would mean beside the others, keeping nothing."""
     frame = workshop.frame(slug)
     plan = frame.plan
-    act = what.to_core(plan)
+    act = what.keep(plan).to_core()
     confirmed = SurveyRead(**{**act.__dict__, "confirmed": True})
     check_act(plan, confirmed)
     said = say_read(act, plan).split(": ", 1)[-1]

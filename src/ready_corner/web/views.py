@@ -1,6 +1,6 @@
 """What the browser is shown of a car: the core's answers in the shapes of the API. No arithmetic, no judging."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from pydantic import BaseModel, ConfigDict
 
@@ -13,8 +13,8 @@ from ready_corner.border.entries import (
     ReadingKept,
     SurveyedModel,
     TurnedKept,
+    UnreadableModel,
     WhatKept,
-    what_from_core,
 )
 from ready_corner.border.jig import (
     DatumModel,
@@ -35,26 +35,16 @@ from ready_corner.core import logbook as core
 from ready_corner.core.jig.words import say_point as spoken
 from ready_corner.core.jig.words import say_read
 from ready_corner.core.linkage.words import say_point
-from ready_corner.core.logbook import HAPPENING_WORDS, Quantity, place_words, turn_words
+from ready_corner.core.logbook import HAPPENING_WORDS, CarState, Quantity, place_words, turn_words
 from ready_corner.core.metrology.verdict import Verdict
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner
-from ready_corner.core.readiness.accept import toe_every_way
-from ready_corner.core.readiness.marks import Evaluation, State
-from ready_corner.core.readiness.progress import share_held, steer_ahead
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner, Plan
+from ready_corner.core.readiness.marks import State
 from ready_corner.core.readiness.revised import say_revision
-from ready_corner.core.readiness.rounds import (
-    PADS,
-    StepKind,
-    ask_of,
-    floor_round,
-    next_step,
-    round_of,
-    say_reading,
-    stand_round,
-)
-from ready_corner.core.setting.corner import CornerSetting, set_corner
+from ready_corner.core.readiness.rounds import Step, StepKind, say_reading, title_of
+from ready_corner.core.setting.corner import CornerSetting
 from ready_corner.core.shop import say_length
 from ready_corner.core.stance.acts import StateSaid
+from ready_corner.workshop import Told
 
 
 class View(BaseModel):
@@ -185,6 +175,15 @@ class LastView(View):
     quantity: Quantity | None
 
 
+class TroubleView(View):
+    """Since which entry a car cannot be reckoned, and whether that may be struck out."""
+
+    number: int
+    id: str
+    strikable: bool
+    sentence: str
+
+
 class CarView(View):
     """All that is shown of a car at one entry of its logbook."""
 
@@ -206,47 +205,62 @@ class CarView(View):
     steer_ahead: str
     surveyed: list[str]
     last: LastView | None
+    trouble: TroubleView | None
+    notices: list[str]
 
 
-def car_view(slug: str, evaluation: Evaluation) -> CarView:
-    """Return all that is shown of a car."""
-    state = evaluation.state
-    judged = [m for m in evaluation.marks if m.state is not None]
+def car_view(slug: str, told: Told, kept: Mapping[str, EntryKept]) -> CarView:
+    """Return all that is shown of a car; where it cannot be reckoned, its plan and what is in the way."""
+    state, judged = told.state, told.judged
+    own = judged or _UNJUDGED
     return CarView(
         slug=slug,
         number=state.number,
         plan_number=state.plan_number,
         plan=PlanModel.from_core(state.plan),
         condition=ConditionView.model_validate(state.condition),
-        marks=[MarkView.model_validate(m) for m in evaluation.marks],
-        round=[AskView.model_validate(a) for a in round_of(evaluation)],
-        floor_round=[AskView.model_validate(a) for a in floor_round(evaluation)],
-        stand_round=[AskView.model_validate(a) for a in stand_round(evaluation)],
-        pads=[AskView.model_validate(ask_of(evaluation, p)) for p in PADS],
-        next=StepView.model_validate(next_step(evaluation)),
-        corners={c: corner_view(evaluation, set_corner(evaluation, c)) for c in CORNERS},
-        holding=sum(m.state == "holds" for m in judged),
-        judged=len(judged),
-        progress=share_held(evaluation),
-        steer_ahead=steer_ahead(evaluation),
+        marks=[MarkView.model_validate(m) for m in own.marks],
+        round=[AskView.model_validate(a) for a in own.round],
+        floor_round=[AskView.model_validate(a) for a in own.floor_round],
+        stand_round=[AskView.model_validate(a) for a in own.stand_round],
+        pads=[AskView.model_validate(a) for a in own.pads],
+        next=StepView.model_validate(own.next),
+        corners={c: corner_view(own.corners.get(c) or CornerSetting(c, ()), own.toe.get(c, ())) for c in CORNERS},
+        holding=sum(m.state == "holds" for m in own.judged),
+        judged=len(own.judged),
+        progress=dict(own.progress),
+        steer_ahead=own.steer_ahead,
         surveyed=list(dict.fromkeys([*state.surveyed, *(p for n in state.jig.noted for p in n.read.points)])),
-        last=_last(evaluation),
+        last=_last(state, kept),
+        trouble=TroubleView.model_validate(told.trouble) if told.trouble else None,
+        notices=list(told.notices),
     )
 
 
-def _last(evaluation: Evaluation) -> LastView | None:
+class _Unjudged:
+    """What is shown of a car that cannot be reckoned: nothing but that."""
+
+    marks = round = floor_round = stand_round = pads = judged = ()
+    next = Step("plan", "This car cannot be reckoned", "Its log and its plan are whole.")
+    corners: Mapping[Corner, CornerSetting] = {}
+    toe: Mapping[Corner, tuple[str, ...]] = {}
+    progress: Mapping[str, float] = {}
+    steer_ahead = ""
+
+
+_UNJUDGED = _Unjudged()
+
+
+def _last(state: CarState, kept: Mapping[str, EntryKept]) -> LastView | None:
     """Return the latest entry that is neither struck out, nor a plan, nor itself a correction."""
-    state = evaluation.state
     for entry in reversed(state.entries):
-        if entry.id not in state.struck and not isinstance(entry.what, core.PlanRevised | core.Correction):
+        if entry.id not in state.struck and not isinstance(entry.what, core.PlanRevised | core.Correction) and entry.id in kept:
             place = entry.what.place if isinstance(entry.what, core.Reading) else (None, None)
-            return LastView(
-                id=entry.id, sentence=_sentence(evaluation, what_from_core(entry.what)), corner=place[0], quantity=place[1]
-            )
+            return LastView(id=entry.id, sentence=_said(state, kept[entry.id]), corner=place[0], quantity=place[1])
     return None
 
 
-def corner_view(evaluation: Evaluation, answer: CornerSetting) -> CornerView:
+def corner_view(answer: CornerSetting, toe: Sequence[str]) -> CornerView:
     """Return the turns of a corner as shown."""
     adjusters = [
         AdjusterView(
@@ -273,7 +287,7 @@ def corner_view(evaluation: Evaluation, answer: CornerSetting) -> CornerView:
         reason=answer.reason,
         why_not=answer.why_not,
         why_not_code=answer.why_not_code,
-        toe=list(toe_every_way(evaluation, answer.corner)),
+        toe=list(toe),
     )
 
 
@@ -297,19 +311,14 @@ class LogLine(View):
     strikable: bool
 
 
-def log_lines(evaluation: Evaluation, kept: Sequence[EntryKept], last: int, limit: int) -> list[LogLine]:
-    """Return at most ``limit`` lines of the log from entry ``last`` back, newest first, each with its sentence."""
-    state = evaluation.state
+def log_lines(state: CarState, kept: Sequence[EntryKept], before: int | None, limit: int) -> list[LogLine]:
+    """Return at most ``limit`` lines of the log before an entry, newest first, each with its sentence."""
     numbers = {e.id: e.number for e in state.entries}
     by_id = {str(e.id): e for e in kept}
     lines = []
-    for entry in reversed(kept[max(last - limit, 0) : last]):
+    for entry in [e for e in reversed(kept) if before is None or e.number < before][:limit]:
         by = state.struck.get(str(entry.id))
-        sentence = (
-            _plan_sentence(evaluation, entry)
-            or _struck_sentence(evaluation, entry, numbers, by_id)
-            or _sentence(evaluation, entry.what)
-        )
+        sentence = _plan_sentence(state, entry) or _struck_sentence(state, entry, numbers, by_id) or _said(state, entry)
         strikable = by is None and entry.what.kind != "plan"
         lines.append(
             LogLine(
@@ -319,37 +328,45 @@ def log_lines(evaluation: Evaluation, kept: Sequence[EntryKept], last: int, limi
     return lines
 
 
-def _plan_sentence(evaluation: Evaluation, entry: EntryKept) -> str:
+def _said(state: CarState, entry: EntryKept) -> str:
+    """Return an entry as a sentence; one that cannot be said says so, and the rest of the log stands."""
+    try:
+        return _sentence(state, entry.what)
+    except Exception:  # the log opens whatever is in it
+        return f"This line ({entry.what.kind}) could not be put into words."
+
+
+def _plan_sentence(state: CarState, entry: EntryKept) -> str:
     """Return what a plan entry says: the first its car, a later one what it changed; empty for other entries."""
     if not isinstance(entry.what, PlanRevisedModel):
         return ""
     if entry.number == 1:
         return f"Plan of {entry.what.plan.name}"
-    plans = [e.what.plan for e in evaluation.state.entries[: entry.number] if isinstance(e.what, core.PlanRevised)]
-    return f"Plan revised: {say_revision(plans[-2], plans[-1])}"
+    plans = [e.what.plan for e in state.entries if e.number <= entry.number and isinstance(e.what, core.PlanRevised)]
+    return f"Plan revised: {say_revision(plans[-2], plans[-1])}" if len(plans) > 1 else f"Plan of {entry.what.plan.name}"
 
 
-def _struck_sentence(evaluation: Evaluation, entry: EntryKept, numbers: dict[str, int], by_id: dict[str, EntryKept]) -> str:
+def _struck_sentence(state: CarState, entry: EntryKept, numbers: dict[str, int], by_id: dict[str, EntryKept]) -> str:
     if not isinstance(entry.what, CorrectionModel):
         return ""
     target = by_id.get(str(entry.what.strikes))
     if target is None:
         return ""
-    again = _struck_sentence(evaluation, target, numbers, by_id)
-    said = again or _sentence(evaluation, target.what)
+    again = _struck_sentence(state, target, numbers, by_id)
+    said = again or _said(state, target)
     return f"{'Brought back by striking' if again else 'Struck out'} entry {target.number}: {said}"
 
 
-def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
+def _sentence(state: CarState, what: WhatKept) -> str:
     """Return an entry as a sentence for the log."""
-    plan = evaluation.state.plan
+    plan = state.plan
     if isinstance(what, PlanRevisedModel):
         return f"Plan revised, from that of entry {what.revises}"
     if isinstance(what, ReadingKept):
-        ask = ask_of(evaluation, (what.corner, what.quantity))
+        title = title_of((what.corner, what.quantity))
         unusual = " (unusual, confirmed)" if what.confirmed else ""
         tool = next((t.name.lower() for t in plan.toolbox if t.id == what.tool), what.tool)
-        return f"{ask.title}: {say_reading(evaluation, what.quantity, what.value, what.denominator)}, {tool}{unusual}"
+        return f"{title}: {say_reading(plan.units, what.quantity, what.value, what.denominator)}, {tool}{unusual}"
     if isinstance(what, TurnedKept):
         adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
         if adjuster is None:
@@ -360,11 +377,11 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
         said = what.words or HAPPENING_WORDS[what.what]
         return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
     if isinstance(what, SurveyReadKept | DatumModel | ZeroedModel | SupportedModel | StatusModel | PinModel):
-        return _jig_sentence(evaluation, what)
+        return _jig_sentence(plan, what)
     if isinstance(what, WorkKept | PlainWork):
-        return _work_sentence(evaluation, what)
+        return _work_sentence(plan, what)
     if isinstance(what, StanceModel):
-        return _stance_sentence(evaluation, what)
+        return _stance_sentence(plan, what)
     if isinstance(what, FootKept):
         return f"Foot {what.foot} of the jig: {say_length(what.value, plan.units, denominator=0, unit=True)}"
     if isinstance(what, SlopeKept):
@@ -373,14 +390,15 @@ def _sentence(evaluation: Evaluation, what: WhatKept) -> str:
         names = [say_point(n) for n in what.points]
         told = " and ".join(names) if len(names) <= 2 else f"{names[0]} and {len(names) - 1} more"
         return f"Measured in place: {told}, ± {say_length(what.expanded, plan.units, denominator=0, unit=True)}. {what.words}".strip()
+    if isinstance(what, UnreadableModel):
+        return what.said
     return what.words if isinstance(what, NoteModel) else what.reason
 
 
-def _jig_sentence(evaluation: Evaluation, what: SurveyReadKept | JigModel) -> str:
+def _jig_sentence(plan: Plan, what: SurveyReadKept | JigModel) -> str:
     """Return an entry of the jig as a sentence for the log."""
-    plan = evaluation.state.plan
     if isinstance(what, SurveyReadKept):
-        return say_read(what.kept(), plan)
+        return say_read(what.to_core(), plan)
     if isinstance(what, DatumModel):
         names = [spoken(n) for n in (*what.plane, *what.line, what.point)]
         return f"Datum: plane by {', '.join(names[:3])}; line by {names[3]} and {names[4]}; station by {names[5]}. {what.words}".strip()
@@ -393,7 +411,7 @@ def _jig_sentence(evaluation: Evaluation, what: SurveyReadKept | JigModel) -> st
     return f"Pin of {spoken(what.point)}: {what.says}"
 
 
-def _stance_sentence(evaluation: Evaluation, what: StanceModel) -> str:
+def _stance_sentence(plan: Plan, what: StanceModel) -> str:
     """Return an entry of how the car stands as a sentence for the log."""
     if isinstance(what, StateModel):
         said = StateSaid(what.aboard, what.fuel, what.missing, what.at_pressure).words
@@ -401,13 +419,13 @@ def _stance_sentence(evaluation: Evaluation, what: StanceModel) -> str:
     if isinstance(what, TyreFittedModel):
         said = f"{'a stand-in tyre' if what.stand_in else 'its own tyre'} fitted. {what.words}".strip()
         return f"{CORNER_WORDS[what.corner].capitalize() if what.corner else 'All round'}: {said}"
-    adjuster = next((a for a in evaluation.state.plan.adjusters if a.id == what.adjuster), None)
+    adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
     return f"What was learned of the {place_words(adjuster) if adjuster else what.adjuster} does not count any more"
 
 
-def _work_sentence(evaluation: Evaluation, what: WorkKept | PlainWork) -> str:
+def _work_sentence(plan: Plan, what: WorkKept | PlainWork) -> str:
     """Return an entry around the weld as a sentence for the log."""
-    units = evaluation.state.plan.units
+    units = plan.units
 
     def said(mm: float) -> str:
         return say_length(mm, units, denominator=0, unit=True)

@@ -834,6 +834,9 @@ export interface components {
             /** Surveyed */
             surveyed: string[];
             last: components["schemas"]["LastView"] | null;
+            trouble: components["schemas"]["TroubleView"] | null;
+            /** Notices */
+            notices: string[];
         };
         /**
          * ChangeIn
@@ -1076,7 +1079,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView
@@ -1588,6 +1591,7 @@ export interface components {
                 number
             ] | null;
         };
+        JsonValue: unknown;
         /**
          * LastView
          * @description The entry that one key strikes out.
@@ -3461,6 +3465,20 @@ export interface components {
             fine_deg: number;
         };
         /**
+         * TroubleView
+         * @description Since which entry a car cannot be reckoned, and whether that may be struck out.
+         */
+        TroubleView: {
+            /** Number */
+            number: number;
+            /** Id */
+            id: string;
+            /** Strikable */
+            strikable: boolean;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * TubeAsk
          * @description The tube of a rod.
          */
@@ -3599,6 +3617,26 @@ export interface components {
             version: 1;
             /** Adjuster */
             adjuster: string;
+        };
+        /**
+         * UnreadableModel
+         * @description A line of the database that this version cannot read; ``said`` why, ``row`` as it stands there. No server ever wrote one.
+         */
+        UnreadableModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unreadable";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Said */
+            said: string;
+            row: components["schemas"]["JsonValue"];
         };
         /**
          * WantingView

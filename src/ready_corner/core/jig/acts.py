@@ -107,7 +107,6 @@ class SlopeRead:
     first: float
     second: float
     tool: str
-    typed: str = ""
 
 
 @dataclass(frozen=True)

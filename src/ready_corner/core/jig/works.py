@@ -66,7 +66,6 @@ class OpeningRead:
     corner: Corner
     ahead: float
     behind: float
-    typed: str = ""
 
 
 @dataclass(frozen=True)

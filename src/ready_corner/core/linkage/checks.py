@@ -1,25 +1,54 @@
-"""Everything that is wrong with the linkages of a plan at once."""
+"""Everything that is wrong with a plan's figures and linkages at once, so that whatever is reckoned from a plan that passes has an end."""
 
 from collections.abc import Iterator, Sequence
 from itertools import combinations
 
 import numpy as np
 
+from ready_corner.core.bounds import beyond
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Body, Stand
-from ready_corner.core.linkage.layouts import WHEEL
+from ready_corner.core.linkage.layouts import LAYOUTS, WHEEL
 from ready_corner.core.linkage.mechanism import ON_UPRIGHT
-from ready_corner.core.linkage.planned import bodies_of
-from ready_corner.core.linkage.solve import require_held
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Plan
+from ready_corner.core.linkage.planned import CORNERS_OF, bodies_of
+from ready_corner.core.linkage.solve import require_held, solve
+from ready_corner.core.linkage.space import Array
+from ready_corner.core.naming import meant
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan
 
 TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
 DISAGREE_MM = 2.0  # dimensions given twice may differ by what a tape does
+MOST_LEAN_DEG = 45.0  # of a wheel at rest, in toe or camber; no wheel rolls so, and at 90 nothing of it is defined
+
+
+def check_plan(plan: Plan) -> list[PlannedError]:
+    """Return everything that is wrong with a plan, each with its path; empty where there is nothing.
+
+    Figures without end come first and alone: nothing can be reckoned with them.
+    """
+    return [
+        PlannedError(
+            f"{value:g} cannot be here: no part of a car is so large or so small. Look at its unit, and type it again.",
+            path=path,
+            numbers={"value": value} if np.isfinite(value) else {},
+        )
+        for path, value in beyond(plan)
+    ] or check_linkages(plan)
 
 
 def check_linkages(plan: Plan) -> list[PlannedError]:
     """Return everything that is wrong with the linkages of a plan, each with its path; empty where there is nothing."""
-    return [*_check_points(plan), *_check_moves(plan), *(e for end in ENDS if plan.linkage(end) for e in _check_end(plan, end))]
+    found = list(_check_points(plan))
+    spoilt = {str(e.path).split(".")[1] for e in found if e.path.startswith("points.")}
+    for end in ENDS:
+        linkage = plan.linkage(end)
+        if linkage is None:
+            continue
+        wrong = list(_check_names(end, linkage))
+        found += wrong
+        if not wrong and spoilt.isdisjoint((end, *CORNERS_OF[end])):  # else it would be told twice, in worse words
+            found += [*_check_end(plan, end), *_check_moves(plan, end)]
+    return found
 
 
 def _check_points(plan: Plan) -> Iterator[PlannedError]:
@@ -42,23 +71,23 @@ def _check_points(plan: Plan) -> Iterator[PlannedError]:
             )
 
 
-def _check_moves(plan: Plan) -> Iterator[PlannedError]:
-    """What adjusters are said to move and the linkage does not have."""
+def _check_moves(plan: Plan, end: End) -> Iterator[PlannedError]:
+    """What adjusters of an end are said to move and its linkage does not have."""
     for adjuster in plan.adjusters:
-        if adjuster.moves is None:
+        if adjuster.moves is None or END_OF[adjuster.corner] != end:
             continue
         path, name = f"adjusters.{adjuster.id}.moves", adjuster.moves.name
         try:
-            bodies = bodies_of(plan, END_OF[adjuster.corner])
+            bodies = bodies_of(plan, end)
         except PlannedError:
             continue  # said of the linkage itself
         members = [f"{b.name}.{link.name}" for b in bodies for link in b.shape.mechanism.links]
         points = [f"{b.name}.{n}" for b in bodies for n in b.shape.mechanism.points if not n.endswith(ON_UPRIGHT)]
         if name not in (points if adjuster.moves.direction else members):
             what = "point" if adjuster.moves.direction else "member"
-            has = f" It has {', '.join(members[:8])}." if what == "member" and members else ""
+            has = meant(name, members if what == "member" else points)
             yield PlannedError(
-                f"{adjuster.name} is said to move “{name}”, which is no {what} of the {END_OF[adjuster.corner]}.{has}",
+                f"{adjuster.name} is said to move “{name}”, which is no {what} of the {end}. {has}".strip(),
                 path=path,
             )
         elif adjuster.moves.direction and not np.linalg.norm(adjuster.moves.direction) > 0:
@@ -67,30 +96,74 @@ def _check_moves(plan: Plan) -> Iterator[PlannedError]:
             )
 
 
-def _check_end(plan: Plan, end: End) -> Iterator[PlannedError]:
-    linkage = plan.linkage(end)
-    assert linkage
+def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
+    """What can be said of a linkage before it is made: sizes, angles, and names of members, arms and corners that are not there."""
+    path, layout = f"{end}_linkage", LAYOUTS[linkage.layout]
     if not linkage.loaded_radius > 0:
         yield PlannedError(
             f"A loaded radius of {linkage.loaded_radius:g} mm cannot be. Measure from the floor to the hub centre.",
-            path=f"{end}_linkage.loaded_radius",
+            path=f"{path}.loaded_radius",
         )
-        return
+    for name in ("toe", "camber"):
+        if abs(value := getattr(linkage, f"{name}_deg")) > MOST_LEAN_DEG:
+            yield PlannedError(
+                f"A {name} of {value:g}° in the drawing is on no wheel. Type it in degrees, as the car stands.",
+                path=f"{path}.{name}_deg",
+                numbers={name: value},
+            )
+    members = [link.name for link in (*layout.links, *layout.may)]
+    bodies = (end,) if layout.axle else CORNERS_OF[end]
+    known = [f"{b}.{m}" for b in bodies for m in members]
+    for name, length in linkage.lengths.items():
+        if name not in known:
+            yield PlannedError(f"“{name}” is no member of the {end}, so it has no length. {meant(name, known)}", path=f"{path}.lengths")  # fmt: skip
+        elif not length > 0:
+            yield PlannedError(f"{name}: a length of {length:g} mm is none. Measure it from eye to eye.", path=f"{path}.lengths")  # fmt: skip
+    for i, torsion in enumerate(linkage.torsions):
+        if torsion.arm not in layout.arms:
+            yield PlannedError(
+                f"{torsion.name}: a {linkage.layout} has no arm “{torsion.arm}” for a torsion bar. {meant(torsion.arm, layout.arms)}".strip(),
+                path=f"{path}.torsions.{i}.arm",
+            )
+    for i, joint in enumerate(linkage.joints):
+        if joint.member not in members:
+            yield PlannedError(
+                f"“{joint.member}” is no member of a {linkage.layout}, so it has no joint to be limited. {meant(joint.member, members)}",
+                path=f"{path}.joints.{i}.member",
+            )
+    for rows, what in ((linkage.springs, "springs"), (linkage.torsions, "torsions")):
+        names = [row.name for row in rows]
+        if twice := next((n for n in names if names.count(n) > 1), None):
+            yield PlannedError(f"“{twice}” is among the {what} twice. Give each its own name.", path=f"{path}.{what}")
+
+
+def _check_end(plan: Plan, end: End) -> Iterator[PlannedError]:
     try:
         bodies = bodies_of(plan, end)
     except PlannedError as wrong:
         yield wrong
         return
     for body in bodies:
-        yield from _check_parts(plan, end, body)
-        yield from _check_size(plan, end, body)
+        wrong_parts = [*_check_parts(end, body), *_check_size(plan, end, body)]
+        yield from wrong_parts
+        if any(p.path.startswith("points.") for p in wrong_parts):
+            continue
         try:
             require_held(body.shape)
         except PlannedError as wrong:
             yield wrong
+            continue
+        with np.errstate(all="ignore"):
+            built = solve(body.shape, np.zeros(1)).converged[0]
+        if not built:
+            given = [k for k in plan.linkage(end).lengths if k.split(".", 1)[0] == body.name]  # type: ignore[union-attr]
+            yield PlannedError(
+                f"{body.name} cannot be put together with the lengths given for {', '.join(given) or 'its links'}: they do not reach, or are too long. Measure them again from eye to eye.",
+                path=f"{end}_linkage.lengths",
+            )
 
 
-def _check_parts(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
+def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
     for spring in body.springs:
         if spring.closed and spring.open and not spring.closed < spring.open:
             yield PlannedError(
@@ -126,8 +199,51 @@ def _check_parts(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
     for what, stand in stands:
         if stand.on not in allowed:
             yield PlannedError(
-                f"{body.name}: {what} stands on “{stand.on}”, which a {body.layout.name} does not have. It has {', '.join(sorted(allowed))}.",
+                f"{body.name}: {what} stands on “{stand.on}”, which a {body.layout.name} does not have. {meant(stand.on, sorted(allowed))}",
                 path=f"{end}_linkage",
+            )
+    if all(name in body.shape.mechanism.points for name in named) and all(s.on in allowed for _, s in stands):
+        yield from _check_levers(end, body)
+
+
+def _check_levers(end: End, body: Body) -> Iterator[PlannedError]:
+    """Springs that nothing shortens, and rockers, bars and shafts without a lever or a length."""
+    place = body.shape.point
+
+    def apart(first: str, second: str) -> float:
+        return _apart(place(first), place(second))
+
+    for spring in body.springs:
+        path, (one, other) = f"{end}_linkage.springs.{spring.name}.ends", spring.ends
+        if one.on == other.on:
+            yield PlannedError(
+                f"{body.name}: both ends of {spring.name} stand on the {one.on}, so nothing shortens it. Say what its other end stands on.",
+                path=path,
+            )
+        elif apart(one.point, other.point) < TOGETHER_MM:
+            yield PlannedError(f"{body.name}: both ends of {spring.name} are in the same place. Measure both again.", path=path)
+    swung = [("rocker", body.rocker, body.rocker.push, body.rocker.rod)] if body.rocker else []
+    swung += [("bar", body.bar, body.bar.arm, body.bar.link)] if body.bar else []  # type: ignore[list-item]
+    for what, part, tip, rod in swung:
+        first, second = place(part.first), place(part.second)
+        path = f"{end}_linkage.{what}"
+        if apart(part.first, part.second) < TOGETHER_MM:
+            yield PlannedError(f"{body.name}: both points of the {what}'s axis are in the same place. Measure both again.", path=path)  # fmt: skip
+        elif np.linalg.norm(np.cross(second - first, place(tip) - first)) < TOGETHER_MM * np.linalg.norm(second - first):
+            yield PlannedError(f"{body.name}: {tip} lies on the axis of the {what}, so it turns nothing. Measure it again.", path=path)  # fmt: skip
+        if apart(tip, rod.point) < TOGETHER_MM:
+            yield PlannedError(f"{body.name}: the rod of the {what} has no length. Measure both of its ends again.", path=path)
+        if rod.on in ("car", what):
+            yield PlannedError(f"{body.name}: the rod of the {what} goes to the {rod.on}, so no wheel moves it. Say what it stands on.", path=path)  # fmt: skip
+    if body.shaft and apart(body.shaft.inner, body.shaft.outer) < TOGETHER_MM:
+        yield PlannedError(f"{body.name}: both ends of the halfshaft are in the same place. Measure both again.", path=f"{end}_linkage.shaft")  # fmt: skip
+    for arm, its in body.layout.arms.items():
+        first, second, joint = (place(n) for n in (its.first, its.second, its.joint))
+        along = float(np.linalg.norm(second - first))
+        if along >= TOGETHER_MM and np.linalg.norm(np.cross(second - first, joint - first)) < TOGETHER_MM * along:
+            yield PlannedError(
+                f"{body.name}: {its.joint} lies on the axis of its {arm}, so the {arm} cannot move it. Measure it again.",
+                path=f"points.{body.name}.{its.joint}",
             )
 
 
@@ -162,5 +278,5 @@ def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
             )
 
 
-def _apart(a: Sequence[float], b: Sequence[float]) -> float:
+def _apart(a: Sequence[float] | Array, b: Sequence[float] | Array) -> float:
     return float(np.linalg.norm(np.subtract(a, b)))

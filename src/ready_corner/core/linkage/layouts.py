@@ -5,7 +5,7 @@ its end: ``rear.upper.left.body``.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 from ready_corner.core.linkage.mechanism import ON_UPRIGHT, Hinge, Link, Mechanism, Pivot, Slide
@@ -49,7 +49,7 @@ class Layout:
     slides: tuple[Slide, ...] = ()
     hinges: tuple[Hinge, ...] = ()
     axis: tuple[str, str] | None = None
-    arms: Mapping[str, Arm] = ()  # type: ignore[assignment]
+    arms: Mapping[str, Arm] = field(default_factory=dict)
     may: tuple[Link, ...] = ()
     axle: bool = False
 
@@ -114,7 +114,8 @@ LAYOUTS: Mapping[LayoutName, Layout] = {
                slides=(Slide("strut", "strut.top", "strut.foot"),), axis=("lower.ball", "strut.top"), arms={"lower": _LOWER}),
         Layout("trailing arm", "an arm on one ball joint in front, held sideways by two rods", (_rod("rod1"), _rod("rod2")),
                pivots=(Pivot("arm pivot", "arm.front"),)),
-        Layout("hinged arm", "one arm on one hinge: semi-trailing, swing axle, spring plate", hinges=(Hinge("hinge", "hinge.inner", "hinge.outer"),)),
+        Layout("hinged arm", "one arm on one hinge: semi-trailing, swing axle, spring plate", hinges=(Hinge("hinge", "hinge.inner", "hinge.outer"),),
+               arms={"hinge": Arm("hinge.inner", "hinge.outer", WHEEL)}),
         Layout("four link axle", "a live axle on four links, with a Panhard rod or without",
                tuple(_axle_link(f"{h}.{s}") for h in ("upper", "lower") for s in ("left", "right")), may=(_PANHARD,), axle=True),
         Layout("three link axle", "a live axle on three links and a Panhard rod",

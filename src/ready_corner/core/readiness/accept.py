@@ -50,7 +50,7 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     if isinstance(what, Turned):
         return _preview_turn(now, what)
     evaluation = evaluate(after, now)
-    said = say_reading(evaluation, what.quantity, what.value, what.denominator)
+    said = say_reading(now.state.plan.units, what.quantity, what.value, what.denominator)
     if what.quantity in NO_MARK:
         return Preview(said, *_behind(evaluation, what))
     mark = evaluation.mark(f"{what.corner}.{MARKS_OF[what.quantity]}")

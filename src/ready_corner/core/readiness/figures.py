@@ -381,5 +381,7 @@ class Figures:
             return plain
         lf, rf, lr, rr = (f.value for f in figures)
         if mark == "car.cross_weight":
+            if not lf + rf + lr + rr > 0:  # scales that carry nothing share nothing
+                return None
             return Measured(100 * cross_share(lf, rf, lr, rr), plain.parts)
         return Measured(rake_deg((lf + rf) / 2, (lr + rr) / 2, self.between_heights), plain.parts)

@@ -22,6 +22,7 @@ _BEHIND: Mapping[str, Quantity] = {
     "load": "pad",
 }  # read at all corners, behind any one's
 NO_AIM = "no aim in the plan"
+NOTHING_CARRIED = "the scales carry nothing: put the car on them"
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
 
@@ -192,7 +193,7 @@ class Evaluation:
         measured = self.figures.whole_value(mark)
         unread = [m for m, _ in parts if m.value is None]
         if measured is None or unread:
-            reason = f"{say_mark(unread[0].mark)}: {unread[0].reason}" if unread else ""
+            reason = f"{say_mark(unread[0].mark)}: {unread[0].reason}" if unread else NOTHING_CARRIED
             return MarkState(
                 mark,
                 "unread" if self.state.plan.aim(mark) else None,

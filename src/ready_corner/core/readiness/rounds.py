@@ -9,7 +9,7 @@ from ready_corner.core.readiness.figures import default_tool
 from ready_corner.core.readiness.marks import Evaluation, MarkState
 from ready_corner.core.readiness.words import say_mark
 from ready_corner.core.setting.corner import perch_turn, set_corner
-from ready_corner.core.shop import say_angle, say_length, say_mass
+from ready_corner.core.shop import Units, say_angle, say_length, say_mass
 from ready_corner.core.stance.standing import turns_now
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
@@ -98,6 +98,11 @@ def ask_of(evaluation: Evaluation, place: Place) -> Ask:
     return _ask(evaluation, place)
 
 
+def title_of(place: Place) -> str:
+    """Return a place of the round in words."""
+    return _TITLES[place[1]].format(Corner=CORNER_WORDS[place[0]].capitalize())
+
+
 def _ask(evaluation: Evaluation, place: Place) -> Ask:
     corner, quantity = place
     state = evaluation.state
@@ -106,18 +111,18 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
     where = state.plan.height_place(corner).name
     return Ask(
-        corner, quantity, _TITLES[quantity].format(Corner=CORNER_WORDS[corner].capitalize()), _HOW[quantity].format(tool=tool.name, place=where),
-        tool.id, _is_wanted(evaluation, place), say_reading(evaluation, quantity, rows[-1].reading.value, rows[-1].reading.denominator) if rows else "", len(rows),
+        corner, quantity, title_of(place), _HOW[quantity].format(tool=tool.name, place=where),
+        tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator) if rows else "", len(rows),
     )  # fmt: skip
 
 
-def say_reading(evaluation: Evaluation, quantity: Quantity, value: float, denominator: int) -> str:
+def say_reading(units: Units, quantity: Quantity, value: float, denominator: int) -> str:
     """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one."""
     if QUANTITIES[quantity].kind == "angle":
         return say_angle(value)
     if QUANTITIES[quantity].kind == "mass":
-        return say_mass(value, evaluation.state.plan.units)
-    return say_length(value, evaluation.state.plan.units, denominator=None if denominator else 0)
+        return say_mass(value, units)
+    return say_length(value, units, denominator=None if denominator else 0)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
