@@ -155,6 +155,17 @@ def try_plan(client, plan, rng):
     return answer.json()["slug"]
 
 
+EXTREMES = ("0", "90", "-400", "90000", "0.001", "1", "-90", "89.99", "180", "600", "9999")
+READ_WITH = {"height": "tape", "camber": "digital", "gap_front": "rule", "gap_back": "rule", "gap_hub": "rule", "pad": "rule", "load": "scales", "radius": "tape", "stand": "tape", "hub": "tape"}  # fmt: skip
+
+
+def extremes(most=None):
+    """Yield readings of each quantity at every corner, alike, as no car reads them but a hand may type them."""
+    for quantity, tool in READ_WITH.items():
+        for typed in EXTREMES[:most]:
+            yield [{"kind": "reading", "quantity": quantity, "corner": c, "typed": typed, "tool": tool, "confirmed": True} for c in ("LF", "RF", "LR", "RR")]  # fmt: skip
+
+
 def try_entry(client, slug, what, look=True):
     """Send an entry; where it is taken, open all of the car. Return whether it was."""
     answer = post(client, f"/api/cars/{slug}/entries", entry(what))

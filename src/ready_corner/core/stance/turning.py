@@ -198,5 +198,6 @@ def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:
             ("left", loads[0] + loads[2]),
             ("cross", loads[1] + loads[2]),
         )
+        if total > 0  # scales that carry nothing share nothing
     ]
     return (*(say_mass(float(v), units) for v in loads), say_mass(total, units), *shares)

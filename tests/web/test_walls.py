@@ -1,0 +1,141 @@
+"""Whatever is taken can be told; and where something cannot, the car opens with its log, its plan and the line in the way."""
+
+import random
+import uuid
+
+import pytest
+from sqlalchemy import text
+
+from ready_corner import workshop as service
+from ready_corner.core.readiness import car as judging
+from tests.conftest import entry_json, plan_json, reading_json, rows_of
+from tests.fuzzing import as_sent, client_in_memory, entry, extremes, mutilated, told, try_entry, try_plan, walk
+
+PLANS, BOOKS = told("plan"), told("logbook")
+
+
+@pytest.mark.parametrize("name", list(PLANS))
+def test_drawn_and_mutilated_plans_are_refused_with_a_sentence_or_open_everywhere(name):
+    rng = random.Random(f"plans {name}")
+    client = client_in_memory()
+    for _ in range(4):
+        try_plan(client, mutilated(PLANS[name], rng), rng)
+
+
+@pytest.mark.parametrize("name", list(BOOKS))
+def test_a_mutilated_logbook_leaves_the_car_open_after_every_line(name):
+    rng = random.Random(f"lines {name}")
+    client, sent = client_in_memory(), [as_sent(e["what"]) for e in BOOKS[name]["entries"][1:]]
+    slug = try_plan(client, PLANS[name], rng)
+    for what in sent:
+        if rng.random() < 0.4:
+            try_entry(client, slug, what, look=False)
+    taken = 0
+    for _ in range(16):
+        taken += try_entry(client, slug, mutilated(rng.choice(sent), rng, 2), look=False)
+    assert taken
+    walk(client, slug)
+
+
+def test_readings_no_car_gives_at_all_four_corners_leave_it_open():
+    client = client_in_memory()
+    slug = try_plan(client, PLANS["tern"], random.Random("extremes"))
+    for rows in extremes(3):
+        for what in rows:
+            try_entry(client, slug, what, look=False)
+        walk(client, slug)
+
+
+def test_scales_that_read_nothing_and_figures_without_end_lock_nothing(client, car):
+    for corner in ("LF", "RF", "LR", "RR"):
+        what = reading_json(corner, "load", "0", tool="scales", confirmed=True)
+        assert client.post(f"/api/cars/{car}/entries", json=entry_json(what)).status_code == 201
+    assert client.get(f"/api/cars/{car}").json()["trouble"] is None
+    for typed in ("1" + "0" * 40, "99999999"):
+        answer = client.post(f"/api/cars/{car}/entries", json=entry_json(reading_json("LF", "height", typed, confirmed=True)))
+        assert answer.status_code == 422
+    walk(client, car)
+
+
+@pytest.fixture
+def failing(monkeypatch):
+    """Makes judging fail for every car that has a figure in its log, as a fault not found yet would."""
+
+    def arm(figure):
+        def judged(evaluation):
+            for rows in evaluation.state.taken.values():
+                if any(t.reading.value == figure for t in rows):
+                    raise ZeroDivisionError
+            return judging.judge_car(evaluation)
+
+        monkeypatch.setattr(service, "judge_car", judged)
+
+    return arm
+
+
+def test_an_entry_that_cannot_be_reckoned_with_is_not_kept(client, car, failing):
+    failing(111.25)
+    answer = client.post(f"/api/cars/{car}/entries", json=entry_json(reading_json("LF", "height", "111.25")))
+    assert (answer.status_code, answer.json()["code"]) == (422, "not_reckoned")
+    assert client.get(f"/api/cars/{car}").json()["number"] == 1
+    assert client.post(f"/api/cars/{car}/entries", json=entry_json(reading_json("LF", "height", "111"))).status_code == 201
+
+
+def test_a_car_that_cannot_be_reckoned_opens_and_is_mended_by_striking_out(client, car, failing, workshop):
+    for typed in ("110", "111.25", "112"):
+        client.post(f"/api/cars/{car}/entries", json=entry_json(reading_json("LF", "height", typed)))
+    failing(111.25)
+    workshop._benches.clear()
+    shown = client.get(f"/api/cars/{car}").json()
+    assert shown["trouble"]["number"] == 3
+    assert "entry 3" in shown["trouble"]["sentence"]
+    assert shown["plan"]["wheelbase"] == 2400
+    assert len(client.get(f"/api/cars/{car}/log").json()) == 4
+    assert client.get(f"/api/cars/{car}/stance").status_code == 422
+    strike = {"kind": "correction", "strikes": shown["trouble"]["id"]}
+    mended = client.post(f"/api/cars/{car}/entries", json=entry_json(strike))
+    assert mended.status_code == 201
+    assert mended.json()["car"]["trouble"] is None
+
+
+def test_rows_that_no_server_wrote_are_noticed_and_said(client, car, owner, workshop):
+    for typed in ("110", "111", "112"):
+        client.post(f"/api/cars/{car}/entries", json=entry_json(reading_json("LF", "height", typed)))
+    rows = rows_of(owner, car)
+    with owner.begin() as at:
+        at.execute(text("DELETE FROM entries WHERE id = :id"), {"id": rows[2].id})
+        at.execute(text('UPDATE entries SET payload = \'{"kind": "reading"}\' WHERE id = :id'), {"id": rows[3].id})
+    shown = client.get(f"/api/cars/{car}").json()
+    assert "Line 3 is missing" in shown["notices"][0]
+    log = client.get(f"/api/cars/{car}/log").json()
+    assert [line["entry"]["number"] for line in log] == [4, 2, 1]
+    assert "could not be read" in log[0]["sentence"]
+    assert client.post(f"/api/cars/{car}/entries", json=entry_json(reading_json("LF", "height", "113"))).json()["number"] == 5
+
+
+def test_two_figures_are_two_fields_whatever_is_typed_in_them(client):
+    slug = client.post("/api/cars", json=entry_json({"kind": "plan", "plan": plan_json(units={"system": "inch_fraction"})})).json()["slug"]  # fmt: skip
+    for what in (
+        {"kind": "slope", "way": "along", "typed": "3 / 4", "reversed_typed": "1 / 2", "tool": "digital"},
+        {"kind": "opening", "corner": "LF", "ahead_typed": "12 3 / 4", "behind_typed": "13 1 / 2"},
+    ):
+        sent = entry_json(what)
+        assert client.post(f"/api/cars/{slug}/entries", json=sent).status_code == 201
+        assert client.post(f"/api/cars/{slug}/entries", json=sent).status_code == 200
+        kept = client.get(f"/api/cars/{slug}/logbook.json").json()["entries"][-1]["what"]
+        assert {k: kept[k] for k in what} == what
+
+
+def test_a_fault_is_answered_in_the_one_format(client, car, monkeypatch):
+    monkeypatch.setattr(service.Workshop, "state", lambda *_: 1 / 0)
+    client._transport.raise_server_exceptions = False
+    answer = client.get(f"/api/cars/{car}/log")
+    assert (answer.status_code, answer.json()["code"]) == (500, "fault")
+    assert "ZeroDivisionError" in answer.json()["sentence"]
+
+
+def test_begun_with_a_plan_that_cannot_be_reckoned_is_refused(client, monkeypatch):
+    monkeypatch.setattr(service, "stance", lambda *_: 1 / 0)
+    sent = entry({"kind": "plan", "plan": plan_json(f"Not {uuid.uuid4().hex}")})
+    answer = client.post("/api/cars", json=sent)
+    assert (answer.status_code, answer.json()["code"]) == (422, "not_reckoned")
