@@ -39,11 +39,14 @@ class ListedLogbooks:
     def one_writer(self, car_id):
         yield self
 
-    def begin(self, car, first):
+    def find_id(self, car_id):
+        return next((k for k in self.keys.values() if k.id == car_id), None)
+
+    def begin(self, car, entries):
         if car.slug in self.keys:
             raise TakenError("uq_cars_slug")
         self.keys[car.slug] = CarKey(car.id, car.slug)
-        self.entries[car.id] = [first]
+        self.entries[car.id] = list(entries)
 
     def append(self, car_id, entries):
         self.entries[car_id] += entries

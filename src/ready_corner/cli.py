@@ -1,11 +1,14 @@
 """The core without the application: ``ready-corner check|fold|set|stance|stand|struts|survey|sweep|schema``, on the same open files.
 
+``save`` and ``put-back`` are for the workshop itself: all cars to one file, and back.
+
 Answers go to standard output, as lines or with --json; what is wrong goes to standard error, with exit status 2.
 """
 
 import argparse
 import json
 import sys
+from collections.abc import Callable
 from dataclasses import asdict
 from pathlib import Path
 from typing import Literal
@@ -30,8 +33,10 @@ from ready_corner.core.stance.planned import at_work, dummy_struts
 from ready_corner.core.stance.springs import GRAVITY
 from ready_corner.core.stance.standing import stance
 from ready_corner.core.stance.turning import say_loads, steps
-from ready_corner.exchange.files import read_logbook, read_plan, schemas
+from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, schemas
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
+from ready_corner.launch.database import DatabaseStartError
+from ready_corner.launch.door import DoorError, door
 
 FloatArray = NDArray[np.float64]
 
@@ -45,6 +50,8 @@ def main(arguments: list[str] | None = None) -> int:
         print(f"{wrong.filename}: {wrong.strerror}.", file=sys.stderr)
     except ReadyCornerError as wrong:
         print(wrong.sentence, file=sys.stderr)
+    except (DoorError, DatabaseStartError) as wrong:
+        print(wrong, file=sys.stderr)
     return 2
 
 
@@ -109,9 +116,42 @@ def _parser() -> argparse.ArgumentParser:
     )
     survey.add_argument("logbook", type=Path)
     survey.add_argument("--json", action="store_true")
+    _workshop_commands(command)
     schema = command("schema", _schema, "Print the JSON Schema of a kind of file.")
     schema.add_argument("kind", choices=sorted(schemas()))
     return parser
+
+
+def _workshop_commands(command: Callable[[str, object, str], argparse.ArgumentParser]) -> None:
+    saved = command("save", _save, "Save the whole workshop to one file, while it runs or not.")
+    saved.add_argument("file", type=Path, help="where to; - for standard output")
+    saved.add_argument("--folder", type=Path, default=Path("var"), help="the folder ./start was given (default var)")
+    back = command("put-back", _put_back, "Bring a saved workshop, or the logbook of one car, into this workshop.")
+    back.add_argument("file", type=Path)
+    back.add_argument("--folder", type=Path, default=Path("var"), help="the folder ./start was given (default var)")
+
+
+def _save(asked: argparse.Namespace) -> None:
+    with door(asked.folder) as workshop:
+        data = workshop.save()
+    if str(asked.file) == "-":
+        sys.stdout.buffer.write(data)
+        return
+    making = asked.file.with_name(f"{asked.file.name}.part")  # a disk that fills up leaves the earlier file whole
+    making.write_bytes(data)
+    making.replace(asked.file)
+    print(f"{asked.file}: {len(read_workshop(data).cars)} cars, {len(data) / 1e6:.1f} MB.")
+
+
+def _put_back(asked: argparse.Namespace) -> int:
+    data = asked.file.read_bytes()
+    read_workshop(data)
+    with door(asked.folder) as workshop:
+        found = workshop.put_back(data)
+    for car in found:
+        said = f"{car.new} lines new, {car.had} were here" if car.had else f"{car.new} lines, new here"
+        print(f"{car.name} ({car.slug}): {' '.join(car.refused) or said}.".replace("..", "."))
+    return 2 if any(car.refused for car in found) else 0
 
 
 def _check(asked: argparse.Namespace) -> None:
@@ -336,7 +376,7 @@ def _stand(asked: argparse.Namespace) -> None:
 
 def _survey(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
-    frame, units = Frame(state.plan, state.jig), state.plan.units
+    frame, units = Frame(state.plan, state.jig, state.gone), state.plan.units
     laid, axes = frame.laid
     network = frame.network
     wrong, loose = say_verdict(frame.verdict, units), say_free(network) if network else ()

@@ -3,11 +3,11 @@
 Entries never change, so the folded state of a car is a cache that only ever needs what came after it.
 """
 
+import contextlib
 import logging
-import re
 import threading
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC
 
@@ -23,8 +23,10 @@ from ready_corner.core.readiness.accept import Preview, accept, preview
 from ready_corner.core.readiness.car import CarJudged, judge_car
 from ready_corner.core.readiness.marks import Evaluation, evaluate
 from ready_corner.core.stance.standing import stance
+from ready_corner.exchange.files import slug_of
 from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
 
+LONGEST_SLUG = 75  # characters; with a number it still fits its column
 STUDIES = 6  # of one car, kept to compare what-ifs with
 
 
@@ -96,13 +98,13 @@ class Workshop:
     """All cars of one database."""
 
     def __init__(self, logbooks: Logbooks) -> None:
-        self._logbooks = logbooks
+        self.logbooks = logbooks
         self._benches: dict[str, _Bench] = {}
         self._lock = threading.Lock()
 
     def cars(self) -> list[CarLine]:
         """Return all cars."""
-        return self._logbooks.cars()
+        return self.logbooks.cars()
 
     def state(self, slug: str) -> CarState:
         """Return the present state of a car."""
@@ -114,7 +116,7 @@ class Workshop:
         """Return a car at its latest entry, judged where it can be."""
         bench = self._bench(slug)
         with bench.lock:
-            if self._logbooks.count(bench.key.id) != len(bench.kept):  # rows came or went behind the running numbers
+            if self.logbooks.count(bench.key.id) != len(bench.kept):  # rows came or went behind the running numbers
                 self._let_go(bench)
             return self._told(bench, self._fresh(bench))
 
@@ -146,19 +148,39 @@ class Workshop:
         first = EntryKept(id=entry.id, number=1, at=entry.at.astimezone(UTC), who=entry.who, what=keep(plan, None))
         self._reckonable(fold_all(None, [kept_to_core(first)]), None)
         car_id = str(uuid.uuid5(entry.id, "car"))
-        base = re.sub(r"[^a-z0-9]+", "-", plan.plan.name.lower()).strip("-")[:60] or "car"
+        if there := self.logbooks.find_id(car_id):
+            self._again(next(iter(self.kept(there.slug))), entry)
+            return there.slug
+        return self.begin_with(car_id, slug_of([first]), [first])
+
+    def begin_with(self, car_id: str, base: str, entries: Sequence[EntryKept]) -> str:
+        """Begin a car with its first entries under a short name, or that name with a number where it is taken; return the name.
+
+        Begun twice, it is there once. Raises TakenError where an entry is in another car already.
+        """
         for n in range(1, 1000):
-            slug = base if n == 1 else f"{base}-{n}"
-            found = self._logbooks.find(slug)
+            slug = base if n == 1 else f"{base[:LONGEST_SLUG]}-{n}"
+            found = self.logbooks.find(slug)
             if found is None:
                 try:
-                    self._logbooks.begin(CarKey(car_id, slug), first)
-                except TakenError:
-                    continue
+                    self.logbooks.begin(CarKey(car_id, slug), entries)
+                except TakenError as taken:
+                    if there := self.logbooks.find_id(car_id):  # begun by another at this moment
+                        return there.slug
+                    if "uq_cars_slug" in taken.constraint:
+                        continue
+                    raise
                 return slug
             if found.id == car_id:
                 return slug
-        raise SavedFirstError(f"There are a thousand cars called {plan.plan.name}. Choose another name.", path="what.plan.name")
+        raise SavedFirstError(f"There are a thousand cars called {base}. Choose another name.", path="what.plan.name")
+
+    @contextlib.contextmanager
+    def held(self, slug: str) -> Iterator[tuple[CarState, list[EntryKept]]]:
+        """Hold a car so that nobody records in it meanwhile, and yield its state and its entries in order."""
+        bench = self._bench(slug)
+        with bench.lock, self.logbooks.one_writer(bench.key.id) as mine:
+            yield self._fresh(bench, mine), sorted(bench.kept.values(), key=lambda e: e.number)
 
     def record(self, slug: str, sent: EntryIn) -> Recorded:
         """Take one entry, durably; sent twice, it is kept once.
@@ -168,7 +190,7 @@ class Workshop:
         """
         bench = self._bench(slug)
         try:
-            with bench.lock, self._logbooks.one_writer(bench.key.id) as mine:
+            with bench.lock, self.logbooks.one_writer(bench.key.id) as mine:
                 state = self._fresh(bench, mine)
                 now = self._told(bench, state)
                 if already := bench.kept.get(str(sent.id)):
@@ -236,7 +258,7 @@ class Workshop:
             if bench.frame is None or bench.frame.plan is not state.plan or bench.frame.log != state.jig:
                 if bench.frame is None or bench.frame.plan is not state.plan:
                     bench.worths = {}
-                bench.frame = Frame(state.plan, state.jig)
+                bench.frame = Frame(state.plan, state.jig, state.gone)
             return bench.frame
 
     def pickups(self, slug: str) -> Pickups:
@@ -253,15 +275,14 @@ class Workshop:
 
     def load(self, slug: str, entries: Sequence[EntryKept]) -> None:
         """Keep a logbook as told in a file, if the car is not there yet."""
-        if self._logbooks.find(slug) is None:
+        if self.logbooks.find(slug) is None:
             key = CarKey(str(uuid.uuid5(entries[0].id, "car")), slug)
-            self._logbooks.begin(key, entries[0])
-            self._logbooks.append(key.id, entries[1:])
+            self.logbooks.begin(key, entries)
 
     def _bench(self, slug: str) -> _Bench:
         with self._lock:
             if slug not in self._benches:
-                key = self._logbooks.find(slug)
+                key = self.logbooks.find(slug)
                 if key is None:
                     raise NoSuchCarError(f"There is no car “{slug}” in this workshop. Choose one from the list, or begin it.")
                 self._benches[slug] = _Bench(key, threading.Lock(), None, {})
@@ -270,7 +291,7 @@ class Workshop:
     def _fresh(self, bench: _Bench, logbooks: Logbooks | None = None) -> CarState:
         """Return the state with whatever was kept since it was last looked at, here or by another process."""
         number = bench.state.number if bench.state else 0
-        if more := (logbooks or self._logbooks).after(bench.key.id, number):
+        if more := (logbooks or self.logbooks).after(bench.key.id, number):
             for kept in more:
                 if kept.number > number + 1:
                     bench.missing.append((number + 1, kept.number - 1))
@@ -311,7 +332,7 @@ class Workshop:
             evaluation = evaluate(state)
             judge_car(evaluation)
             stance(evaluation)
-            pickups(Frame(state.plan, state.jig), state.moved, {})
+            pickups(Frame(state.plan, state.jig, state.gone), state.moved, {})
         except Exception as wrong:
             logging.getLogger(__name__).exception("a plan could not be reckoned")
             raise NotReckonedError("this plan", type(wrong).__name__) from wrong

@@ -139,3 +139,83 @@ def test_begun_with_a_plan_that_cannot_be_reckoned_is_refused(client, monkeypatc
     sent = entry({"kind": "plan", "plan": plan_json(f"Not {uuid.uuid4().hex}")})
     answer = client.post("/api/cars", json=sent)
     assert (answer.status_code, answer.json()["code"]) == (422, "not_reckoned")
+
+
+def whole_car(name):
+    """A demo car with its whole logbook, in memory; and the number of its latest plan."""
+    client, rng = client_in_memory(), random.Random(name)
+    slug = try_plan(client, PLANS[name], rng)
+    for line in BOOKS[name]["entries"][1:]:
+        what = as_sent(line["what"])
+        if what["kind"] == "plan":
+            what["revises"] = client.get(f"/api/cars/{slug}").json()["plan_number"]
+        if what["kind"] != "correction":
+            assert try_entry(client, slug, what, look=False), what
+    return client, slug
+
+
+def revise(client, slug, change, **more):
+    shown = client.get(f"/api/cars/{slug}").json()
+    plan = client.get(f"/api/cars/{slug}/plan.json").json()
+    change(plan)
+    what = {"kind": "plan", "plan": plan, "revises": shown["plan_number"], **more}
+    return client.post(f"/api/cars/{slug}/entries", json=entry_json(what))
+
+
+def test_a_point_let_go_is_asked_about_and_its_readings_stay_readings():
+    client, slug = whole_car("heather")
+    before = client.get(f"/api/cars/{slug}/jig").json()
+    named = {p for r in before["readings"] for p in r["points"]} | set(before["datum"]["plane"])
+
+    def without_front(plan):
+        plan["points"] = {n: p for n, p in plan["points"].items() if not n.startswith(("LF.", "RF."))}
+        plan["front_linkage"] = None
+        plan["adjusters"] = [a for a in plan["adjusters"] if a["corner"] not in ("LF", "RF")]
+
+    asked = revise(client, slug, without_front)
+    assert (asked.status_code, asked.json()["code"]) == (422, "unusual_value")
+    for words in ("would not be planned any more", "they stay readings"):
+        assert words in asked.json()["sentence"]
+    assert client.get(f"/api/cars/{slug}/jig").json() == before
+    assert revise(client, slug, without_front, confirmed=True).status_code == 201
+    walk(client, slug)
+    after = client.get(f"/api/cars/{slug}/jig").json()
+    assert [(r["number"], r["counts"]) for r in after["readings"]] == [(r["number"], r["counts"]) for r in before["readings"]]
+    planned = {p["name"] for p in after["points"]}
+    assert named - planned
+    kept = {p["name"]: p for p in before["points"] if p["name"] in planned}
+    assert {n for n, p in kept.items() if p["determined"]} == {p["name"] for p in after["points"] if p["determined"]}
+
+
+def test_what_the_datum_is_taken_from_is_named():
+    client, slug = whole_car("heather")
+    lost = revise(client, slug, lambda plan: plan["points"].pop("frame.panel.nose"))
+    assert "The datum is taken from frame panel nose" in lost.json()["sentence"]
+
+
+def test_a_point_renamed_is_said_to_be_the_same_place():
+    client, slug = whole_car("heather")
+
+    def renamed(plan):
+        plan["points"]["RR.upper.rear_hole"] = plan["points"]["RR.upper.rear"] if "RR.upper.rear" in plan["points"] else [
+            plan["points"]["LR.upper.rear"][0], -plan["points"]["LR.upper.rear"][1], plan["points"]["LR.upper.rear"][2]
+        ]  # fmt: skip
+        for name in ("LR.upper.rear", "RR.upper.rear"):
+            plan["points"].pop(name, None)
+        plan["rear_linkage"] = None
+        plan["adjusters"] = [a for a in plan["adjusters"] if a["corner"] not in ("LR", "RR")]
+
+    assert "RR upper rear_hole is where RR upper rear was" in revise(client, slug, renamed).json()["sentence"]
+
+
+@pytest.mark.parametrize("name", list(BOOKS))
+def test_any_part_of_a_plan_may_go_and_every_page_still_opens(name):
+    client, slug = whole_car(name)
+    for part, empty in (
+        ("tools", [{"id": "stick", "name": "Stick", "measures": "length", "step": 5, "repeatability": 5}]),
+        ("jig", None), ("loads", None), ("heights", []), ("adjusters", []), ("aims", []), ("tool_for", {}), ("footing", {}),
+        ("front_linkage", None), ("rear_linkage", None), ("points", {}), ("units", {"system": "inch_decimal"}),
+    ):  # fmt: skip
+        done = revise(client, slug, lambda plan, part=part, empty=empty: plan.__setitem__(part, empty), confirmed=True)
+        assert done.status_code == 201, (part, done.json())
+        walk(client, slug)

@@ -32,16 +32,17 @@ Typed = Annotated[str, Field(max_length=200)]
 
 
 class PlanRevisedModel(Model):
-    """A new plan made from that of entry ``revises`` (0 for the first)."""
+    """A new plan made from that of entry ``revises`` (0 for the first); ``confirmed``: though it lets go of points that something refers to."""
 
     kind: Literal["plan"] = "plan"
     version: Literal[1] = 1
     plan: PlanModel
     revises: int = 0
+    confirmed: bool = False
 
     def to_core(self) -> core.PlanRevised:
         """Return the core's form of a plan that was kept; that it could be is asked before it is."""
-        return core.PlanRevised(self.plan.to_core(checked=False), self.revises)
+        return core.PlanRevised(self.plan.to_core(checked=False), self.revises, self.confirmed)
 
 
 class ReadingIn(Model):
@@ -221,6 +222,21 @@ class LogbookModel(Model):
     format: Literal["ready-corner logbook"] = "ready-corner logbook"
     version: Literal[1] = 1
     entries: list[EntryKept]
+
+
+class CarFileModel(Model):
+    """A car of a workshop file: its short name there, and the entries of its logbook in order."""
+
+    slug: Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[a-z0-9-]+$")]
+    entries: list[EntryKept]
+
+
+class WorkshopModel(Model):
+    """A workshop file, version 1: every car with its whole logbook."""
+
+    format: Literal["ready-corner workshop"] = "ready-corner workshop"
+    version: Literal[1] = 1
+    cars: list[CarFileModel]
 
 
 def keep(what: WhatIn, plan: Plan | None) -> WhatKept:

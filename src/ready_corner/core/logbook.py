@@ -13,8 +13,8 @@ from ready_corner.core.bounds import beyond
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import Disturbed, JigAct, JigLog, Supported
 from ready_corner.core.jig.check import check_act
-from ready_corner.core.jig.frame import places_of
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Linkage, Plan, Point
+from ready_corner.core.jig.letting_go import lets_go
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Gone, Linkage, Plan, Point, places_of
 from ready_corner.core.shop import Kind, Units, say_angle, say_length, say_mass, say_turns
 from ready_corner.core.stance.acts import StanceAct, StanceLog, StateSaid, TyreFitted, Unlearned
 
@@ -52,10 +52,11 @@ UPRIGHT_READS = (60.0, 120.0)  # degrees; a block that shows this was zeroed lyi
 
 @dataclass(frozen=True)
 class PlanRevised:
-    """A new plan, made from the one of entry ``revises`` (0 for the first)."""
+    """A new plan, made from the one of entry ``revises`` (0 for the first). ``confirmed``: though it lets go of points that something refers to."""
 
     plan: Plan
     revises: int = 0
+    confirmed: bool = False
 
 
 @dataclass(frozen=True)
@@ -251,6 +252,7 @@ class CarState:
     spells: Mapping[Place, int] = field(default_factory=dict)
     condition: Condition = Condition()
     surveyed: Mapping[str, tuple[Point, float]] = field(default_factory=dict)
+    gone: Gone = field(default_factory=Gone)
     jig: JigLog = field(default_factory=JigLog)
     stance: StanceLog = field(default_factory=StanceLog)
 
@@ -314,7 +316,7 @@ def fold_plan(state: CarState) -> Plan:
 
 def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
     struck = _struck(state.struck, entries)
-    surveyed, jig, stance = dict(state.surveyed), state.jig, state.stance
+    surveyed, jig, stance, gone = dict(state.surveyed), state.jig, state.stance, state.gone
     taken = {place: list(rows) for place, rows in state.taken.items()}
     moves, spells, moved = list(state.moves), dict(state.spells), dict(state.moved)
     plan, plan_number, condition = state.plan, state.plan_number, state.condition
@@ -324,6 +326,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             continue
         if isinstance(what, PlanRevised):
             moves += _revised(plan, what.plan, entry.number, moved, spells)
+            gone = _gone(gone, plan, what.plan)
             plan, plan_number = what.plan, entry.number
         elif isinstance(what, Reading):
             why = condition.why(what.quantity, stance.state, has_bar(plan))
@@ -356,6 +359,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         spells=spells,
         condition=condition,
         surveyed=surveyed,
+        gone=gone,
         jig=jig,
         stance=stance,
     )
@@ -379,6 +383,14 @@ def _revised(before: Plan, after: Plan, number: int, moved: dict[str, float], sp
     rows = [Move(number, "", 0.0, places, words, unknown=True) for places, words in spoilt_by(before, after)]
     _count(spells, rows)
     return rows
+
+
+def _gone(gone: Gone, before: Plan, after: Plan) -> Gone:
+    """Return what is not planned any more after a revision; what is named again is planned again."""
+    planned, tools = places_of(after), {t.id for t in after.toolbox}
+    points = {**gone.points, **places_of(before)}
+    known = {**gone.tools, **{t.id: t for t in before.toolbox}}
+    return Gone({n: p for n, p in points.items() if n not in planned}, {i: t for i, t in known.items() if i not in tools})
 
 
 def _count(spells: dict[Place, int], moves: Sequence[Move]) -> None:
@@ -517,6 +529,8 @@ def check(state: CarState, what: What) -> None:
         _check_survey(state.plan, what)
     elif isinstance(what, JigAct):
         check_act(state.plan, what)
+    elif isinstance(what, PlanRevised):
+        _check_revision(state, what)
     elif isinstance(what, Unlearned):
         state.plan.adjuster(what.adjuster)
     elif isinstance(what, Correction):
@@ -527,6 +541,19 @@ def check(state: CarState, what: What) -> None:
             raise CalledError("A plan is not struck out; revise it, and the earlier one stays in the log.", path="strikes")
         if target.id in state.struck:
             raise CalledError(f"Entry {target.number} is struck out already.", path="strikes", numbers={"entry": target.number})
+
+
+def _check_revision(state: CarState, what: PlanRevised) -> None:
+    """Ask once where points are let go that something refers to."""
+    kept = places_of(what.plan)
+    lost = {n: p for n, p in places_of(state.plan).items() if n not in kept}
+    told = lets_go(state.jig, state.surveyed, lost, {n: p for n, p in kept.items() if n not in places_of(state.plan)})
+    if told and not what.confirmed:
+        raise UnusualError(
+            f"{' '.join(told)} Name them again, or keep this plan all the same.",
+            path="plan.points",
+            numbers={"points": len(lost)},
+        )
 
 
 def _check_reading(state: CarState, reading: Reading) -> None:

@@ -423,3 +423,31 @@ class Plan:
     def perch(self, corner: Corner) -> Adjuster | None:
         """Return the spring perch of a corner, if one is named."""
         return next((a for a in self.adjusters if a.corner == corner and isinstance(a.by, Perch)), None)
+
+
+@dataclass(frozen=True)
+class Gone:
+    """What earlier plans of a car had and its present one has not: points where they were planned last, and tools.
+
+    Readings refer to them, and stay readings.
+    """
+
+    points: Mapping[str, Point] = field(default_factory=dict)
+    tools: Mapping[str, Tool] = field(default_factory=dict)
+
+    def tool(self, plan: Plan, id_: str) -> Tool:
+        """Return the tool a reading was taken with; CalledError where no plan of this car ever had it."""
+        known = next((t for t in plan.toolbox if t.id == id_), None) or self.tools.get(id_)
+        return known or plan.tool(id_)
+
+
+def places_of(plan: Plan) -> dict[str, Point]:
+    """Return where the plan has every point: those given, and the mirrored twins of left ones."""
+    found = dict(plan.points)
+    for name, (x, y, z) in plan.points.items():
+        prefix, twin = name.split(".")[0], twin_of(name)
+        end = next((e for e in ENDS if prefix == e or any(c == prefix and END_OF[c] == e for c in CORNERS)), None)
+        linkage = plan.linkage(end) if end else None
+        if linkage and linkage.mirrored and twin not in found:
+            found[twin] = (x, -y, z)
+    return found

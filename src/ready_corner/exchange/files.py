@@ -1,19 +1,23 @@
 """Reading plan and logbook files: everything that is wrong at once, each with its path in the file."""
 
 import json
+import re
+from collections.abc import Sequence
+from itertools import pairwise
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
 from ready_corner.border.base import Model
-from ready_corner.border.entries import LogbookModel, kept_to_core
+from ready_corner.border.entries import CarFileModel, EntryKept, LogbookModel, PlanRevisedModel, WorkshopModel, kept_to_core
 from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, ReadyCornerError
-from ready_corner.core.logbook import CarState, PlanRevised, fold
+from ready_corner.core.logbook import CarState, Entry, fold
 
 M = TypeVar("M", bound=Model)
 LARGEST_BYTES = 10_000_000  # a logbook of 20,000 entries is about 6 MB
+LARGEST_WORKSHOP_BYTES = 100_000_000
 
 
 class FileRefusedError(CalledError):
@@ -28,7 +32,7 @@ class FileRefusedError(CalledError):
 
 def schemas() -> dict[str, dict[str, Any]]:
     """Return the JSON Schema of every kind of file, by kind."""
-    kinds: dict[str, type[Model]] = {"plan": PlanModel, "logbook": LogbookModel}
+    kinds: dict[str, type[Model]] = {"plan": PlanModel, "logbook": LogbookModel, "workshop": WorkshopModel}
     return {kind: model.model_json_schema(mode="serialization") for kind, model in kinds.items()}
 
 
@@ -45,34 +49,77 @@ def read_plan(data: bytes) -> PlanModel:
 def read_logbook(data: bytes) -> tuple[LogbookModel, CarState]:
     """Return the logbook in a file and the state of the car after it; raises FileRefusedError."""
     model = _read(data, LogbookModel, "logbook")
-    if not model.entries or model.entries[0].what.kind != "plan":
-        raise FileRefusedError([("entries.0", "A logbook begins with a plan.")])
-    seen: set[str] = set()
+    problems = [
+        (f"entries.{i}.number", f"This is entry {i + 1} of the file, not {kept.number}. None may be missing.")
+        for i, kept in enumerate(model.entries)
+        if kept.number != i + 1
+    ]
+    core, wrong = _entries(model.entries, "entries")
+    if problems + wrong:
+        raise FileRefusedError(problems + wrong)
+    return model, fold(None, core)
+
+
+def read_workshop(data: bytes) -> WorkshopModel:
+    """Return the cars in a workshop file, or the one of a logbook file; raises FileRefusedError.
+
+    Numbers of entries run upwards; a logbook from a database that had lost lines has gaps, and is put back with them.
+    """
+    if len(data) > LARGEST_WORKSHOP_BYTES:
+        raise FileRefusedError([("", f"{len(data) / 1e6:.0f} MB is too much for one file; the largest taken is {LARGEST_WORKSHOP_BYTES / 1e6:.0f} MB.")])  # fmt: skip
+    try:
+        kind = json.loads(data).get("format")
+    except (ValueError, RecursionError, AttributeError):
+        kind = None
+    if kind == "ready-corner logbook":
+        found = _read(data, LogbookModel, "logbook", LARGEST_WORKSHOP_BYTES)
+        model = WorkshopModel(cars=[CarFileModel(slug=slug_of(found.entries), entries=found.entries)])
+    else:
+        model = _read(data, WorkshopModel, "workshop", LARGEST_WORKSHOP_BYTES)
     problems = []
-    core = []
-    for i, kept in enumerate(model.entries):
-        if kept.number != i + 1:
-            problems.append(
-                (f"entries.{i}.number", f"This is entry {i + 1} of the file, not {kept.number}. None may be missing.")
-            )
+    for i, car in enumerate(model.cars):
+        path = f"cars.{i}.entries" if kind == "ready-corner workshop" else "entries"
+        numbers = [kept.number for kept in car.entries]
+        problems += [
+            (f"{path}.{j}.number", f"Entry {b} stands after entry {a}. They run upwards.")
+            for j, (a, b) in enumerate(pairwise(numbers), 1)
+            if b <= a
+        ]
+        problems += _entries(car.entries, path)[1]
+    names = [car.slug for car in model.cars]
+    problems += [(f"cars.{i}.slug", f"“{n}” is in the file twice.") for i, n in enumerate(names) if n in names[:i]]
+    if problems:
+        raise FileRefusedError(problems)
+    return model
+
+
+def slug_of(entries: Sequence[EntryKept]) -> str:
+    """Return a short name for a car from that of its first plan: what an address takes."""
+    first = entries[0].what if entries else None
+    name = first.plan.name if isinstance(first, PlanRevisedModel) else ""
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:60].strip("-") or "car"
+
+
+def _entries(entries: Sequence[EntryKept], path: str) -> tuple[list[Entry], list[tuple[str, str]]]:
+    """Return entries in the core's form, and what is wrong with them, each with its path."""
+    if not entries or entries[0].what.kind != "plan":
+        return [], [(f"{path}.0", "A logbook begins with a plan.")]
+    seen: set[str] = set()
+    core, problems = [], []
+    for i, kept in enumerate(entries):
         if str(kept.id) in seen:
-            problems.append((f"entries.{i}.id", "Another entry has this identity already."))
+            problems.append((f"{path}.{i}.id", "Another entry has this identity already."))
         seen.add(str(kept.id))
         try:
             core.append(kept_to_core(kept))
         except ReadyCornerError as wrong:
-            problems.append((f"entries.{i}.what.{wrong.path}", wrong.sentence))
-    if problems:
-        raise FileRefusedError(problems)
-    assert isinstance(core[0].what, PlanRevised)
-    return model, fold(None, core)
+            problems.append((f"{path}.{i}.what.{wrong.path}", wrong.sentence))
+    return core, problems
 
 
-def _read(data: bytes, model: type[M], kind: str) -> M:
-    if len(data) > LARGEST_BYTES:
-        raise FileRefusedError(
-            [("", f"{len(data) / 1e6:.0f} MB is no {kind} file; the largest taken is {LARGEST_BYTES / 1e6:.0f} MB.")]
-        )
+def _read(data: bytes, model: type[M], kind: str, most: int = LARGEST_BYTES) -> M:
+    if len(data) > most:
+        raise FileRefusedError([("", f"{len(data) / 1e6:.0f} MB is no {kind} file; the largest taken is {most / 1e6:.0f} MB.")])
     try:
         found = json.loads(data, object_pairs_hook=_each_once)
     except (ValueError, RecursionError) as wrong:

@@ -60,6 +60,12 @@ class Logbooks:
             row = session.scalar(select(CarRow).where(CarRow.slug == slug))
             return CarKey(row.id, row.slug) if row else None
 
+    def find_id(self, car_id: str) -> CarKey | None:
+        """Return the car with an identity, if there is one."""
+        with Session(self._engine) as session:
+            row = session.get(CarRow, car_id)
+            return CarKey(row.id, row.slug) if row else None
+
     def cars(self) -> list[CarLine]:
         """Return all cars, the first begun first; two queries for however many."""
         with Session(self._engine) as session:
@@ -110,9 +116,9 @@ class Logbooks:
             finally:
                 connection.execute(select(func.release_lock(name)))
 
-    def begin(self, car: CarKey, first: EntryKept) -> None:
-        """Keep a new car with its first entry, durably; raises TakenError."""
-        self._add([CarRow(id=car.id, slug=car.slug)], car.id, [first])
+    def begin(self, car: CarKey, entries: Sequence[EntryKept]) -> None:
+        """Keep a new car with its first entries, all or none, durably; raises TakenError."""
+        self._add([CarRow(id=car.id, slug=car.slug)], car.id, entries)
 
     def append(self, car_id: str, entries: Sequence[EntryKept]) -> None:
         """Keep entries, all or none, durably; raises TakenError where a number or an identity is taken."""

@@ -1,15 +1,26 @@
 """Cars: the list, beginning one, and all that is shown of one."""
 
-from fastapi import APIRouter
+from datetime import UTC, datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel
 
 from ready_corner.border.entries import EntryIn, LogbookModel
 from ready_corner.border.plan import PlanModel, ToolModel
 from ready_corner.core.metrology.tools import default_tools
+from ready_corner.keeping import put_back, save
 from ready_corner.web.views import CarView, View, car_view
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+
+
+async def _raw(request: Request) -> bytes:
+    return await request.body()
+
+
+RawBody = Annotated[bytes, Depends(_raw)]
 
 
 class CarLineView(View):
@@ -55,6 +66,33 @@ def plan_file(slug: str, workshop: TheWorkshop) -> PlanModel:
 def logbook_file(slug: str, workshop: TheWorkshop) -> LogbookModel:
     """Return the whole logbook of a car as an open file."""
     return LogbookModel(entries=list(workshop.kept(slug)))
+
+
+class BroughtView(View):
+    """What became of one car of a file that was brought in."""
+
+    slug: str
+    name: str
+    new: int
+    had: int
+    refused: list[str]
+
+
+@router.get("/workshop.json", response_class=Response, responses={200: {"content": {"application/json": {"schema": {}}}}})
+def workshop_file(workshop: TheWorkshop) -> Response:
+    """Return every car with its whole logbook as one file."""
+    today = f"{datetime.now(UTC):%Y-%m-%d}"
+    headers = {"content-disposition": f'attachment; filename="workshop-{today}.json"'}
+    return Response(save(workshop.logbooks), media_type="application/json", headers=headers)
+
+
+@router.post(
+    "/workshop",
+    openapi_extra={"requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}},
+)
+def bring_in(data: RawBody, workshop: TheWorkshop) -> list[BroughtView]:
+    """Bring the cars of a workshop file, or the one of a logbook file, into this workshop: what is new is appended."""
+    return [BroughtView.model_validate(car) for car in put_back(workshop, data)]
 
 
 @router.get("/tools")

@@ -254,7 +254,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         )
         for p in found.rows
     ]
-    zeros, names = frame.zeros, {t.id: t.name for t in frame.plan.toolbox}
+    zeros, names = frame.zeros, {t.id: t.name for t in (*frame.gone.tools.values(), *frame.plan.toolbox)}
     notes = [*(say_tools(network, zeros, names, units) if network else ()), *say_locked(frame), *say_witnesses(frame)]
     if network and (said := say_gauge(network)):
         notes.append(said)
@@ -287,7 +287,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         carried=DatumModel.model_validate(carried) if (carried := frame.carried) else None,
         zero=frame.log.zero,
         datum_note=DATUM_NOTES.get(frame.log.datum.way, "") if frame.log.datum else "",
-        level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log)) else None,
+        level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log, frame.gone)) else None,
     )
 
 

@@ -88,6 +88,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workshop File
+         * @description Return every car with its whole logbook as one file.
+         */
+        get: operations["workshop_file_api_workshop_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Bring the cars of a workshop file, or the one of a logbook file, into this workshop: what is new is appended.
+         */
+        post: operations["bring_in_api_workshop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tools": {
         parameters: {
             query?: never;
@@ -778,6 +818,22 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * BroughtView
+         * @description What became of one car of a file that was brought in.
+         */
+        BroughtView: {
+            /** Slug */
+            slug: string;
+            /** Name */
+            name: string;
+            /** New */
+            new: number;
+            /** Had */
+            had: number;
+            /** Refused */
+            refused: string[];
         };
         /**
          * CarLineView
@@ -2178,7 +2234,7 @@ export interface components {
         };
         /**
          * PlanRevisedModel
-         * @description A new plan made from that of entry ``revises`` (0 for the first).
+         * @description A new plan made from that of entry ``revises`` (0 for the first); ``confirmed``: though it lets go of points that something refers to.
          */
         PlanRevisedModel: {
             /**
@@ -2198,6 +2254,11 @@ export interface components {
              * @default 0
              */
             revises: number;
+            /**
+             * Confirmed
+             * @default false
+             */
+            confirmed: boolean;
         };
         /**
          * PointView
@@ -3938,6 +3999,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogbookModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    workshop_file_api_workshop_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bring_in_api_workshop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtView"][];
                 };
             };
             /** @description Unprocessable Entity */

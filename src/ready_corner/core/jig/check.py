@@ -4,9 +4,8 @@ import math
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import DatumChosen, FootRead, JigAct, PinFelt, SlopeRead, StatusGiven, SurveyRead
-from ready_corner.core.jig.frame import places_of
 from ready_corner.core.jig.works import Accepted, Cleared, WorkAct, check_work
-from ready_corner.core.plan import Plan
+from ready_corner.core.plan import Plan, places_of
 from ready_corner.core.shop import say_length
 from ready_corner.core.survey.readings import KINDS, Reading, compared
 

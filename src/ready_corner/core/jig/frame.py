@@ -1,7 +1,7 @@
 """The frame as it stands: which readings still hold, the network of them, and the axes of the car laid on it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import combinations
 
@@ -10,7 +10,7 @@ import numpy as np
 from ready_corner.core.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.jig.acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead
 from ready_corner.core.metrology.tools import STEP_TO_U
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, Plan, Point, twin_of
+from ready_corner.core.plan import Gone, Plan, Point, places_of
 from ready_corner.core.survey.datum import Datum, Laid, fitted, lay, whole_motions_about_origin
 from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
 from ready_corner.core.survey.network import Network, adjust
@@ -19,19 +19,7 @@ from ready_corner.core.survey.readings import Array, Reading, compared, model
 from ready_corner.core.survey.wrong import Verdict, find_wrong
 
 
-def places_of(plan: Plan) -> dict[str, Point]:
-    """Return where the plan has every point: those given, and the mirrored twins of left ones."""
-    found = dict(plan.points)
-    for name, (x, y, z) in plan.points.items():
-        prefix, twin = name.split(".")[0], twin_of(name)
-        end = next((e for e in ENDS if prefix == e or any(c == prefix and END_OF[c] == e for c in CORNERS)), None)
-        linkage = plan.linkage(end) if end else None
-        if linkage and linkage.mirrored and twin not in found:
-            found[twin] = (x, -y, z)
-    return found
-
-
-def as_reading(noted: Noted, plan: Plan) -> Reading:
+def as_reading(noted: Noted, plan: Plan, gone: Gone) -> Reading:
     """Return a reading as the network takes it: its tool's step and scatter as its u, the zero left to the tool."""
     read, id_ = noted.read, str(noted.number)
     if read.reading == "compare" and read.says:
@@ -40,7 +28,7 @@ def as_reading(noted: Noted, plan: Plan) -> Reading:
         return Reading(made.id, made.kind, made.points, made.value, made.u, "", noted.support)
     if read.reading == "in_line":
         return Reading(id_, "in_line", read.points, 0.0, read.bound / np.sqrt(3), "", noted.support)
-    tool = plan.tool(read.tool)
+    tool = gone.tool(plan, read.tool)
     return Reading(
         id_,
         read.reading,
@@ -62,6 +50,7 @@ class Frame:
 
     plan: Plan
     log: JigLog
+    gone: Gone = field(default_factory=Gone)
 
     @cached_property
     def planned(self) -> dict[str, Point]:
@@ -81,17 +70,21 @@ class Frame:
     @cached_property
     def readings(self) -> tuple[Reading, ...]:
         """The readings that count."""
-        return tuple(as_reading(n, self.plan) for n in self.log.noted if self.holds(n))
+        return tuple(as_reading(n, self.plan, self.gone) for n in self.log.noted if self.holds(n))
 
     @property
     def zeros(self) -> dict[str, float]:
         """Standard uncertainty of the zero of each tool."""
-        return {t.id: t.zero for t in self.plan.toolbox}
+        return {t.id: t.zero for t in (*self.gone.tools.values(), *self.plan.toolbox)}
 
     @cached_property
     def start(self) -> dict[str, Array]:
-        """Rough places: the plan's, shifted to where heights, offsets and stations were read on the whole."""
-        return start_of(self.planned, self.readings)
+        """Rough places: the plan's, shifted to where heights, offsets and stations were read on the whole.
+
+        A point that is not planned any more begins where it was planned last, if a reading still refers to it.
+        """
+        read = {p for r in self.readings for p in r.points}
+        return start_of({**{n: p for n, p in self.gone.points.items() if n in read}, **self.planned}, self.readings)
 
     @cached_property
     def network(self) -> Network | None:
@@ -175,7 +168,7 @@ class Frame:
             noted=tuple(n for n in self.log.noted if n.number < last),
             disturbed=tuple(d for d in self.log.disturbed if d.number < last),
         )
-        frame = Frame(self.plan, earlier)
+        frame = Frame(self.plan, earlier, self.gone)
         return frame if frame.readings else None
 
     @cached_property

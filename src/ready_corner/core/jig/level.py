@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ready_corner.core.jig.acts import JigLog
 from ready_corner.core.metrology.measured import Measured
-from ready_corner.core.plan import Plan
+from ready_corner.core.plan import Gone, Plan
 from ready_corner.core.shop import say_angle, say_length, say_turns
 from ready_corner.core.survey.level import Foot, by_reversal, level_of, packing, screw_feet
 
@@ -32,9 +32,10 @@ class Level:
     feet: tuple[FootState, ...]
 
 
-def level(plan: Plan, log: JigLog) -> Level | None:
+def level(plan: Plan, log: JigLog, gone: Gone | None = None) -> Level | None:
     """Return how level the jig stands; None where the plan has no jig and no slope was read."""
-    slopes = _slopes(plan, log)
+    gone = gone or Gone()
+    slopes = _slopes(plan, log, gone)
     if plan.jig is None:
         return Level(slopes[0], slopes[1:], ()) if slopes else None
     units, jig = plan.units, plan.jig
@@ -44,7 +45,7 @@ def level(plan: Plan, log: JigLog) -> Level | None:
         number, read = log.feet.get(name, (0, None))
         counts = read is not None and number > shaken
         if read is not None and counts:
-            feet.append(Foot(name, x, y, plan.tool(read.tool).estimate([read.value], name)))
+            feet.append(Foot(name, x, y, gone.tool(plan, read.tool).estimate([read.value], name)))
         states.append(FootState(name, x, y, say_length(read.value, units, denominator=0) if read else "", counts, ""))
     if len(feet) < min(3, len(jig.feet)):
         stale = any(s.say and not s.counts for s in states)
@@ -85,13 +86,13 @@ def _tilt(along: Measured, across: Measured) -> str:
     return f"The jig rises {' and '.join(parts)}." if parts else "The jig stands level, as far as these readings tell."
 
 
-def _slopes(plan: Plan, log: JigLog) -> tuple[str, ...]:
+def _slopes(plan: Plan, log: JigLog, gone: Gone) -> tuple[str, ...]:
     """Return what the levels say that were read both ways since the jig was shaken."""
     rows = []
     for number, read in log.slopes:
         if number <= log.shaken[0]:
             continue
-        tool = plan.tool(read.tool)
+        tool = gone.tool(plan, read.tool)
         slope, own = by_reversal(
             tool.estimate([read.first], f"{number} first"), tool.estimate([read.second], f"{number} second")
         )

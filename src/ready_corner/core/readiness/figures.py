@@ -114,7 +114,7 @@ class Figures:
 
     def __init__(self, state: CarState, before: "Figures | None" = None) -> None:
         self.state, self.plan = state, state.plan
-        self._tools = {t.id: t for t in self.plan.toolbox}
+        self._tools = {**state.gone.tools, **{t.id: t for t in self.plan.toolbox}}
         self._by_spell: dict[Place, dict[int, tuple[Taken, ...]]] = {}
         self._spells: dict[tuple[Corner, tuple[Quantity, ...]], list[int]] = {}
         self._groups: dict[tuple[Place, int], Group] = {}
