@@ -3,6 +3,7 @@
   import { Car } from '$lib/car.svelte';
   import { router } from '$lib/router.svelte';
   import Rule from '$parts/Rule.svelte';
+  import Trouble from '$parts/Trouble.svelte';
   import Cars from './stages/cars/Cars.svelte';
   import Jig from './stages/jig/Jig.svelte';
   import Log from './stages/log/Log.svelte';
@@ -37,6 +38,8 @@
   {#key `${car.slug}/${car.view.plan_number}`}<PlanPage {car} />{/key}
 {:else if stage === 'jig'}
   {#key car.slug}<Jig {car} />{/key}
+{:else if car.view.trouble && ['', 'set', 'stance'].includes(stage)}
+  <Trouble {car} trouble={car.view.trouble} />
 {:else if stage === 'set'}
   {#key car.slug}<Set {car} />{/key}
 {:else if stage === 'stance'}

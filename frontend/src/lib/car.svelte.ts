@@ -1,15 +1,18 @@
-// One car in this browser: the last view of it, what waits to be handed over, and recording.
-import { api, Away, Refused, type CarView, type EntryIn, type Problem, type What } from './api/client';
-import * as outbox from './outbox';
+// One car in this browser: the last view of it, and recording, which never waits for an answer.
+import { api, type CarView, type Corner, type EntryIn, type Quantity, Refused, type What } from './api/client';
+import { outbox, type Refusal, type Waiting } from './outbox.svelte';
+import { keep, kept, who } from './shelf';
 
-const RETRY_MS = 1500;
 const shelf = (slug: string) => `ready-corner/view/${slug}`;
 
 /** How an entry fared: taken by the server, kept here until it is back, or refused with a sentence. */
-export type Fate = { fate: 'taken' } | { fate: 'kept' } | { fate: 'refused'; code: string; sentence: string; problems: Problem[] };
+export type Fate = { fate: 'taken' } | { fate: 'kept' } | ({ fate: 'refused' } & Refusal);
 
-export function who(): string {
-  return localStorage.getItem('ready-corner/who') ?? '';
+/** What was recorded in this page last, for striking it out with one key. */
+interface Recent {
+  id: string;
+  title: string;
+  path: string; // where it was asked, after /cars/NAME/
 }
 
 export function newEntry(what: What): EntryIn {
@@ -18,94 +21,114 @@ export function newEntry(what: What): EntryIn {
 
 export class Car {
   view = $state.raw<CarView | null>(null);
-  waiting = $state.raw<outbox.Waiting[]>([]);
-  away = $state(false);
   missing = $state('');
-  last = $state(''); // entry id of what was recorded last, for striking it out
-  #flushing: Promise<void> | null = null;
-  #timer = 0;
+  recent = $state.raw<Recent[]>([]);
+  #stops: (() => void)[];
 
   constructor(readonly slug: string) {
-    const kept = localStorage.getItem(shelf(slug));
-    if (kept) this.view = JSON.parse(kept) as CarView;
-    this.waiting = outbox.waiting(slug);
-    void this.refresh();
+    this.view = kept<CarView>(shelf(slug));
+    this.#stops = [outbox.show(slug, (view) => this.#show(view)), outbox.whileAway(() => void this.refresh())];
+    void this.refresh(true);
   }
 
-  async refresh(): Promise<void> {
+  get waiting(): Waiting[] {
+    return outbox.of(this.slug);
+  }
+
+  get refused(): Waiting[] {
+    return this.waiting.filter((row) => row.refusal);
+  }
+
+  get away(): boolean {
+    return outbox.away;
+  }
+
+  /** Places that were read here and not handed over yet. */
+  get pending(): Set<string> {
+    const places = this.waiting.flatMap(({ entry: { what }, refusal }) => (what.kind === 'reading' && !refusal ? [`${what.corner}/${what.quantity}`] : []));
+    return new Set(places);
+  }
+
+  /** Whether something was turned here that the server has not answered yet. */
+  get turning(): boolean {
+    return this.waiting.some((row) => row.entry.what.kind === 'turned' && !row.refusal);
+  }
+
+  async refresh(first = false): Promise<void> {
+    await outbox.ready;
+    await outbox.handOver(this.slug);
     try {
-      await this.flush();
-      this.#show(await api.car(this.slug));
-      this.away = false;
+      const view = await api.car(this.slug);
+      this.missing = '';
+      this.#show(view, first);
+      outbox.isBack();
     } catch (error) {
       if (error instanceof Refused && error.status === 404) this.missing = error.message;
-      else this.#isAway();
+      else outbox.isAway();
     }
   }
 
-  /** Record an entry: it is in the outbox before anything is sent, and leaves it only when acknowledged. */
-  async record(what: What, title: string): Promise<Fate> {
+  /** Record an entry: it waits in this browser from now on, and is handed over behind the builder's back. Returns its identity. */
+  record(what: What, title: string, path = ''): string {
     const entry = newEntry(what);
     outbox.add(this.slug, entry, title);
-    this.waiting = outbox.waiting(this.slug);
-    this.last = entry.id;
-    await this.flush();
-    const row = this.waiting.find((w) => w.entry.id === entry.id);
+    if (what.kind !== 'correction') this.recent = [...this.recent, { id: entry.id, title, path }];
+    void outbox.handOver(this.slug);
+    return entry.id;
+  }
+
+  /** Done when the server has answered to everything that waits, or is away. */
+  answered(): Promise<void> {
+    return outbox.handOver(this.slug);
+  }
+
+  /** Record an entry from a form that keeps what was filled in until it is taken. A refusal goes back to the form. */
+  async ask(what: What, title: string): Promise<Fate> {
+    const id = this.record(what, title);
+    await outbox.handOver(this.slug);
+    const row = this.waiting.find((w) => w.entry.id === id);
     if (!row) return { fate: 'taken' };
     if (!row.refusal) return { fate: 'kept' };
-    this.discard(entry.id); // the field still holds what was typed, with the sentence beside it
-    return { fate: 'refused', ...this.#why, sentence: row.refusal };
+    this.discard(id);
+    return { fate: 'refused', ...row.refusal };
   }
 
   discard(id: string): void {
-    outbox.drop(this.slug, id);
-    this.waiting = outbox.waiting(this.slug);
+    outbox.drop(id);
+    this.recent = this.recent.filter((r) => r.id !== id);
   }
 
-  /** Hand over what waits, in order, one at a time. */
-  flush(): Promise<void> {
-    this.#flushing ??= this.#handOver().finally(() => (this.#flushing = null));
-    return this.#flushing.then(() => (outbox.waiting(this.slug).some((w) => !w.refusal) && !this.away ? this.flush() : undefined));
+  /** Send a refused entry again: as it is, or confirmed, as a line of its own. */
+  again(row: Waiting): void {
+    if (row.refusal?.code !== 'unusual_value') return outbox.retry(row.entry.id);
+    this.discard(row.entry.id);
+    this.record({ ...row.entry.what, confirmed: true } as What, row.title);
+  }
+
+  /** Strike out what was recorded last, here or before; returns what that was, if there is anything. */
+  strike(title: string): { title: string; path: string } | null {
+    const mine = this.recent.at(-1);
+    if (mine) {
+      this.recent = this.recent.slice(0, -1);
+      if (this.refused.some((row) => row.entry.id === mine.id)) outbox.drop(mine.id);
+      else this.record({ kind: 'correction', version: 1, strikes: mine.id, reason: '' }, title);
+      return mine;
+    }
+    const last = this.view?.last;
+    const struck = this.waiting.some(({ entry: { what } }) => what.kind === 'correction' && what.strikes === last?.id);
+    if (!last || struck || this.waiting.length) return null;
+    this.record({ kind: 'correction', version: 1, strikes: last.id, reason: '' }, title);
+    return { title: last.sentence, path: last.corner && last.quantity ? `${last.corner as Corner}/${last.quantity as Quantity}` : '' };
   }
 
   stop(): void {
-    clearTimeout(this.#timer);
+    this.#stops.forEach((stop) => stop());
   }
 
-  #why: { code: string; problems: Problem[] } = { code: '', problems: [] };
-
-  async #handOver(): Promise<void> {
-    const rows = outbox.waiting(this.slug).filter((w) => !w.refusal);
-    for (const { entry } of rows) {
-      try {
-        const { car } = await api.record(this.slug, entry);
-        outbox.drop(this.slug, entry.id);
-        this.#show(car);
-      } catch (error) {
-        if (error instanceof Refused) {
-          this.#why = { code: error.code, problems: error.problems };
-          outbox.refuse(this.slug, entry.id, error.message);
-        } else {
-          this.#isAway();
-          return;
-        }
-      } finally {
-        this.waiting = outbox.waiting(this.slug);
-      }
-    }
-    if (rows.length) this.away = false; // only now: with some handed over and some not, the server is not yet back for the builder
-  }
-
-  #show(view: CarView): void {
+  /** An answer that was overtaken by a later one shows nothing. */
+  #show(view: CarView, first = false): void {
+    if (!first && this.view && view.number < this.view.number) return;
     this.view = view;
-    localStorage.setItem(shelf(this.slug), JSON.stringify(view));
-  }
-
-  #isAway(): void {
-    this.away = true;
-    clearTimeout(this.#timer);
-    this.#timer = window.setTimeout(() => void this.refresh(), RETRY_MS);
+    keep(shelf(this.slug), view);
   }
 }
-
-export { Away, Refused };

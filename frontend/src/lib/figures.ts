@@ -24,3 +24,15 @@ async function askAll(): Promise<void> {
     }
   }
 }
+
+// Figures of forms that were typed and are being read; a form is sent when none is left.
+const beingRead = new Set<Promise<void>>();
+
+export function reading(read: Promise<void>): Promise<void> {
+  beingRead.add(read);
+  return read.finally(() => beingRead.delete(read));
+}
+
+export async function allRead(): Promise<void> {
+  while (beingRead.size) await Promise.all(beingRead);
+}

@@ -1,7 +1,7 @@
 <script lang="ts">
   // A field for a figure in shop notation; holds mm, degrees, turns or a plain number, prints it in the car's unit.
-  import { api, type FigureKind, Refused, type Units } from '$lib/api/client';
-  import { say } from '$lib/figures';
+  import { api, type FigureKind, type Units } from '$lib/api/client';
+  import { reading, say } from '$lib/figures';
 
   type Props = { label: string; name?: string; value: number | null; kind: FigureKind | 'number'; units: Units; why?: string; problem?: string; bare?: boolean; onchange: (value: number | null) => void };
   let { label, name = label, value, kind, units, why = '', problem = '', bare = false, onchange }: Props = $props();
@@ -16,10 +16,12 @@
     own = shown ?? NaN;
     if (shown === null) text = '';
     else if (kind === 'number') text = String(shown);
-    else void say(shown, kind, as).then((said) => (text = said));
+    else void say(shown, kind, as).then((said) => shown === own && (text = said));
   });
 
+  let asked = 0; // an answer about an earlier text says nothing of the present one
   async function read(): Promise<void> {
+    const mine = ++asked;
     refusal = '';
     if (!text.trim()) {
       own = NaN;
@@ -33,16 +35,16 @@
     }
     try {
       const found = await api.read(text, kind, units);
-      onchange((own = found.value));
+      if (mine === asked) onchange((own = found.value));
     } catch (error) {
-      refusal = error instanceof Refused ? error.message : '';
+      if (mine === asked) refusal = (error as Error).message;
     }
   }
 </script>
 
 <label data-bare={bare || undefined}>
   <span class:hidden={bare}>{label}</span>
-  <input class="fig" bind:value={text} onchange={read} aria-label={name} aria-invalid={refusal || problem ? 'true' : undefined} autocomplete="off" maxlength="60" />
+  <input class="fig" bind:value={text} onchange={() => void reading(read())} aria-label={name} aria-invalid={refusal || problem ? 'true' : undefined} autocomplete="off" maxlength="60" />
   {#if refusal || problem}<small class="no" role="alert">{refusal || problem}</small>{:else if why}<small>{why}</small>{/if}
 </label>
 

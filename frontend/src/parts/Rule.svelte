@@ -1,9 +1,10 @@
 <script lang="ts">
   // The way through the job: a steel rule, one inch a stage; paint on its edge shows how much of each stage holds.
-  import { who } from '$lib/car.svelte';
   import type { Car } from '$lib/car.svelte';
   import { UNIT_WORDS } from '$lib/marks';
+  import { outbox } from '$lib/outbox.svelte';
   import { link } from '$lib/router.svelte';
+  import { signAs, who } from '$lib/shelf';
   import { FRAME, STAGES } from './texts';
 
   type Props = { car?: Car; here?: string };
@@ -13,9 +14,10 @@
   const TICKS = 16;
   const view = $derived(car?.view ?? null);
   const base = $derived(car ? `/cars/${car.slug}` : '');
-  const stuck = $derived(car?.waiting.filter((w) => w.refusal).length ?? 0);
+  const waiting = $derived(outbox.rows);
+  const stuck = $derived(car?.refused.length ?? 0);
   let name = $state(who());
-  const keep = () => localStorage.setItem('ready-corner/who', name);
+  const keep = () => signAs(name);
   const tick = (i: number) => (i % TICKS === 0 ? 26 : i % (TICKS / 2) === 0 ? 17 : i % (TICKS / 4) === 0 ? 12 : 8);
 </script>
 
@@ -45,8 +47,12 @@
     </nav>
   {/if}
   <div class="side">
-    {#if car?.away}
-      <p class="away" role="status"><b>{FRAME.away}</b> {car.waiting.length ? FRAME.kept(car.waiting.length) : ''}</p>
+    {#if outbox.nowhere && (waiting.length || outbox.away)}
+      <p class="away" role="status"><b>{outbox.away ? `${FRAME.away}. ` : ''}{FRAME.nowhere}</b> {FRAME.nowhereWhat(waiting.length)}</p>
+    {:else if outbox.away}
+      <p class="away" role="status"><b>{FRAME.away}</b> {waiting.length ? FRAME.kept(waiting.length) : ''}</p>
+    {:else if outbox.nowhere}
+      <p class="away" role="status"><b>{FRAME.nowhere}</b> {FRAME.nowhereWhat(0)}</p>
     {:else if car && stuck}
       <p class="away" role="status"><b>{FRAME.refused(stuck)}</b> <a href="{base}/log" use:link>{FRAME.look}</a></p>
     {:else}

@@ -2,15 +2,17 @@
   // The tape: says what to read and with what, takes the figure, shows what it would mean. One component for every stage.
   import type { Snippet } from 'svelte';
   import type { MarkWord } from '$lib/api/client';
+  import type { Waiting } from '$lib/outbox.svelte';
+  import RefusedLine from './RefusedLine.svelte';
   import Witness from './Witness.svelte';
 
   type Hook = { key: string; does: string; act?: () => void };
   type Props = {
     title: string; how: string; caution?: string; label: string; value: string; placeholder?: string;
     means?: string; large?: string; state?: MarkWord | null; refusal?: string; note?: string; hooks: Hook[]; readings?: { name: string; say: string; now: boolean }[];
-    oninput: (text: string) => void; onenter: (again: boolean) => void; onstep: (by: 1 | -1) => void; onkey: (key: string) => boolean; extra?: Snippet;
+    oninput: (text: string) => void; onenter: (again: boolean) => void; onstep: (by: 1 | -1) => void; onkey: (key: string) => boolean; refused?: { rows: Waiting[]; retype: (row: Waiting) => void; again: (row: Waiting) => void; discard: (row: Waiting) => void }; extra?: Snippet;
   };
-  let { title, how, caution = '', label, value, placeholder = '', means = '', large = '', state = null, refusal = '', note = '', hooks, readings = [], oninput, onenter, onstep, onkey, extra }: Props = $props();
+  let { title, how, caution = '', label, value, placeholder = '', means = '', large = '', state = null, refusal = '', note = '', hooks, readings = [], oninput, onenter, onstep, onkey, refused, extra }: Props = $props();
 
   let field: HTMLInputElement;
   const INCH = 100;
@@ -22,7 +24,7 @@
 
   function keydown(event: KeyboardEvent): void {
     if (event.isComposing || event.ctrlKey || event.metaKey || event.altKey) return;
-    const taken = event.key === 'Enter' ? (onenter(event.shiftKey), true)
+    const taken = event.key === 'Enter' ? (event.repeat || onenter(event.shiftKey), true) // a key held down is one key
       : event.key === 'ArrowDown' ? (onstep(1), true)
       : event.key === 'ArrowUp' ? (onstep(-1), true)
       : event.key === 'Escape' ? (oninput(''), true)
@@ -35,6 +37,7 @@
   <svg class="ticks" height="26" aria-hidden="true">
     {#each { length: 200 }, i}<path d="M{i * (INCH / 10)} 26V{i % 10 === 0 ? 2 : i % 5 === 0 ? 10 : 17}" />{/each}
   </svg>
+  {#if refused?.rows.length}<RefusedLine {...refused} />{/if}
   <div class="ask">
     <h2>{title}</h2>
     <p>{how}</p>

@@ -3,9 +3,11 @@ import { type AdjusterView, api, type AskView, type CarView, type Corner, type P
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
+import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from './texts';
 
 const PAUSE_MS = 40; // between the last key and asking what it would mean
+const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
 /** One thing to turn as told: whole turns or shims with their sign, said in words. */
 export interface Told { adjuster: string; name: string; amount: number; say: string; caution: string; corner?: Corner }
@@ -22,15 +24,14 @@ export interface Work {
 export class Desk {
   typed = $state('');
   preview = $state.raw<PreviewView | null>(null);
-  refusal = $state('');
-  unusual = $state(false);
+  refusal = $state(''); // of what is typed now, before it is recorded
   note = $state('');
   // Frozen when turning begins: after the first of several turns the corner has moved, and the rest still stands as told.
   #told = $state.raw<Told[] | null>(null);
   #tools = $state.raw<Record<string, string>>({});
   #timer = 0;
   #asked = 0;
-  #busy: Promise<void> = Promise.resolve();
+  #touched = 0; // counts keys and moves, so that an answer can tell that it came before any
 
   constructor(
     readonly car: Car,
@@ -50,7 +51,17 @@ export class Desk {
   get index(): number {
     const [corner, quantity] = this.place();
     const at = this.asks.findIndex((a) => a.corner === corner && a.quantity === quantity);
-    return at >= 0 ? at : Math.max(this.asks.findIndex((a) => a.wanted), 0);
+    return at >= 0 ? at : Math.max(this.asks.findIndex((a) => this.wanted(a)), 0);
+  }
+
+  /** Whether a place is to be read still: asked for, and not among what waits to be handed over. */
+  wanted(ask: AskView): boolean {
+    return ask.wanted && !this.car.pending.has(`${ask.corner}/${ask.quantity}`);
+  }
+
+  /** What the server would not take, the earliest first. */
+  get refused(): Waiting | undefined {
+    return this.car.refused[0];
   }
 
   get ask(): AskView {
@@ -116,7 +127,7 @@ export class Desk {
   /** To the next place that is wanted after this one, else simply the next. */
   onward(from = this.index): void {
     const after = [...this.asks.slice(from + 1), ...this.asks.slice(0, from)];
-    const next = after.find((a) => a.wanted) ?? after[0];
+    const next = after.find((a) => this.wanted(a)) ?? after[0];
     if (next) this.openAsk(next);
   }
 
@@ -132,28 +143,32 @@ export class Desk {
     this.open(`${corner}/turn/${adjuster}`);
   }
 
+  /** Back to reading: at the place that is wanted first, at this corner before others. */
   startMeasuring(): void {
     this.#told = null;
-    const asks = this.asks;
-    this.openAsk(asks.find((a) => (this.work().allRound || a.corner === this.corner) && a.wanted) ?? asks.find((a) => a.wanted) ?? asks.find((a) => a.corner === this.corner)!);
+    const { asks, corner } = this;
+    const mine = asks.filter((a) => this.work().allRound || a.corner === corner);
+    if (!this.car.turning) return this.openAsk(mine.find((a) => this.wanted(a)) ?? asks.find((a) => this.wanted(a)) ?? mine[0] ?? asks[0]!);
+    // What a turn has moved is known with the answer to it. Until then the first place here that a turn can move.
+    this.openAsk(mine.find((a) => a.quantity !== 'pad') ?? asks[0]!);
+    const [before, since] = [this.#touched, performance.now()];
+    void this.car.answered().then(() => {
+      if (before === this.#touched && performance.now() - since < AT_ONCE_MS) this.startMeasuring();
+    });
   }
 
   clear(): void {
     this.typed = '';
     this.preview = null;
     this.refusal = '';
-    this.unusual = false;
-    this.#forget();
-  }
-
-  #forget(): void {
-    this.#asked++;
+    this.#touched++;
+    this.#asked++; // an answer about what stood there says nothing of what will
     clearTimeout(this.#timer);
   }
 
   type(text: string): void {
     this.typed = text;
-    this.unusual = false;
+    this.#touched++;
     this.refusal = '';
     this.note = '';
     this.ask_();
@@ -178,59 +193,60 @@ export class Desk {
 
   #what(typed: string): What {
     if (this.turning) return { kind: 'turned', version: 1, adjuster: this.adjuster?.id ?? '', typed };
-    return { kind: 'reading', version: 1, corner: this.ask.corner, quantity: this.ask.quantity, typed, tool: this.tool.id, confirmed: this.unusual };
+    return { kind: 'reading', version: 1, corner: this.ask.corner, quantity: this.ask.quantity, typed, tool: this.tool.id, confirmed: false };
   }
 
-  /** Enter: record what is typed; `again` stays at the place for a repeat. One after the other, however fast the keys come. */
-  enter(again = false): Promise<void> {
-    this.#busy = this.#busy.then(() => this.#enter(again));
-    return this.#busy;
-  }
-
-  async #enter(again: boolean): Promise<void> {
-    const told = this.told;
-    const suggested = this.turning ? (this.amountTold?.say ?? '') : '';
-    const typed = this.typed.trim() || (again && !this.turning ? this.ask.latest : suggested);
+  /** Enter: record what is typed, at once; `again` stays at the place for a repeat. What becomes of it is told when the answer is there. */
+  enter(again = false): void {
+    const { told, turning, corner, index } = this;
+    const suggested = turning ? (this.amountTold?.say ?? '') : '';
+    const typed = this.typed.trim() || (again && !turning ? this.#lastTyped() : suggested);
     if (!typed) {
-      if (!this.turning) this.onward();
+      if (!turning) this.onward();
       return;
     }
-    const title = this.turning ? DESK.turnTitle(CORNER_WORDS[this.corner], this.adjuster?.name ?? '') : `${this.ask.title}: ${typed}`;
-    const [corner, wasTurning, adjuster, from] = [this.corner, this.turning, this.adjuster?.id, this.index];
-    const result = await this.car.record(this.#what(typed), title);
-    if (result.fate === 'refused') {
-      this.#forget(); // a preview asked before the refusal came must not cover it
-      this.preview = null;
-      this.refusal = result.sentence;
-      this.unusual = result.code === 'unusual_value';
-      return;
-    }
-    this.note = result.fate === 'kept' ? DESK.kept : '';
+    const title = turning ? `${DESK.turned(CORNER_WORDS[corner], this.adjuster?.name ?? '')}: ${typed}` : `${this.ask.title}: ${typed}`;
+    const adjuster = this.adjuster?.id;
+    this.car.record(this.#what(typed), title, turning ? this.place().join('/') : `${this.ask.corner}/${this.ask.quantity}`);
+    this.note = this.car.away ? DESK.kept : '';
     this.clear();
-    if (wasTurning) {
+    if (turning) {
       // The rest stands only where this was turned as told; a turn of one's own asks for new readings.
       this.#told = typed === suggested ? told.filter((t) => t.adjuster !== adjuster) : [];
       const more = this.#told.find((t) => t.amount !== 0);
       if (more) this.open(`${more.corner ?? corner}/turn/${more.adjuster}`);
       else this.startMeasuring();
-    } else if (!again) this.onward(from);
+    } else if (!again) this.onward(index);
   }
 
-  async strike(): Promise<void> {
-    const last = this.view.last;
-    const id = this.car.last || last?.id;
-    if (!id) return;
-    const result = await this.car.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, DESK.strike);
-    this.car.last = '';
-    if (result.fate === 'refused') this.refusal = result.sentence;
-    else {
-      this.note = last && last.id === id ? `Struck out: ${last.sentence}` : DESK.strike;
-      if (last?.corner && last.quantity && last.id === id) this.open(`${last.corner}/${last.quantity}`);
-    }
+  /** The figure read last at this place, as it was typed. */
+  #lastTyped(): string {
+    const { corner, quantity } = this.ask;
+    const here = this.car.waiting.findLast(({ entry: { what }, refusal }) => !refusal && what.kind === 'reading' && what.corner === corner && what.quantity === quantity);
+    return here?.entry.what.kind === 'reading' ? here.entry.what.typed : this.ask.latest_typed;
   }
 
-  async settled(): Promise<void> {
-    await this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, DESK.settled);
+  strike(): void {
+    const struck = this.car.strike(DESK.strike);
+    this.#touched++;
+    if (!struck) return;
+    this.note = `${DESK.struck}: ${struck.title}`;
+    if (struck.path) this.open(struck.path);
+  }
+
+  settled(): void {
+    this.#touched++;
+    this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, DESK.settled);
+  }
+
+  /** Take a refused reading back to its place, with what was typed in the field. */
+  retype(row: Waiting): void {
+    const { what } = row.entry;
+    this.car.discard(row.entry.id);
+    if (what.kind === 'reading') this.open(`${what.corner}/${what.quantity}`);
+    else if (what.kind === 'turned') this.open(`${this.view.plan.adjusters.find((a) => a.id === what.adjuster)?.corner ?? this.corner}/turn/${what.adjuster}`);
+    else return;
+    this.type(what.typed);
   }
 
   /** Keys that mean something at an empty field; figures never begin with a letter. True where the key was taken. */
@@ -242,9 +258,16 @@ export class Desk {
       s: () => this.settled(),
       u: () => this.nextTool(),
       Backspace: () => this.strike(),
+      ...refusedKeys(this.car, this.refused, (row) => this.retype(row)),
     };
     const act = does[key.length === 1 ? key.toLowerCase() : key];
-    if (act) void act();
+    act?.();
     return act !== undefined;
   }
+}
+
+/** What can be done with the key of a letter about the entry that was refused first: typed again, kept or sent again, discarded. */
+export function refusedKeys(car: Car, row: Waiting | undefined, retype: (row: Waiting) => void): Record<string, () => unknown> {
+  if (!row) return {};
+  return { r: () => retype(row), k: () => car.again(row), x: () => car.discard(row.entry.id) };
 }

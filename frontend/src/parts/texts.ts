@@ -23,11 +23,31 @@ export const FRAME = {
   kept: (n: number) => `${n} kept in this browser, handed over when it is back`,
   refused: (n: number) => `${n} not taken`,
   look: 'Look at the log',
+  nowhere: 'Storage is full or forbidden',
+  nowhereWhat: (n: number) => `${n ? `${n} kept` : 'What you record is kept'} in this open page and nowhere else until handed over`,
 } as const;
 
 export const DESK = {
   strike: 'strike out the last',
+  struck: 'Struck out',
+  turned: (corner: string, name: string) => `${corner}, ${name}, turned`,
   settled: 'the car has settled',
   kept: 'Kept in this browser; the server is away.',
   turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,
+} as const;
+
+export const REFUSED = {
+  head: 'Not taken',
+  more: (n: number) => `and ${n} more, in the log`,
+  retype: 'type it again',
+  keep: 'keep it, marked',
+  again: 'send it again',
+  discard: 'discard it',
+} as const;
+
+export const TROUBLE = {
+  head: 'This car cannot be reckoned just now',
+  strike: (n: number) => `Strike out entry ${n}`,
+  plan: 'Look at the plan',
+  log: 'Look at the log',
 } as const;

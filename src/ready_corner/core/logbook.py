@@ -575,7 +575,7 @@ def _check_reading(state: CarState, reading: Reading) -> None:
     low, high = facts.usual
     if not low <= value <= high and not reading.confirmed:
         raise UnusualError(
-            f"A {facts.words} of {said} is on no car. Type it again, or press Enter once more to keep it, marked.",
+            f"A {facts.words} of {said} is on no car. Type it again, or keep it, marked.",
             path="typed",
             numbers={"value": value, "low": low, "high": high},
         )

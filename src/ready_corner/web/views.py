@@ -85,6 +85,7 @@ class AskView(View):
     wanted: bool
     latest: str
     repeats: int
+    latest_typed: str
 
 
 class StepView(View):

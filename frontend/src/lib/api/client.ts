@@ -35,6 +35,7 @@ export type Change = Schemas['ChangeIn'];
 export type Lever = Schemas['LeverView'];
 
 const PATIENCE_MS = 8000;
+const AWAY = new Set([502, 503, 504]); // whatever else is answered is an answer
 
 /** The server said no, in a sentence. */
 export class Refused extends Error {
@@ -52,7 +53,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
     answer = await fetch(`/api${path}`, {
       method,
       headers: body === undefined ? {} : { 'content-type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
+      body: body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body),
       signal: AbortSignal.timeout(PATIENCE_MS),
     });
   } catch {
@@ -60,8 +61,8 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   }
   if (answer.ok) return (await answer.json()) as T;
   const said = (await answer.json().catch(() => null)) as Schemas['Refusal'] | null;
-  if (answer.status >= 500 || !said) throw new Away(said?.sentence ?? 'The server is away.');
-  throw new Refused(answer.status, said.code, said.sentence, said.problems);
+  if (AWAY.has(answer.status)) throw new Away(said?.sentence ?? 'The server is away.');
+  throw new Refused(answer.status, said?.code ?? 'fault', said?.sentence ?? `The server answered ${answer.status} and did not say why.`, said?.problems ?? []);
 }
 
 export const api = {
@@ -70,6 +71,7 @@ export const api = {
   purposes: () => call<Record<string, Plan['aims']>>('GET', '/purposes'),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
+  bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file),
   record: (slug: string, entry: EntryIn) => call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) => call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),

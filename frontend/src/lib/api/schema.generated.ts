@@ -708,6 +708,8 @@ export interface components {
             latest: string;
             /** Repeats */
             repeats: number;
+            /** Latest Typed */
+            latest_typed: string;
         };
         /**
          * AttitudeView

@@ -2,7 +2,9 @@
   // Stage Jig: the frame drawn as surveyed, what to measure, what each error will do, and the record of what was done to it.
   import { untrack } from 'svelte';
   import type { Car } from '$lib/car.svelte';
+  import type { Waiting } from '$lib/outbox.svelte';
   import { link } from '$lib/router.svelte';
+  import { refusedKeys } from '$parts/desk.svelte';
   import Tape from '$parts/Tape.svelte';
   import JigDrawing from './JigDrawing.svelte';
   import Measure from './Measure.svelte';
@@ -25,22 +27,20 @@
   const hooks = $derived([
     { key: '↑ ↓', does: JIG.next },
     { key: 'U', does: JIG.other, act: () => other() },
-    ...(survey.last ? [{ key: '⌫', does: JIG.strike, act: () => void strike() }] : []),
+    ...(car.recent.length ? [{ key: '⌫', does: JIG.strike, act: () => car.strike(JIG.strikeOut) }] : []),
   ]);
   function other(): void {
     const at = survey.tools.findIndex((t) => t.id === survey.toolNow?.id);
     survey.tool = survey.tools[(at + 1) % survey.tools.length]?.id ?? '';
   }
-  async function strike(): Promise<void> {
-    const id = survey.last;
-    survey.last = '';
-    survey.wrong = await survey.strike(id);
-  }
+  const refused = $derived({ rows: car.refused, retype: (row: Waiting) => survey.retype(row), again: (row: Waiting) => car.again(row), discard: (row: Waiting) => car.discard(row.entry.id) });
   function onkey(key: string): boolean {
     if (survey.text) return false;
     if (key === 'u' || key === 'U') return other(), true;
-    if (key === 'Backspace' && survey.last) return void strike(), true;
-    return false;
+    if (key === 'Backspace' && car.recent.length) return car.strike(JIG.strikeOut), true;
+    const act = refusedKeys(car, car.refused[0], (row) => survey.retype(row))[key.toLowerCase()];
+    act?.();
+    return act !== undefined;
   }
 </script>
 
@@ -73,7 +73,7 @@
     {#if survey.tab === 'measure' || survey.tab === 'readings'}
       <div class="foot">
         <Tape title={survey.title} how={survey.points.length ? JIG.reads(survey.toolNow?.name ?? '', JIG.whats[survey.kind]) : JIG.free} label={JIG.record} value={survey.text} placeholder={survey.kind === 'compare' ? JIG.bound : survey.kind === 'in_line' ? JIG.play : ''}
-          means={survey.means} refusal={survey.wrong} note={survey.ready ? '' : JIG.pick} {hooks} oninput={(text) => void survey.type(text)} onenter={() => void survey.enter()} onstep={(by) => survey.step(by)} {onkey} />
+          means={survey.means} refusal={survey.wrong} note={survey.ready ? '' : JIG.pick} {hooks} {refused} oninput={(text) => void survey.type(text)} onenter={() => survey.enter()} onstep={(by) => survey.step(by)} {onkey} />
       </div>
     {/if}
   {:else}<section class="card" aria-busy="true"><p role="status">…</p></section>{/if}

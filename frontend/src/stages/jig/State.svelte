@@ -1,6 +1,7 @@
 <script lang="ts">
   // Datum, support, level, what was done to the frame, and what its points have come to.
   import { api, type JigView, type What } from '$lib/api/client';
+  import { takeOut } from '$lib/takeout';
   import Forms from '$parts/Forms.svelte';
   import type { Survey } from './survey.svelte';
   import { DATUM_WAYS, JIG } from './texts';
@@ -23,7 +24,7 @@
   let status = $state<keyof typeof JIG.statuses>('tacked');
   let pin = $state<keyof typeof JIG.pinSays>('free');
   let foot = $state('');
-  let footText = $state('');
+  let footRead = $state({ typed: '' });
   let slope = $state<{ way: 'along' | 'across'; first: string; back: string }>({ way: 'along', first: '', back: '' });
   let refusal = $state('');
   const say = (name: string) => name.replaceAll('.', ' ');
@@ -70,13 +71,13 @@
       <ul>{#each view.level.feet as f (f.name)}<li data-past={!f.counts || undefined}><b>{f.name}</b> <span class="fig">{f.say || '—'}</span> {f.do}</li>{/each}</ul>
       <div class="grid three">
         <label>{JIG.foot}<select bind:value={foot}><option value=""></option>{#each view.level.feet as f (f.name)}<option>{f.name}</option>{/each}</select></label>
-        <label>{JIG.footRead}<input class="fig" bind:value={footText} maxlength="40" title={JIG.footSoft} /></label>
-        <button type="button" class="button" disabled={!foot || !footText.trim()} onclick={async () => { if (await record({ kind: 'foot', version: 1, foot, typed: footText, tool: lengthTool }, `${JIG.foot} ${foot}`)) footText = ''; }}>{JIG.readFoot}</button>
+        <label>{JIG.footRead}<input class="fig" bind:value={footRead.typed} maxlength="40" title={JIG.footSoft} /></label>
+        <button type="button" class="button" disabled={!foot || !footRead.typed.trim()} onclick={() => void takeOut(footRead, ['typed'], ({ typed }) => record({ kind: 'foot', version: 1, foot, typed, tool: lengthTool }, `${JIG.foot} ${foot}: ${typed}`))}>{JIG.readFoot}</button>
       </div>
       <div class="grid four">
         <label>{JIG.slope}<select bind:value={slope.way}><option value="along">{JIG.alongWay}</option><option value="across">{JIG.acrossWay}</option></select></label>
         <label>{JIG.first}<input class="fig" bind:value={slope.first} maxlength="20" /></label><label>{JIG.turned}<input class="fig" bind:value={slope.back} maxlength="20" /></label>
-        <button type="button" class="button" disabled={!slope.first.trim() || !slope.back.trim()} onclick={async () => { if (await record({ kind: 'slope', version: 1, way: slope.way, typed: slope.first, reversed_typed: slope.back, tool: angleTool }, JIG.slope)) slope = { ...slope, first: '', back: '' }; }}>{JIG.record}</button>
+        <button type="button" class="button" disabled={!slope.first.trim() || !slope.back.trim()} onclick={() => void takeOut(slope as Record<'first' | 'back', string>, ['first', 'back'], ({ first, back }) => record({ kind: 'slope', version: 1, way: slope.way, typed: first, reversed_typed: back, tool: angleTool }, JIG.slope))}>{JIG.record}</button>
       </div>
     </fieldset>
   {/if}

@@ -2,6 +2,7 @@
   // Around the weld: conditions before it, the order of joints, what is accepted; clearances; and the body on the jig.
   import { api, type Corner, type JigView, type What } from '$lib/api/client';
   import { CORNERS, CORNER_WORDS } from '$lib/marks';
+  import { takeOut } from '$lib/takeout';
   import Forms from '$parts/Forms.svelte';
   import type { Survey } from './survey.svelte';
   import { JIG, WELD } from './texts';
@@ -11,7 +12,7 @@
   const works = $derived(view.works);
   const names = $derived(view.points.map((p) => p.name));
   let refusal = $state('');
-  let condition = $state('');
+  let condition = $state({ words: '' });
   let joints = $state('');
   let way = $state<(typeof WELD.ways)[number]>(WELD.ways[0]);
   let reason = $state('');
@@ -50,7 +51,7 @@
   <fieldset>
     <legend>{WELD.holds}</legend><p class="soft">{WELD.holdsSoft}</p>
     <ul>{#each works.holds as hold (hold.condition)}<li><label class="check"><input type="checkbox" checked={hold.met} onchange={(e) => void record({ kind: 'hold', version: 1, condition: hold.condition, met: e.currentTarget.checked, words: '' }, hold.condition)} />{hold.condition}</label></li>{/each}</ul>
-    <div class="grid two"><label>{WELD.another}<input bind:value={condition} maxlength="120" /></label><button type="button" class="button" disabled={!condition.trim()} onclick={async () => { if (await record({ kind: 'hold', version: 1, condition: condition.trim(), met: false, words: '' }, condition)) condition = ''; }}>{WELD.say}</button></div>
+    <div class="grid two"><label>{WELD.another}<input bind:value={condition.words} maxlength="120" /></label><button type="button" class="button" disabled={!condition.words.trim()} onclick={() => void takeOut(condition, ['words'], (c) => record({ kind: 'hold', version: 1, condition: c.words.trim(), met: false, words: '' }, c.words))}>{WELD.say}</button></div>
   </fieldset>
   <fieldset>
     <legend>{WELD.order}</legend>
@@ -64,21 +65,21 @@
   <fieldset>
     <legend>{WELD.accept}</legend><p class="soft">{WELD.acceptSoft} {#each Object.entries(works.accepted) as [point, why] (point)}{point.replaceAll('.', ' ')}: {why}. {/each}</p>
     <div class="grid three"><label>{WELD.point}<select bind:value={accept.point} aria-label={WELD.whichPoint}><option value=""></option>{#each view.pickups.filter((p) => p.off) as p (p.point)}<option value={p.point}>{p.say}</option>{/each}</select></label><label>{WELD.why}<input bind:value={accept.why} maxlength="400" /></label>
-      <button type="button" class="button" disabled={!accept.point} onclick={async () => { if (await record({ kind: 'accepted', version: 1, point: accept.point, reason: accept.why }, WELD.accept)) accept = { point: '', why: '' }; }}>{WELD.accepted}</button></div>
+      <button type="button" class="button" disabled={!accept.point} onclick={() => void takeOut(accept, ['point', 'why'], (a) => record({ kind: 'accepted', version: 1, point: a.point, reason: a.why }, WELD.accept))}>{WELD.accepted}</button></div>
   </fieldset>
   <fieldset>
     <legend>{WELD.gaps}</legend><ul>{#each works.gaps as line (line)}<li>{line}</li>{:else}<li class="soft">{WELD.noGaps}</li>{/each}</ul>
     <div class="grid five"><label>{WELD.point}<select bind:value={gap.point}><option value=""></option>{#each names as n (n)}<option value={n}>{n.replaceAll('.', ' ')}</option>{/each}</select></label><label>{WELD.to}<input bind:value={gap.to} maxlength="80" /></label>
       <label>&nbsp;<select bind:value={gap.what}>{#each Object.entries(WELD.gapKinds) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select></label><label>{WELD.size}<input class="fig" bind:value={gap.typed} maxlength="30" /></label>
-      <button type="button" class="button" disabled={!gap.point || !gap.to.trim() || !gap.typed.trim()} onclick={async () => { if (await record({ kind: 'gap', version: 1, ...gap }, WELD.gaps)) gap = { ...gap, to: '', typed: '' }; }}>{WELD.read}</button></div>
+      <button type="button" class="button" disabled={!gap.point || !gap.to.trim() || !gap.typed.trim()} onclick={() => void takeOut(gap, ['to', 'typed'], (g) => record({ kind: 'gap', version: 1, point: gap.point, what: gap.what, to: g.to, typed: g.typed }, WELD.gaps))}>{WELD.read}</button></div>
   </fieldset>
   <fieldset>
     <legend>{WELD.body}</legend>{#each works.body as line (line)}<p>{line}</p>{/each}
     <p class="soft">{WELD.bodySoft}</p>
     <div class="grid four"><label>{WELD.corner}<select bind:value={opening.corner}>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label><label>{WELD.ahead}<input class="fig" bind:value={opening.ahead} maxlength="30" /></label><label>{WELD.behind}<input class="fig" bind:value={opening.behind} maxlength="30" /></label>
-      <button type="button" class="button" disabled={!opening.ahead.trim() || !opening.behind.trim()} onclick={async () => { if (await record({ kind: 'opening', version: 1, corner: opening.corner, ahead_typed: opening.ahead, behind_typed: opening.behind }, WELD.body)) opening = { ...opening, ahead: '', behind: '' }; }}>{WELD.read}</button></div>
+      <button type="button" class="button" disabled={!opening.ahead.trim() || !opening.behind.trim()} onclick={() => void takeOut(opening, ['ahead', 'behind'], (o) => record({ kind: 'opening', version: 1, corner: opening.corner, ahead_typed: o.ahead, behind_typed: o.behind }, WELD.body))}>{WELD.read}</button></div>
     <div class="grid four"><label>{WELD.place}<select bind:value={sill.place}>{#each Object.entries(WELD.places) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select></label><label>{WELD.side}<select bind:value={sill.side}>{#each Object.entries(WELD.sides) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select></label><label>{WELD.sill}<input class="fig" bind:value={sill.typed} maxlength="30" /></label>
-      <button type="button" class="button" disabled={!sill.typed.trim()} onclick={async () => { if (await record({ kind: 'sill', version: 1, ...sill }, WELD.sill)) sill = { ...sill, typed: '' }; }}>{WELD.read}</button></div>
+      <button type="button" class="button" disabled={!sill.typed.trim()} onclick={() => void takeOut(sill as { typed: string }, ['typed'], ({ typed }) => record({ kind: 'sill', version: 1, ...sill, typed }, WELD.sill))}>{WELD.read}</button></div>
     <label class="check"><input type="checkbox" bind:checked={sill.sag} />{WELD.sag}</label>
     <div class="grid five"><label>{WELD.support}<input bind:value={stand.name} maxlength="60" placeholder={WELD.name} /></label><label>&nbsp;<select bind:value={stand.role}>{#each Object.entries(WELD.roles) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select></label><label>{WELD.pin}<input class="fig" bind:value={stand.pin} maxlength="20" /></label><label>{WELD.hole}<input class="fig" bind:value={stand.hole} maxlength="20" /></label>
       <button type="button" class="button" disabled={!stand.name.trim()} onclick={() => void support()}>{WELD.read}</button></div>

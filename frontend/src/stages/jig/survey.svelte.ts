@@ -1,6 +1,7 @@
 // What stage Jig shows and does: the frame as surveyed, the reading in hand, and the list of what to measure.
 import { api, type JigView, type Proposal, Refused, type SurveyRead, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
+import type { Waiting } from '$lib/outbox.svelte';
 import { JIG } from './texts';
 
 export type Kind = keyof typeof JIG.kinds;
@@ -20,11 +21,9 @@ export class Survey {
   text = $state('');
   means = $state('');
   wrong = $state(''); // the sentence of a refusal of what is typed
-  unusual = $state(false);
   list = $state.raw<Proposal['list']>([]);
   listSays = $state('');
   lit = $state('');
-  last = $state(''); // the entry recorded last, to be struck out with a key
   #asked = 0;
 
   constructor(readonly car: Car) {}
@@ -54,11 +53,14 @@ export class Survey {
     return said.join(' to ') + (this.points.length < this.needed ? ' to …' : '');
   }
 
+  #refreshed = 0; // an answer that was overtaken shows nothing
   async refresh(): Promise<void> {
+    const mine = ++this.#refreshed;
     try {
-      [this.view, this.refusal] = [await api.jig(this.car.slug), ''];
+      const view = await api.jig(this.car.slug);
+      if (mine === this.#refreshed) [this.view, this.refusal] = [view, ''];
     } catch (error) {
-      this.refusal = (error as Error).message;
+      if (mine === this.#refreshed) this.refusal = (error as Error).message;
     }
   }
 
@@ -75,20 +77,21 @@ export class Survey {
   }
 
   clear(): void {
-    [this.text, this.means, this.wrong, this.unusual] = ['', '', '', false];
+    this.#asked++;
+    [this.text, this.means, this.wrong] = ['', '', ''];
   }
 
   what(): SurveyRead {
     const free = this.kind === 'compare' || this.kind === 'in_line';
     return {
       kind: 'survey', version: 1, reading: this.kind, points: this.points, typed: this.text, tool: this.toolNow?.id ?? '', says: this.kind === 'compare' ? this.says : null,
-      pins: this.kind === 'distance' && this.pins ? this.pins : null, diameters: this.pins ? this.diameters : ['', ''], burnt: free ? '' : this.burnt, confirmed: this.unusual,
+      pins: this.kind === 'distance' && this.pins ? this.pins : null, diameters: this.pins ? this.diameters : ['', ''], burnt: free ? '' : this.burnt, confirmed: false,
     } as SurveyRead;
   }
 
   async type(text: string): Promise<void> {
     const mine = ++this.#asked;
-    [this.text, this.wrong, this.unusual] = [text, '', false];
+    [this.text, this.wrong] = [text, ''];
     if (!text.trim() || !this.ready) return void (this.means = '');
     try {
       const found = await api.jigPreview(this.car.slug, this.what());
@@ -98,16 +101,24 @@ export class Survey {
     }
   }
 
-  async enter(): Promise<void> {
+  /** Record what is typed, at once, and go on. */
+  enter(): void {
     if (!this.ready || !this.text.trim()) return;
-    const fate = await this.car.record(this.what() as What, this.title);
-    if (fate.fate === 'refused') {
-      [this.wrong, this.unusual] = [fate.sentence, fate.code === 'unusual_value'];
-      return;
-    }
-    this.last = this.car.last;
+    this.car.record(this.what() as What, `${this.title}: ${this.text.trim()}`);
     this.clear();
     this.next();
+  }
+
+  /** Take a refused reading back to the tape, with all that was typed of it. */
+  retype(row: Waiting): void {
+    const { what } = row.entry;
+    this.car.discard(row.entry.id);
+    if (what.kind !== 'survey') return;
+    this.tab = 'measure';
+    this.ask(what.reading as Kind, what.points);
+    [this.tool, this.pins, this.diameters, this.burnt] = [what.tool, what.pins ?? '', (what.diameters ?? ['', '']) as [string, string], what.burnt ?? ''];
+    if (what.says) this.says = what.says;
+    void this.type(what.typed);
   }
 
   /** Go on with the list: what was just read drops off it. */
@@ -143,7 +154,7 @@ export class Survey {
   }
 
   async record(what: What, title: string): Promise<string> {
-    const fate = await this.car.record(what, title);
+    const fate = await this.car.ask(what, title);
     return fate.fate === 'refused' ? fate.sentence : '';
   }
 

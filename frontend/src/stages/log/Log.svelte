@@ -1,8 +1,9 @@
 <script lang="ts">
   // The log of everything, newest first, with who and when; striking out, notes, and what else happened to the car.
-  import { api, type Corner, type LogLine, type What } from '$lib/api/client';
+  import { api, type Corner, type LogLine } from '$lib/api/client';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
+  import { REFUSED } from '$parts/texts';
   import { LOG } from './texts';
 
   type Props = { car: Car };
@@ -14,32 +15,31 @@
   let corner = $state<Corner | ''>('');
   let words = $state('');
   let note = $state('');
-  let refusal = $state('');
   let whole = $state(false);
+  let asked = 0; // an answer that was overtaken shows nothing
 
   // The log is the server's: it is asked again whenever the car has a new entry.
   $effect(() => {
     void car.view?.number;
-    api.log(car.slug).then((found) => ([lines, whole] = [found, (found.at(-1)?.entry.number ?? 1) === 1]), () => {});
+    const mine = ++asked;
+    api.log(car.slug).then((found) => mine === asked && ([lines, whole] = [found, (found.at(-1)?.entry.number ?? 1) === 1]), () => {});
   });
 
-  async function record(entry: What, title: string): Promise<void> {
-    const fate = await car.record(entry, title);
-    refusal = fate.fate === 'refused' ? fate.sentence : '';
-  }
-  const strike = (id: string) => record({ kind: 'correction', version: 1, strikes: id, reason: '' }, LOG.strike);
+  const strike = (id: string) => car.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, LOG.strike);
   async function older(): Promise<void> {
     const more = await api.log(car.slug, lines.at(-1)?.entry.number);
     [lines, whole] = [[...lines, ...more], (more.at(-1)?.entry.number ?? 1) === 1];
   }
-  async function happened(event: SubmitEvent): Promise<void> {
+  // What is written leaves its field at once; where it is not taken it stands in the list above, with its words.
+  function happened(event: SubmitEvent): void {
     event.preventDefault();
-    await record({ kind: 'happened', version: 1, what, corner: corner || null, words, points: [] }, LOG.what[what]);
+    car.record({ kind: 'happened', version: 1, what, corner: corner || null, words, points: [] }, words || LOG.what[what]);
     words = '';
   }
-  async function keepNote(event: SubmitEvent): Promise<void> {
+  function keepNote(event: SubmitEvent): void {
     event.preventDefault();
-    if (note.trim()) await record({ kind: 'note', version: 1, words: note.trim(), corner: null }, LOG.note);
+    if (!note.trim()) return;
+    car.record({ kind: 'note', version: 1, words: note.trim(), corner: null }, `${LOG.note}: ${note.trim()}`);
     note = '';
   }
   const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -53,11 +53,11 @@
       <h2>{LOG.waiting}</h2>
       <ul>
         {#each car.waiting as row (row.entry.id)}
-          <li data-refused={row.refusal || undefined}><span>{row.title}</span>{#if row.refusal}<b>{LOG.notTaken}: {row.refusal}</b> <small>{LOG.retype}</small> <button class="button" type="button" onclick={() => car.discard(row.entry.id)}>{LOG.discard}</button>{/if}</li>
+          <li data-refused={row.refusal ? '' : undefined}><span>{row.title}</span>{#if row.refusal}<b>{LOG.notTaken}: {row.refusal.sentence}</b> <small>{row.refusal.status >= 500 ? LOG.fault : LOG.retype}</small> <button class="button" type="button" onclick={() => car.again(row)}>{row.refusal.code === 'unusual_value' ? REFUSED.keep : REFUSED.again}</button> <button class="button" type="button" onclick={() => car.discard(row.entry.id)}>{LOG.discard}</button>{/if}</li>
         {/each}
       </ul>
     {/if}
-    {#if refusal}<p role="alert" class="alert">{refusal}</p>{/if}
+    {#each car.view?.notices ?? [] as notice (notice)}<p role="alert" class="alert">{notice}</p>{/each}
     <ol>
       {#each lines as line (line.entry.id)}
         {@const by = correctionOf(line)}

@@ -4,6 +4,7 @@
   import { api, Away, type CarLine, type Corner, type Problem, Refused, type Wanting } from '$lib/api/client';
   import { type Car, newEntry } from '$lib/car.svelte';
   import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
+  import { allRead } from '$lib/figures';
   import { router } from '$lib/router.svelte';
   import FigureField from '$parts/FigureField.svelte';
   import Adjusters from './Adjusters.svelte';
@@ -21,6 +22,7 @@
   let draft = $state(draftOf(before));
   let problems = $state.raw<Problem[]>([]);
   let sentence = $state('');
+  let unusual = $state(false); // asked about once; sent again, it is kept
   const beginning = newEntry({ kind: 'note', version: 1, words: 'a' }).id; // one identity, however often it is sent
   const at = (path: string) => problems.find((p) => p.path.replace(/^what\.(plan\.)*/, '') === path)?.sentence ?? '';
   const axles = ['front', 'rear'] as const;
@@ -72,7 +74,7 @@
   async function keep(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     (document.activeElement as HTMLElement | null)?.blur(); // a figure still in its field is read first
-    await new Promise((later) => setTimeout(later, 120));
+    await allRead();
     sentence = '';
     const made = planOf($state.snapshot(draft), before);
     problems = 'problems' in made ? made.problems : [];
@@ -84,11 +86,11 @@
   async function send(plan: NonNullable<typeof before>): Promise<void> {
     try {
       if (car) {
-        const fate = await car.record({ kind: 'plan', version: 1, plan, revises }, PLAN.revise(plan.name));
-        if (fate.fate === 'refused') [sentence, problems] = [fate.sentence, fate.problems];
+        const fate = await car.ask({ kind: 'plan', version: 1, plan, revises, confirmed: unusual }, PLAN.revise(plan.name));
+        if (fate.fate === 'refused') [sentence, problems, unusual] = [fate.sentence, fate.problems, fate.code === 'unusual_value'];
         else router.go(`/cars/${car.slug}`);
       } else {
-        const { slug } = await api.begin({ ...newEntry({ kind: 'plan', version: 1, plan, revises: 0 }), id: beginning });
+        const { slug } = await api.begin({ ...newEntry({ kind: 'plan', version: 1, plan, revises: 0, confirmed: false }), id: beginning });
         router.go(`/cars/${slug}`);
       }
     } catch (error) {
@@ -227,7 +229,7 @@
     <div class="keep">
       <p role="alert">{sentence}</p>
       {#if car}<a class="button" href="/cars/{car.slug}">{PLAN.cancel}</a>{/if}
-      <button class="button" data-main>{car ? PLAN.save : PLAN.start}</button>
+      <button class="button" data-main>{unusual ? PLAN.anyway : car ? PLAN.save : PLAN.start}</button>
     </div>
   </form>
 </main>

@@ -2,6 +2,7 @@
   // Stage Set: the drawing of what is read now, the corner in hand, and the tape.
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS } from '$lib/marks';
+  import type { Waiting } from '$lib/outbox.svelte';
   import { router } from '$lib/router.svelte';
   import AxleBehind from '$parts/drawing/AxleBehind.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
@@ -11,7 +12,7 @@
   import CornerFigures from './CornerFigures.svelte';
   import { Desk, type Work } from '$parts/desk.svelte';
   import { DESK } from '$parts/texts';
-import Round from './Round.svelte';
+  import Round from './Round.svelte';
   import { SET } from './texts';
   import Turns from './Turns.svelte';
 
@@ -29,7 +30,7 @@ import Round from './Round.svelte';
   const view = $derived(desk.view);
   const ask = $derived(desk.ask);
   const answer = $derived(view.corners[desk.corner]);
-  const left = $derived(view.round.filter((a) => a.wanted).length);
+  const left = $derived(view.round.filter((a) => desk.wanted(a)).length);
   const typed = $derived(desk.preview?.said ?? desk.typed);
   const mine = $derived(
     view.round.filter((a) => a.corner === ask.corner && a.quantity.slice(0, 3) === ask.quantity.slice(0, 3)).map((a) => ({
@@ -39,18 +40,19 @@ import Round from './Round.svelte';
     })),
   );
   const caution = $derived(desk.turning ? (desk.preview?.caution ?? answer.turns.find((t) => t.adjuster === desk.adjuster?.id)?.caution ?? '') : '');
-  const common = $derived([{ key: SET.keys.strike, does: DESK.strike, act: () => void desk.strike() }]);
+  const refused = $derived({ rows: car.refused, retype: (row: Waiting) => desk.retype(row), again: (row: Waiting) => car.again(row), discard: (row: Waiting) => car.discard(row.entry.id) });
+  const common = $derived([{ key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() }]);
   const readHooks = $derived([
-    { key: SET.keys.enter, does: SET.next, act: () => void desk.enter() },
-    { key: SET.keys.again, does: SET.again, act: () => void desk.enter(true) },
+    { key: SET.keys.enter, does: SET.next, act: () => desk.enter() },
+    { key: SET.keys.again, does: SET.again, act: () => desk.enter(true) },
     { key: SET.keys.skip, does: SET.skip, act: () => desk.step(1) },
     ...common,
     { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
     { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
-    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => void desk.settled() }]),
+    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);
   const turnHooks = $derived([
-    { key: SET.keys.enter, does: SET.turnKeys, act: () => void desk.enter() },
+    { key: SET.keys.enter, does: SET.turnKeys, act: () => desk.enter() },
     { key: SET.keys.skip, does: SET.otherAdjuster, act: () => desk.step(1) },
     ...common,
     { key: SET.keys.measure, does: SET.measure, act: () => desk.startMeasuring() },
@@ -74,13 +76,13 @@ import Round from './Round.svelte';
     <Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster.name)} how={SET.turnHow(desk.adjuster.say_how, desk.adjuster.say_room)} {caution}
       label={SET.turned} value={desk.typed} placeholder={desk.amountTold?.say ?? `1t2f ${desk.adjuster.ways[0]}`} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''}
       refusal={desk.refusal} note={desk.note || (desk.amountTold ? SET.asTold : '')} hooks={turnHooks}
-      oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} />
+      oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} />
   {:else if desk.turning}
-    <Tape title={SET.noAdjusters} how="" label={SET.turned} value="" hooks={turnHooks} oninput={() => {}} onenter={() => {}} onstep={() => {}} onkey={(k) => desk.key(k)} />
+    <Tape title={SET.noAdjusters} how="" label={SET.turned} value="" hooks={turnHooks} oninput={() => {}} onenter={() => {}} onstep={() => {}} onkey={(k) => desk.key(k)} {refused} />
   {:else}
     <Tape title={ask.title} how={ask.how} label={SET.figure} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null}
       refusal={desk.refusal} note={desk.note || (view.condition.settled ? `${SET.of(desk.index + 1, desk.asks.length)} · ${SET.toRead(left)}` : SET.settleFirst)} hooks={readHooks} readings={mine}
-      oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} />
+      oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} />
   {/if}
 </main>
 

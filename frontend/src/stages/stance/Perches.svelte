@@ -14,7 +14,7 @@
   const learned = $derived(stance.corners.filter((c) => c.learned));
   let refusal = $state('');
   async function unlearn(adjuster: string): Promise<void> {
-    const fate = await car.record({ kind: 'unlearned', version: 1, adjuster }, STANCE.undo);
+    const fate = await car.ask({ kind: 'unlearned', version: 1, adjuster }, STANCE.undo);
     refusal = fate.fate === 'refused' ? fate.sentence : '';
   }
 </script>

@@ -3,6 +3,7 @@
   import { api, type Corner, type StanceView } from '$lib/api/client';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS } from '$lib/marks';
+  import type { Waiting } from '$lib/outbox.svelte';
   import { router } from '$lib/router.svelte';
   import { Desk, type Work } from '$parts/desk.svelte';
   import { DESK } from '$parts/texts';
@@ -24,9 +25,11 @@
   let found = $state.raw<StanceView | null>(null);
   let refusal = $state('');
   let springAt = $state<Corner>('LF');
+  let asked = 0;
   $effect(() => {
     void view.number; // whatever was read or turned may have moved it
-    api.stance(car.slug).then((s) => ([found, refusal] = [s, '']), (error: Error) => (refusal = error.message));
+    const mine = ++asked; // an answer that was overtaken shows nothing
+    api.stance(car.slug).then((s) => mine === asked && ([found, refusal] = [s, '']), (error: Error) => mine === asked && (refusal = error.message));
   });
 
   const work = $derived<Work>({
@@ -49,14 +52,15 @@
   const told = $derived(desk.turning ? desk.amountTold : undefined);
   const caution = $derived(desk.turning ? (desk.preview?.caution || told?.caution || '') : tab === 'stands' ? '' : ask?.quantity === 'height' && desk.preview?.large ? STANCE.jacking : '');
   const hooks = $derived([
-    { key: 'Enter', does: STANCE.keys[desk.turning ? 'turn' : 'next'], act: () => void desk.enter() },
+    { key: 'Enter', does: STANCE.keys[desk.turning ? 'turn' : 'next'], act: () => desk.enter() },
     { key: '↓ ↑', does: STANCE.keys[desk.turning ? 'other' : 'skip'], act: () => desk.step(1) },
-    { key: '⌫', does: DESK.strike, act: () => void desk.strike() },
+    { key: '⌫', does: DESK.strike, act: () => desk.strike() },
     ...(desk.turning ? [{ key: 'M', does: STANCE.keys.read, act: () => desk.startMeasuring() }]
-      : [...(tab === 'floor' && !view.condition.settled ? [{ key: 'S', does: DESK.settled, act: () => void desk.settled() }] : []),
+      : [...(tab === 'floor' && !view.condition.settled ? [{ key: 'S', does: DESK.settled, act: () => desk.settled() }] : []),
          ...(tab === 'floor' ? [{ key: 'T', does: STANCE.keys.perch, act: () => desk.startTurning() }] : []),
          { key: 'U', does: STANCE.keys.tool(desk.tool.name.toLowerCase()), act: () => desk.nextTool() }]),
   ]);
+  const refused = $derived({ rows: car.refused, retype: (row: Waiting) => desk.retype(row), again: (row: Waiting) => car.again(row), discard: (row: Waiting) => car.discard(row.entry.id) });
   const show = (to: Tab) => (desk.clear(), router.go(`/cars/${car.slug}/stance/${to}`));
 </script>
 
@@ -85,10 +89,10 @@
   </div>
   {#if onTape && desk.turning}
     <div class="foot"><Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster?.name ?? '')} how={desk.adjuster ? `${desk.adjuster.say_how}; ${desk.adjuster.say_room}` : STANCE.noTurn} {caution} label={STANCE.turned} value={desk.typed} placeholder={told?.say ?? '1t2f up'}
-      means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} refusal={desk.refusal} note={desk.note || (told ? STANCE.asTold : STANCE.noTurn)} {hooks} oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} /></div>
+      means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} refusal={desk.refusal} note={desk.note || (told ? STANCE.asTold : STANCE.noTurn)} {hooks} oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} /></div>
   {:else if onTape && ask}
     <div class="foot"><Tape title={ask.title} how={ask.how} {caution} label={ask.title} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null} refusal={desk.refusal}
-      note={desk.note || (tab === 'floor' && !view.condition.settled ? STANCE.settleFirst : '')} {hooks} readings={mine} oninput={(t) => desk.type(t)} onenter={(again) => void desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} /></div>
+      note={desk.note || (tab === 'floor' && !view.condition.settled ? STANCE.settleFirst : '')} {hooks} readings={mine} oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} /></div>
   {/if}
 </main>
 

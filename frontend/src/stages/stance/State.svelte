@@ -19,7 +19,7 @@
   const hasBar = $derived(Boolean(view.plan.front_linkage?.bar || view.plan.rear_linkage?.bar || view.plan.footing.front_end?.bar || view.plan.footing.rear_end?.bar));
 
   async function record(what: What, title: string): Promise<void> {
-    const fate = await car.record(what, title);
+    const fate = await car.ask(what, title);
     refusal = fate.fate === 'refused' ? fate.sentence : '';
   }
   const happened = (what: 'level' | 'bar_on' | 'bar_off', words: string) => record({ kind: 'happened', version: 1, what, corner: null, words: '', points: [] }, words);

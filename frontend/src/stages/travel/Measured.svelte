@@ -18,7 +18,7 @@
     try {
       const points = await api.points(text, plan.units as Parameters<typeof api.points>[1]);
       const { value } = await api.read(sure, 'length', plan.units as Parameters<typeof api.read>[2]);
-      const fate = await car.record({ kind: 'surveyed', version: 1, points, expanded: value, words: '', confirmed: unusual }, TRAVEL.measure);
+      const fate = await car.ask({ kind: 'surveyed', version: 1, points, expanded: value, words: '', confirmed: unusual }, TRAVEL.measure);
       if (fate.fate !== 'refused') return onclose();
       unusual = fate.code === 'unusual_value';
       refusal = fate.sentence;

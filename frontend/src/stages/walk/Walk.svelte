@@ -23,7 +23,7 @@
 
   function go(): void {
     const { kind, corner, quantity } = view.next;
-    if (kind === 'settle' || kind === 'reconnect') void car.record({ kind: 'happened', version: 1, what: kind === 'settle' ? 'settled' : 'bar_on', words: '', points: [] }, view.next.sentence);
+    if (kind === 'settle' || kind === 'reconnect') car.record({ kind: 'happened', version: 1, what: kind === 'settle' ? 'settled' : 'bar_on', words: '', points: [] }, view.next.sentence);
     else if (kind === 'plan') router.go(`${base}/plan`);
     else if (kind === 'done') router.go(`${base}/log`);
     else if (kind === 'perch' || kind === 'turn' || kind === 'try') {
@@ -39,6 +39,7 @@
   <CarAbove {view} lit={view.next.corner} onpick={(corner) => open(corner)} />
   <div class="card board">
     <h1>{WALK.title} <span>· {view.judged ? WALK.hold(view.holding, view.judged) : WALK.none}{view.condition.settled ? '' : ` · ${WALK.unsettled}`}{view.condition.bar_connected ? '' : ` · ${WALK.bar}`}</span></h1>
+    {#each view.notices as notice (notice)}<p class="notice" role="alert">{notice}</p>{/each}
     <table>
       <thead><tr><th></th>{#each CORNERS as corner (corner)}<th scope="col">{CORNER_WORDS[corner]}</th>{/each}</tr></thead>
       <tbody>
@@ -71,6 +72,7 @@
 <style>
   main { display: grid; grid-template-columns: minmax(0, 40fr) minmax(0, 60fr); grid-template-rows: minmax(0, 1fr) auto; gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 600px; }
   .board { overflow: auto; }
+  .notice { color: var(--rust); }
   h1 { font-size: 1.0625rem; }
   h1 span { font-weight: 400; color: var(--ink-soft); }
   table { border-collapse: collapse; width: 100%; margin-top: 6px; table-layout: fixed; }

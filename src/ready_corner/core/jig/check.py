@@ -87,7 +87,7 @@ def _check_read(plan: Plan, act: SurveyRead, known: dict[str, tuple[float, float
         planned = math.dist(known[act.points[0]], known[act.points[1]])
         if abs(act.value - planned) > FAR_MM:
             raise UnusualError(
-                f"{say_length(act.value, plan.units, denominator=0, unit=True)}, but the plan has them {say_length(planned, plan.units, denominator=0, unit=True)} apart. Press Enter once more to keep it, marked.",
+                f"{say_length(act.value, plan.units, denominator=0, unit=True)}, but the plan has them {say_length(planned, plan.units, denominator=0, unit=True)} apart. Type it again, or keep it, marked.",
                 path="typed",
                 numbers={"value": act.value, "planned": planned},
             )

@@ -35,7 +35,7 @@ _ON_STANDS: tuple[Quantity, ...] = ("stand", "hub")
 class Ask:
     """One place of the round: what to read, with what, what was read, and whether it is wanted now.
 
-    ``tool``: that of its latest reading, else its usual one; ``latest``: that reading as said, of so many ``repeats``.
+    ``tool``: that of its latest reading, else its usual one; ``latest``: that reading as said, of so many ``repeats``, and as it was typed.
     """
 
     corner: Corner
@@ -46,6 +46,7 @@ class Ask:
     wanted: bool
     latest: str
     repeats: int
+    latest_typed: str
 
 
 _TITLES: dict[Quantity, str] = {
@@ -113,6 +114,7 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     return Ask(
         corner, quantity, title_of(place), _HOW[quantity].format(tool=tool.name, place=where),
         tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator) if rows else "", len(rows),
+        rows[-1].reading.typed if rows else "",
     )  # fmt: skip
 
 

@@ -1,0 +1,220 @@
+// Entries made in this browser and not yet acknowledged. Adding one is done at once; keeping it on the shelf and handing it over follow.
+//
+// One shelf (IndexedDB) for all tabs: each add, refusal and removal is a transaction of its own, so none is lost to another tab. One tab at a
+// time hands over the entries of a car, in the order in which they were made. The server keeps an entry sent twice once.
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { api, Away, type CarView, type EntryIn, type Problem, Refused } from './api/client';
+import { forget, kept, keysOf } from './shelf';
+
+/** Why the server would not take an entry. */
+export interface Refusal {
+  status: number;
+  code: string;
+  sentence: string;
+  problems: Problem[];
+}
+
+export interface Waiting {
+  slug: string;
+  entry: EntryIn;
+  title: string;
+  refusal: Refusal | null;
+}
+
+interface Shelf extends DBSchema {
+  waiting: { key: number; value: Waiting; indexes: { id: string } };
+}
+
+const RETRY_MS = 1500;
+const SHELF_PATIENCE_MS = 1000; // a shelf that does not answer must not keep an entry from the server
+const EARLIER = 'ready-corner/outbox/'; // where the first versions kept them, a list for each car
+
+class Outbox {
+  rows = $state.raw<Waiting[]>([]); // of all cars, in the order in which they were made
+  away = $state(false);
+  nowhere = $state(false); // the shelf cannot be used: what waits is kept in this page and nowhere else
+  readonly ready: Promise<void>;
+  #shelf: Promise<IDBPDatabase<Shelf> | null>;
+  #writes: Promise<void> = Promise.resolve();
+  #gone = new Set<string>();
+  #running = new Map<string, Promise<void>>();
+  #cars = new Map<string, (view: CarView) => void>();
+  #again = new Set<() => void>();
+  #tabs: BroadcastChannel | null = null;
+  #timer = 0;
+
+  constructor() {
+    this.#shelf = this.#open();
+    this.ready = this.#queue(() => this.#load());
+    try {
+      this.#tabs = new BroadcastChannel('ready-corner/outbox');
+      this.#tabs.onmessage = () => void this.#queue(() => this.#load());
+    } catch {
+      // no other tab can be told; each looks at the shelf again before it hands over
+    }
+  }
+
+  of(slug: string): Waiting[] {
+    return this.rows.filter((row) => row.slug === slug);
+  }
+
+  add(slug: string, entry: EntryIn, title: string): void {
+    const row: Waiting = { slug, entry, title, refusal: null };
+    this.rows = [...this.rows, row];
+    void this.#queue(async (shelf) => void (await shelf.add('waiting', row)), true);
+  }
+
+  drop(id: string): void {
+    this.#gone.add(id);
+    this.rows = this.rows.filter((row) => row.entry.id !== id);
+    void this.#queue(async (shelf) => {
+      const change = shelf.transaction('waiting', 'readwrite');
+      const key = await change.store.index('id').getKey(id);
+      if (key !== undefined) await change.store.delete(key);
+      await change.done;
+    });
+  }
+
+  /** Let a refused entry be sent once more. */
+  retry(id: string): void {
+    this.#mark(id, null);
+    const row = this.rows.find((r) => r.entry.id === id);
+    if (row) void this.handOver(row.slug);
+  }
+
+  /** Hand over what waits for a car, in order, one at a time; done when nothing is left to send, or the server is away. */
+  handOver(slug: string): Promise<void> {
+    const now = this.#running.get(slug) ?? this.#locked(slug).finally(() => this.#running.delete(slug));
+    this.#running.set(slug, now);
+    return now.then(() => (this.#next(slug) && !this.away ? this.handOver(slug) : undefined));
+  }
+
+  /** Hand over for every car. */
+  async handOverAll(): Promise<void> {
+    await this.ready;
+    for (const slug of new Set(this.rows.map((row) => row.slug))) await this.handOver(slug);
+  }
+
+  /** Show the car that the server answers with to whoever has it open. */
+  show(slug: string, shown: (view: CarView) => void): () => void {
+    this.#cars.set(slug, shown);
+    return () => void this.#cars.delete(slug);
+  }
+
+  /** Call again while the server is away; returns how to stop that. */
+  whileAway(again: () => void): () => void {
+    this.#again.add(again);
+    return () => void this.#again.delete(again);
+  }
+
+  isAway(): void {
+    this.away = true;
+    clearTimeout(this.#timer);
+    this.#timer = window.setTimeout(() => {
+      void this.handOverAll().then(() => this.#again.forEach((again) => again()));
+    }, RETRY_MS);
+  }
+
+  isBack(): void {
+    this.away = false;
+  }
+
+  #next(slug: string): Waiting | undefined {
+    return this.rows.find((row) => row.slug === slug && !row.refusal);
+  }
+
+  async #locked(slug: string): Promise<void> {
+    const work = () => this.#send(slug);
+    await ('locks' in navigator ? navigator.locks.request(`ready-corner/${slug}`, work) : work());
+  }
+
+  async #send(slug: string): Promise<void> {
+    const patience = new Promise<void>((done) => setTimeout(done, SHELF_PATIENCE_MS));
+    await Promise.race([this.#queue(() => this.#load()), patience]); // what this page has just added is on the shelf, and what other tabs did is seen
+    for (let row = this.#next(slug); row; row = this.#next(slug)) {
+      try {
+        const { car } = await api.record(slug, row.entry);
+        this.#cars.get(slug)?.(car);
+        this.drop(row.entry.id);
+      } catch (error) {
+        if (error instanceof Away) return this.isAway();
+        this.#refuse(row, error instanceof Refused ? error : new Refused(0, 'fault', String(error), []));
+      }
+    }
+    this.isBack();
+  }
+
+  #refuse(row: Waiting, { status, code, message, problems }: Refused): void {
+    this.#mark(row.entry.id, { status, code, sentence: message, problems });
+    // What was to strike it out has nothing to strike out any more.
+    for (const other of this.rows) {
+      const { what } = other.entry;
+      if (what.kind === 'correction' && what.strikes === row.entry.id) this.drop(other.entry.id);
+    }
+  }
+
+  #mark(id: string, refusal: Refusal | null): void {
+    this.rows = this.rows.map((row) => (row.entry.id === id ? { ...row, refusal } : row));
+    void this.#queue(async (shelf) => {
+      const change = shelf.transaction('waiting', 'readwrite');
+      const at = await change.store.index('id').openCursor(id);
+      if (at) await at.update({ ...at.value, refusal });
+      await change.done;
+    });
+  }
+
+  async #open(): Promise<IDBPDatabase<Shelf> | null> {
+    try {
+      return await openDB<Shelf>('ready-corner', 1, {
+        upgrade: (shelf) => void shelf.createObjectStore('waiting', { autoIncrement: true }).createIndex('id', 'entry.id', { unique: true }),
+      });
+    } catch {
+      this.nowhere = true;
+      return null;
+    }
+  }
+
+  /** Do one thing with the shelf after all that came before it; where that fails, say that nothing is kept. */
+  #queue(work: (shelf: IDBPDatabase<Shelf>) => Promise<void>, keeps = false): Promise<void> {
+    this.#writes = this.#writes.then(async () => {
+      const shelf = await this.#shelf;
+      try {
+        if (!shelf) return;
+        await work(shelf);
+        if (keeps) this.nowhere = false;
+        this.#tabs?.postMessage('changed');
+      } catch {
+        if (keeps) this.nowhere = true;
+      }
+    });
+    return this.#writes;
+  }
+
+  async #load(): Promise<void> {
+    const shelf = await this.#shelf;
+    if (!shelf) return;
+    await moveEarlier(shelf);
+    const on = (await shelf.getAll('waiting')).filter((row) => !this.#gone.has(row.entry.id));
+    const known = new Set(on.map((row) => row.entry.id));
+    // What is not on the shelf is here only where it could not be put there, or is about to be; the rest was handed over by another tab.
+    const mine = this.rows.filter((row) => !known.has(row.entry.id) && !this.#seen.has(row.entry.id));
+    known.forEach((id) => this.#seen.add(id));
+    this.rows = [...on, ...mine];
+  }
+  #seen = new Set<string>(); // ids that were on the shelf
+}
+
+/** Put on the shelf what the first versions kept as lists. */
+async function moveEarlier(shelf: IDBPDatabase<Shelf>): Promise<void> {
+  for (const key of keysOf(EARLIER)) {
+    const rows = kept<{ entry: EntryIn; title: string }[]>(key) ?? [];
+    const change = shelf.transaction('waiting', 'readwrite');
+    for (const { entry, title } of rows) {
+      if (!(await change.store.index('id').getKey(entry.id))) await change.store.add({ slug: key.slice(EARLIER.length), entry, title, refusal: null });
+    }
+    await change.done;
+    forget(key);
+  }
+}
+
+export const outbox = new Outbox();

@@ -1,0 +1,279 @@
+"""What is typed is what is kept, to the last digit and in order, whenever the answers come, and whatever becomes of them."""
+
+import json
+import re
+import time
+import urllib.request
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.conftest import entry_json, plan_json, reading_json
+from tests.serving import Server
+
+# Delays every answer to a recording by turns; the request itself goes out at once, as on a slow line.
+LATE = """(delays => {
+  const straight = window.fetch.bind(window); let n = 0;
+  window.fetch = async (path, options) => {
+    const answer = await straight(path, options);
+    if (options?.method === 'POST' || String(path).includes('/stance') || String(path).includes('/jig')) await new Promise(r => setTimeout(r, delays[n++ % delays.length]));
+    return answer;
+  };
+})(DELAYS)"""
+
+
+def late(delays):
+    return LATE.replace("DELAYS", str(delays))
+
+
+FIGURES = ("110.25", "104.61", "114.75", "104.52", "-1.33", "0.28", "-1.5", "89.55")
+
+
+@pytest.fixture(scope="module")
+def served(tmp_path_factory, front_end):
+    server = Server(tmp_path_factory.mktemp("recording") / "var", "--no-demo")
+    server.start()
+    yield server
+    if server.process.poll() is None:
+        server.stop()
+
+
+def ask(server, path, body=None):
+    data = json.dumps(body).encode() if body else None
+    request = urllib.request.Request(server.url + path, data, {"content-type": "application/json"})
+    with urllib.request.urlopen(request) as answer:
+        return json.load(answer)
+
+
+@pytest.fixture
+def car(served):
+    return ask(served, "/api/cars", entry_json({"kind": "plan", "plan": plan_json()}))["slug"]
+
+
+def kept(server, slug, key="typed"):
+    return [e["what"][key] for e in ask(server, f"/api/cars/{slug}/logbook.json")["entries"] if key in e["what"]]
+
+
+def comes_to(server, slug, figures, patience=10):
+    """Wait until what is kept of a car is this, and no more."""
+    until = time.monotonic() + patience
+    while kept(server, slug) != figures and time.monotonic() < until:
+        time.sleep(0.05)
+    assert kept(server, slug) == figures
+
+
+def at(page, server, slug, path="set/LF/height"):
+    page.goto(f"{server.url}/cars/{slug}/{path}")
+    expect(page.locator("#tape-field")).to_be_focused()
+
+
+WAITING = """async () => {
+  const asked = indexedDB.open('ready-corner');
+  const shelf = await new Promise(r => asked.onsuccess = () => r(asked.result));
+  const all = shelf.transaction('waiting').objectStore('waiting').getAll();
+  const rows = await new Promise(r => all.onsuccess = () => r(all.result));
+  shelf.close();
+  return rows.filter(r => !r.refusal).length;
+}"""
+
+
+def handed_over(page, patience=25):
+    until = time.monotonic() + patience
+    while page.evaluate(WAITING) and time.monotonic() < until:
+        page.wait_for_timeout(50)
+    assert page.evaluate(WAITING) == 0
+
+
+@pytest.mark.parametrize("delays", [[0], [80], [300], [1500], [300, 0, 1500, 80, 20]])
+def test_figures_typed_at_speed_are_kept_to_the_last_digit_in_order(page, served, car, delays):
+    page.add_init_script(late(delays))
+    at(page, served, car)
+    for figure in FIGURES:
+        page.keyboard.type(figure, delay=60)
+        page.keyboard.press("Enter")
+        expect(page.locator("#tape-field")).to_have_value("", timeout=200)
+    # Every one at a place of its own, in walking order, without one skipped.
+    expect(page).to_have_url(re.compile("/set/LF/gap_front$"))
+    handed_over(page)
+    comes_to(served, car, list(FIGURES))
+    places = [(e["what"]["corner"], e["what"]["quantity"]) for e in ask(served, f"/api/cars/{car}/logbook.json")["entries"][1:]]
+    assert places == [(c, q) for q in ("height", "camber") for c in ("LF", "RF", "RR", "LR")]
+
+
+def test_a_wrong_figure_stands_beside_the_tape_and_lets_the_others_pass(page, served, car):
+    page.add_init_script(late([200]))
+    at(page, served, car)
+    for figure in ("111x", "112", "4m", "113"):
+        page.keyboard.type(figure, delay=20)
+        page.keyboard.press("Enter")
+    refused = page.locator(".refused")
+    expect(refused).to_contain_text("Left front ride height: 111x")
+    expect(refused).to_contain_text("and 1 more")
+    comes_to(served, car, ["112", "113"])
+    page.keyboard.press("r")  # typed again where it belongs, with what was typed
+    expect(page).to_have_url(re.compile("/set/LF/height$"))
+    expect(page.locator("#tape-field")).to_have_value("111x")
+    page.keyboard.press("Backspace")
+    page.keyboard.press("Enter")
+    expect(refused).to_contain_text("Right rear ride height: 4m")
+    expect(refused).to_contain_text("is on no car")
+    page.keyboard.press("k")  # kept, marked
+    expect(refused).to_have_count(0)
+    handed_over(page)
+    comes_to(served, car, ["112", "113", "111", "4m"])
+    assert kept(served, car, "confirmed")[1:] == [False, False, False, True]
+
+
+def test_striking_out_follows_the_keys_and_not_the_answers(page, served, car):
+    page.add_init_script(late([400]))
+    at(page, served, car)
+    for figure in ("110", "111", "112"):
+        page.keyboard.type(figure, delay=20)
+        page.keyboard.press("Enter")
+    page.keyboard.press("Backspace")
+    expect(page).to_have_url(re.compile("/set/RR/height$"))
+    page.keyboard.press("Backspace")
+    expect(page).to_have_url(re.compile("/set/RF/height$"))
+    page.keyboard.type("115")
+    page.keyboard.press("Enter")
+    handed_over(page)
+    log = ask(served, f"/api/cars/{car}/log")
+    assert [(line["entry"]["what"].get("typed"), bool(line["struck_by"])) for line in log[::-1]][1:4] == [("110", False), ("111", True), ("112", True)]  # fmt: skip
+    assert log[0]["entry"]["what"]["typed"] == "115"
+
+
+def test_two_notes_one_after_the_other_are_two_notes(page, served, car):
+    page.add_init_script(late([500]))
+    page.goto(f"{served.url}/cars/{car}/log")
+    field = page.get_by_label("Note")
+    for words in ("first note", "second note"):
+        field.fill(words)
+        page.get_by_role("button", name="Keep the note").click()
+    handed_over(page)
+    assert kept(served, car, "words") == ["first note", "second note"]
+
+
+def test_a_reading_of_the_frame_leaves_the_tape_at_once_too(page, served):
+    slug = ask(served, "/api/cars", entry_json({"kind": "plan", "plan": plan_json(points={f"frame.{n}": [x, y, 0] for n, x, y in (("a", 0, 0), ("b", 1000, 0), ("c", 0, 800), ("d", 1000, 800))})}))["slug"]  # fmt: skip
+    page.add_init_script(late([300]))
+    page.goto(f"{served.url}/cars/{slug}/jig")
+    page.get_by_label("What is read").select_option("Height over the table")
+    page.get_by_label("First point").select_option("frame a")
+    page.locator("#tape-field").focus()
+    for figure in ("305", "306.5", "x", "307"):
+        page.keyboard.type(figure, delay=40)
+        page.keyboard.press("Enter")
+        expect(page.locator("#tape-field")).to_have_value("", timeout=200)
+    expect(page.locator(".refused")).to_contain_text(": x.")
+    comes_to(served, slug, ["305", "306.5", "307"])
+
+
+def test_a_500_belongs_to_its_entry_and_the_rest_is_handed_over(page, served, car):
+    broken = {"n": 0}
+
+    def sometimes(route):
+        broken["n"] += 1
+        if broken["n"] == 1:
+            route.fulfill(status=500, content_type="text/plain", body="Internal Server Error")
+        else:
+            route.continue_()
+
+    page.route("**/entries", sometimes)
+    at(page, served, car)
+    for figure in ("110", "111"):
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    expect(page.locator(".refused")).to_contain_text("Left front ride height: 110. The server answered 500")
+    comes_to(served, car, ["111"])
+    page.reload()
+    page.get_by_role("button", name="send it again").click()
+    expect(page.locator(".refused")).to_have_count(0)
+    comes_to(served, car, ["111", "110"])
+
+
+@pytest.mark.parametrize("status", [502, 503, 504])
+def test_a_door_that_is_shut_for_a_while_loses_nothing(page, served, car, status):
+    page.route("**/entries", lambda route: route.fulfill(status=status, body=""))
+    at(page, served, car)
+    page.keyboard.type("110")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").first).to_contain_text("1 kept in this browser")
+    page.unroute("**/entries")
+    expect(page.get_by_role("status").filter(has_text="away")).to_have_count(0, timeout=10_000)
+    comes_to(served, car, ["110"])
+
+
+def test_the_list_of_cars_hands_over_what_waits(page, served, car):
+    at(page, served, car)
+    page.context.set_offline(True)
+    page.keyboard.type("110")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").first).to_contain_text("1 kept in this browser")
+    page.get_by_role("link", name="Ready Corner").click()
+    page.context.set_offline(False)
+    page.goto(served.url)
+    expect(page.get_by_role("heading", name="Cars in this workshop")).to_be_visible()
+    handed_over(page)
+    comes_to(served, car, ["110"])
+
+
+def test_two_tabs_share_one_outbox(page, served, car):
+    other = page.context.new_page()
+    for tab in (page, other):
+        at(tab, served, car)
+    page.context.set_offline(True)
+    for i in range(6):
+        tab = (page, other)[i % 2]
+        tab.bring_to_front()
+        tab.locator("#tape-field").focus()
+        tab.keyboard.type(f"11{i}")
+        tab.keyboard.press("Enter")
+        for each in (page, other):
+            expect(each.get_by_role("status").first).to_contain_text(f"{i + 1} kept in this browser")
+    page.close()
+    page.context.set_offline(False)
+    expect(other.get_by_role("status").filter(has_text="away")).to_have_count(0, timeout=10_000)
+    handed_over(other)
+    comes_to(served, car, [f"11{i}" for i in range(6)])
+
+
+FULL = """Object.defineProperty(window, 'indexedDB', { value: { open() { throw new DOMException('full', 'QuotaExceededError'); } } });
+Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); };"""
+
+
+def test_with_storage_full_or_forbidden_recording_goes_on_and_it_is_said(page, served, car):
+    page.add_init_script(FULL)
+    at(page, served, car)
+    expect(page.get_by_role("status").first).to_contain_text("Storage is full or forbidden")
+    page.context.set_offline(True)
+    for figure in ("110", "111"):
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    expect(page.get_by_role("status").first).to_contain_text("2 kept in this open page and nowhere else")
+    page.context.set_offline(False)
+    expect(page.get_by_role("status").filter(has_text="away")).to_have_count(0, timeout=10_000)
+    page.wait_for_function("() => !document.body.innerText.includes('2 kept')")
+    comes_to(served, car, ["110", "111"])
+
+
+def test_what_an_earlier_version_kept_is_handed_over(page, served, car):
+    rows = [{"entry": entry_json(reading_json("LF", "height", t)), "refusal": "", "title": "a"} for t in ("110", "111")]
+    page.add_init_script(f"localStorage.setItem('ready-corner/outbox/{car}', {json.dumps(json.dumps(rows))})")
+    at(page, served, car)
+    page.wait_for_function(f"() => !localStorage.getItem('ready-corner/outbox/{car}') || true")
+    handed_over(page)
+    expect(page.locator("main")).to_be_visible()
+    assert kept(served, car)[:2] == ["110", "111"]
+
+
+def test_a_figure_of_a_form_still_being_read_is_waited_for(page, served, car):
+    page.add_init_script(late([600, 100]))
+    page.goto(f"{served.url}/cars/{car}/plan")
+    field = page.get_by_label("Front axle, Track")
+    expect(field).to_have_value("1400")
+    field.fill("1401.5")
+    field.press("Tab")
+    field.fill("1402.5")
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page).to_have_url(re.compile(f"/cars/{car}$"))
+    assert ask(served, f"/api/cars/{car}/plan.json")["front"]["track"] == 1402.5
