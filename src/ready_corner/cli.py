@@ -16,7 +16,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.errors import CalledError, ReadyCornerError
+from ready_corner.core.errors import CalledError, ReadyCornerError, spelt
 from ready_corner.core.jig.frame import Frame
 from ready_corner.core.jig.pickups import pickups
 from ready_corner.core.jig.words import say_free, say_verdict
@@ -26,7 +26,7 @@ from ready_corner.core.plan import CORNERS, Plan
 from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.rounds import next_step
 from ready_corner.core.setting.corner import set_corner
-from ready_corner.core.shop import read, say_length, say_mass
+from ready_corner.core.shop import in_units, read, say_length, say_mass
 from ready_corner.core.stance.car import Asked, perch_turns, stand
 from ready_corner.core.stance.model import car_of
 from ready_corner.core.stance.planned import at_work, dummy_struts
@@ -349,14 +349,12 @@ def _stand(asked: argparse.Namespace) -> None:
     plan = read_plan(asked.plan.read_bytes()).to_core()
     pads = _by_corner(asked.pad, "length", plan)
     car, turns = car_of(plan, [float(p) for p in pads], asked.bars), _by_corner(asked.turn, "turns", plan)
-    found = stand(car, turns)
+    found, said = stand(car, turns), list[str]()
     if asked.cross is not None:
         lf, rf, lr, rr = (float(h) for h in found.heights)
         told = perch_turns(car, Asked((lf, rf, lr, rr), 2.0, asked.cross / 100), turns)
-        for step in steps(plan, np.array(told.turns) - turns):
-            print(step.say)
-        if told.words:
-            print(told.words)
+        said = [step.say for step in steps(plan, np.array(told.turns) - turns)]
+        said += [spelt(told.words, in_units(plan.units))] if told.words else []
         found = told.standing
     kg = found.loads / GRAVITY
     if asked.json:
@@ -364,8 +362,11 @@ def _stand(asked: argparse.Namespace) -> None:
             c: {"height": float(h), "load_kg": float(w), "loose": s}
             for c, h, w, s in zip(CORNERS, found.heights, kg, found.lifted, strict=True)
         }
-        print(json.dumps({"corners": rows, "cross": found.cross, "left": found.left, "rear": found.rear}, indent=1))
+        print(
+            json.dumps({"say": said, "corners": rows, "cross": found.cross, "left": found.left, "rear": found.rear}, indent=1)
+        )
         return
+    print("\n".join(said)) if said else None
     for c, h, w, loose in zip(CORNERS, found.heights, kg, found.lifted, strict=True):
         way = "up" if h >= 0 else "down"
         print(
@@ -379,7 +380,10 @@ def _survey(asked: argparse.Namespace) -> None:
     frame, units = Frame(state.plan, state.jig, state.gone), state.plan.units
     laid, axes = frame.laid
     network = frame.network
-    wrong, loose = say_verdict(frame.verdict, units), say_free(network) if network else ()
+    wrong, loose = (
+        say_verdict(frame.verdict, units),
+        tuple(spelt(f, in_units(units)) for f in say_free(network)) if network else (),
+    )
     rows = pickups(frame, state.moved, {}).rows
     if asked.json:
         sure = network.determined if network else frozenset()

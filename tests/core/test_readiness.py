@@ -292,7 +292,7 @@ def test_toe_is_said_every_way_with_its_span():
     log = Log()
     log.round()
     deg, rim, tyre = toe_every_way(judged(log), "LR")
-    assert (deg, rim, tyre) == ("0.10° in", "0.7 mm in over the rim's 381 mm", '0.043" in over the tyre\'s 24.4"')
+    assert (deg, rim, tyre) == ("0.10° in", "0.7 mm in over the rim's 381 mm", '0.043" in over the tyre\'s 24.41"')
 
 
 def test_with_shop_tools_every_figure_has_its_uncertainty_and_close_ones_what_settles_them():

@@ -86,7 +86,7 @@ BAD = [
     (reading_json("LF", "height", "110", tool="digital"), "not_understood", "does not read"),
     ({"kind": "turned", "adjuster": "LR.toe", "typed": "9 turns longer"}, "out_of_thread", "6 turns 5 flats longer is left"),
     ({"kind": "turned", "adjuster": "none", "typed": "1"}, "not_understood", "no adjuster"),
-    ({"kind": "plan", "plan": plan_json(wheelbase=-1), "revises": 1}, "plan_refused", "A wheelbase of -1 cannot be"),
+    ({"kind": "plan", "plan": plan_json(wheelbase=-1), "revises": 1}, "plan_refused", "A wheelbase of -1.0 mm cannot be"),
     ({"kind": "reading", "corner": "LF"}, "request_refused", "missing"),
     ({**reading_json("LF", "height", "110"), "colour": "red"}, "request_refused", "no field here"),
 ]  # fmt: skip
@@ -192,6 +192,9 @@ def test_figures_of_a_form_are_read_and_said_in_the_cars_unit(client):
     assert client.post("/api/shop/read", json={"text": "3' 2 1/2\"", "kind": "length", "units": inches}).json() == {
         "value": 977.9,
         "said": "38 1/2",
+        "echo": "",
+        "pitch": None,
+        "hand": None,
     }
     said = client.post(
         "/api/shop/say",

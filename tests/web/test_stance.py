@@ -103,7 +103,7 @@ def test_a_sum_that_cannot_be_says_why(demo):
     ("change", "words"),
     [
         ({"rate": 0.0}, "0.0 cannot be here. Type a figure greater than 0"),
-        ({"solid": 300.0}, "200 mm long free, and 300 mm when its coils touch"),
+        ({"solid": 300.0}, "200.0 mm long free, and 300.0 mm when its coils touch"),
         ({"helper": [0.0, 60.0, 20.0]}, "has no rate, so it holds nothing up"),
     ],
 )

@@ -27,9 +27,9 @@ class PlanProblemsError(PlannedError):
 
     code = "plan_refused"
 
-    def __init__(self, problems: list[PlannedError]) -> None:
-        self.problems = problems
-        super().__init__(" ".join(p.sentence for p in problems), path=problems[0].path)
+    def __init__(self, problems: list[PlannedError], units: Units) -> None:
+        self.problems, self.units = problems, units
+        super().__init__(" ".join(p.words for p in problems), path=problems[0].path)
 
 
 class UnitsModel(Model):
@@ -57,6 +57,7 @@ class AimModel(Model):
     source: Words = ""
     trust: Trust = ""
     other: Words = ""
+    typed: Annotated[str, Field(max_length=60)] = ""
 
 
 class HeightPlaceModel(Model):
@@ -316,6 +317,7 @@ class PlanModel(Model):
         checked: False for a plan that was kept: it is what it was, whatever later versions refuse.
         """
         problems: list[PlannedError] = []
+        units = Units(**self.units.model_dump())
 
         def each(make: Callable[[], T]) -> T | None:
             try:
@@ -334,7 +336,7 @@ class PlanModel(Model):
         plan = each(
             lambda: core.Plan(
                 self.name,
-                Units(**self.units.model_dump()),
+                units,
                 self.wheelbase,
                 core.Axle(**self.front.model_dump()),
                 core.Axle(**self.rear.model_dump()),
@@ -359,7 +361,7 @@ class PlanModel(Model):
         if plan and checked:
             problems += check_plan(plan)
         if problems or plan is None:
-            raise PlanProblemsError(problems)
+            raise PlanProblemsError(problems, units)
         return plan
 
     @classmethod

@@ -40,7 +40,7 @@ class RollBarModel(Model):
         try:
             return RollBar(**self.model_dump())
         except MeasuredError as wrong:
-            raise PlannedError(wrong.sentence, path="footing.bar") from wrong
+            raise PlannedError(wrong.words, path="footing.bar") from wrong
 
 
 class EndFootingModel(Model):

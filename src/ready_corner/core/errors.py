@@ -11,7 +11,25 @@ An error carries a stable ``code``, the ``path`` of the field it belongs to and 
 from them and says what to do next.
 """
 
-from collections.abc import Mapping
+import re
+from collections.abc import Callable, Mapping
+
+_LENGTH = re.compile("\x02([^\x02\x03|]*)\\|(\\d)\x03")
+
+
+def length(mm: float, decimals: int = 1) -> str:
+    """Return a length for a sentence of code that does not know the car's units: it is said in them by whoever does, else in mm."""
+    return f"\x02{float(mm)!r}|{decimals}\x03"
+
+
+def said_in_mm(mm: float, decimals: int) -> str:
+    """Return a length in millimetres."""
+    return f"{mm:.{decimals}f} mm"
+
+
+def spelt(words: str, say: Callable[[float, int], str] = said_in_mm) -> str:
+    """Return words with every :func:`length` in them said: in mm, or as ``say`` says so many mm to so many decimals of one."""
+    return _LENGTH.sub(lambda found: say(float(found[1]), int(found[2])), words)
 
 
 class ReadyCornerError(ValueError):
@@ -20,8 +38,17 @@ class ReadyCornerError(ValueError):
     code = "refused"
 
     def __init__(self, sentence: str, *, path: str = "", numbers: Mapping[str, float] | None = None) -> None:
-        super().__init__(sentence)
-        self.sentence, self.path, self.numbers = sentence, path, dict(numbers or {})
+        super().__init__(spelt(sentence))
+        self.words, self.path, self.numbers = sentence, path, dict(numbers or {})
+
+    @property
+    def sentence(self) -> str:
+        """What is wrong and what to do, lengths in mm."""
+        return spelt(self.words)
+
+    def say(self, say: Callable[[float, int], str]) -> str:
+        """Return the sentence with its lengths as a car says them."""
+        return spelt(self.words, say)
 
 
 class MeasuredError(ReadyCornerError):

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
 from typing import Literal, get_args
 
-from ready_corner.core.errors import CalledError, PlannedError
+from ready_corner.core.errors import CalledError, PlannedError, length
 from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Torsion
 from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.metrology.tools import Tool, default_tools
@@ -31,10 +31,11 @@ LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unles
 LEAST_SIZE = 1e-4  # mm; what is said to have a size and is smaller was typed in another unit
 
 
-def positive(value: float, what: str, path: str) -> None:
+def positive(value: float, what: str, path: str, *, is_length: bool = True) -> None:
     """Raise PlannedError unless ``value`` is finite and a size: at least a ten-thousandth of a millimetre."""
     if not (math.isfinite(value) and value >= LEAST_SIZE):
-        raise PlannedError(f"{what} of {value:g} cannot be. Type what the tape says.", path=path, numbers={"value": value})
+        said = length(value) if is_length and math.isfinite(value) else f"{value:g}"
+        raise PlannedError(f"{what} of {said} cannot be. Type what the tape says.", path=path, numbers={"value": value})
 
 
 def twin_of(name: str) -> str:
@@ -153,7 +154,9 @@ class Adjuster:
             positive(end.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.ends.{i}.pitch_mm_per_turn")
         if isinstance(self.by, Perch):
             positive(self.by.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.perch.pitch_mm_per_turn")
-            positive(self.by.spring_per_wheel, f"{self.name}: a spring ratio", f"{here}.perch.spring_per_wheel")
+            positive(
+                self.by.spring_per_wheel, f"{self.name}: a spring ratio", f"{here}.perch.spring_per_wheel", is_length=False
+            )
         if isinstance(self.by, Stack):
             positive(self.by.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
             if not 0 <= self.by.fitted <= self.by.most:
@@ -345,7 +348,7 @@ class Plan:
                     positive(value, f"{end.capitalize()}: a {part.name.replace('_', ' ')}", f"{end}.{part.name}")
             if axle.rim_flange_diameter >= axle.tyre_diameter:
                 raise PlannedError(
-                    f"{end.capitalize()}: the rim ({axle.rim_flange_diameter:g} mm) is not smaller than its tyre ({axle.tyre_diameter:g} mm). Measure both again.",
+                    f"{end.capitalize()}: the rim ({length(axle.rim_flange_diameter)}) is not smaller than its tyre ({length(axle.tyre_diameter)}). Measure both again.",
                     path=f"{end}.rim_flange_diameter",
                     numbers={"rim": axle.rim_flange_diameter, "tyre": axle.tyre_diameter},
                 )

@@ -14,6 +14,7 @@ from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, ReadyCornerError
 from ready_corner.core.logbook import CarState, Entry, fold
+from ready_corner.core.shop import in_units
 
 M = TypeVar("M", bound=Model)
 LARGEST_BYTES = 10_000_000  # a logbook of 20,000 entries is about 6 MB
@@ -42,7 +43,7 @@ def read_plan(data: bytes) -> PlanModel:
     try:
         model.to_core()
     except PlanProblemsError as wrong:
-        raise FileRefusedError([(p.path, p.sentence) for p in wrong.problems]) from wrong
+        raise FileRefusedError([(p.path, p.say(in_units(wrong.units))) for p in wrong.problems]) from wrong
     return model
 
 

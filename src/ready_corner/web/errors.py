@@ -1,5 +1,6 @@
 """One error format: a stable code, a sentence, and every problem with its path and numbers."""
 
+import contextlib
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -12,6 +13,7 @@ from starlette.exceptions import HTTPException
 from ready_corner.border.plan import PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
+from ready_corner.core.shop import Units, in_units
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.workshop import NoSuchCarError
 
@@ -42,15 +44,16 @@ STATUSES: tuple[tuple[type[ReadyCornerError], int], ...] = (
 )
 
 
-def refusal_of(error: ReadyCornerError) -> Refusal:
-    """Return a core error in the one format."""
+def refusal_of(error: ReadyCornerError, units: Units | None = None) -> Refusal:
+    """Return a core error in the one format, its lengths in the units of the car it is about."""
+    say = in_units(error.units if isinstance(error, PlanProblemsError) else units or Units())
     if isinstance(error, FileRefusedError):
         return Refusal(
             code=error.code, sentence=error.sentence, problems=[Problem(path=p, sentence=s) for p, s in error.problems]
         )
     single = error.problems if isinstance(error, PlanProblemsError) else [error]
-    problems = [Problem(path=e.path, sentence=e.sentence, numbers=e.numbers) for e in single]
-    return Refusal(code=error.code, sentence=error.sentence, problems=problems)
+    problems = [Problem(path=e.path, sentence=e.say(say), numbers=e.numbers) for e in single]
+    return Refusal(code=error.code, sentence=error.say(say), problems=problems)
 
 
 def refusal_of_request(errors: list[dict[str, Any]]) -> Refusal:
@@ -69,8 +72,13 @@ def install(app: FastAPI) -> None:
         return JSONResponse(refusal.model_dump(), status_code=status)
 
     @app.exception_handler(ReadyCornerError)
-    def _core(_: Request, error: ReadyCornerError) -> JSONResponse:
-        return answer(next((s for kind, s in STATUSES if isinstance(error, kind)), 422), refusal_of(error))
+    def _core(request: Request, error: ReadyCornerError) -> JSONResponse:
+        status = next((s for kind, s in STATUSES if isinstance(error, kind)), 422)
+        units = None
+        if (slug := request.path_params.get("slug")) and not isinstance(error, NoSuchCarError):
+            with contextlib.suppress(Exception):  # the refusal is what matters
+                units = request.app.state.workshop.state(slug).plan.units
+        return answer(status, refusal_of(error, units))
 
     @app.exception_handler(RequestValidationError)
     def _request(_: Request, error: RequestValidationError) -> JSONResponse:

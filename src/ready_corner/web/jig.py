@@ -10,6 +10,7 @@ from ready_corner.border.base import Model
 from ready_corner.border.entries import Typed
 from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
 from ready_corner.border.plan import ToolModel
+from ready_corner.core.errors import spelt
 from ready_corner.core.jig.acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.frame import Frame, expected
@@ -33,7 +34,7 @@ from ready_corner.core.jig.works import conditions, open_holds, say_body, say_ga
 from ready_corner.core.linkage.words import shown
 from ready_corner.core.metrology.tools import STEP_TO_U
 from ready_corner.core.metrology.verdict import Verdict
-from ready_corner.core.shop import Units, read, say_angle, say_length
+from ready_corner.core.shop import Units, echo, in_units, read, say_angle, say_length
 from ready_corner.core.survey.propose import Means, propose
 from ready_corner.core.survey.readings import KINDS, Kind
 from ready_corner.web.views import View
@@ -265,7 +266,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         points=[_point(frame, n, laid) for n in frame.planned],
         readings=_reads(frame, workshop.ids(slug)),
         wrong=list(say_verdict(frame.verdict, units)),
-        loose=list(say_free(network)) if network else [],
+        loose=[spelt(line, in_units(units)) for line in say_free(network)] if network else [],
         notes=notes,
         datum=DatumModel.model_validate(frame.log.datum) if frame.log.datum else None,
         axes=axes,
@@ -395,7 +396,9 @@ def preview(slug: str, what: SurveyReadIn, workshop: TheWorkshop) -> MeansView:
     act = what.keep(plan).to_core()
     confirmed = SurveyRead(**{**act.__dict__, "confirmed": True})
     check_act(plan, confirmed)
-    said = say_read(act, plan).split(": ", 1)[-1]
+    kind: Literal["angle", "length"] = "angle" if KINDS[what.reading].unit == "deg" else "length"
+    figure = read(what.typed, kind, plan.units)
+    said = echo(figure, kind, plan.units)
     other = expected(frame, act)
     if other is None or act.says or act.reading == "in_line":
         return MeansView(said=said, means="the first of its kind here: nothing to compare it with yet")

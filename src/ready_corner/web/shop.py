@@ -1,38 +1,48 @@
 """Reading shop notation for fields of a form."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter
 from pydantic import Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.plan import UnitsModel
-from ready_corner.core.shop import Kind, Units, read, say_angle, say_field, say_mass, say_turns
+from ready_corner.core.shop import Kind, Units, echo, read, say, say_angle, say_field, say_mass
+from ready_corner.core.threads import read_thread, say_pitch
+from ready_corner.core.toes import read_toe
 from ready_corner.web.views import View
 
 router = APIRouter()
+FieldKind = Kind | Literal["thread", "pitch", "toe", "total_toe"]
 
 
 class FigureIn(Model):
-    """What was typed, the kind of figure asked for, and the units of the car."""
+    """What was typed, the kind of figure asked for, and the units of the car; ``spans`` of rim and tyre in mm, for a toe."""
 
-    text: str
-    kind: Kind
+    text: Annotated[str, Field(max_length=200)]
+    kind: FieldKind
     units: UnitsModel = UnitsModel()
+    spans: Annotated[dict[Literal["rim", "tyre"], float | None], Field(default={}, max_length=2)]
 
 
 class FigureView(View):
-    """The figure in mm, degrees, turns or kg, and as it is printed."""
+    """The figure in mm, degrees, turns, kg, N/mm or N·m a degree, and as it is printed.
+
+    ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole.
+    """
 
     value: float
     said: str
+    echo: str = ""
+    pitch: float | None = None
+    hand: Literal["left", "right"] | None = None
 
 
 class ToSay(Model):
-    """A figure in mm, degrees, turns or kg, to be printed."""
+    """A figure in mm, degrees, turns, kg, N/mm or N·m a degree, to be printed."""
 
     value: float
-    kind: Kind
+    kind: FieldKind
 
 
 class ToSayAll(Model):
@@ -53,13 +63,26 @@ def say_figures(asked: ToSayAll) -> list[str]:
 def read_figure(typed: FigureIn) -> FigureView:
     """Return a figure typed in shop notation."""
     units = Units(typed.units.system, typed.units.finest)
+    if typed.kind == "thread" or typed.kind == "pitch":  # noqa: PLR1714 - each comparison narrows the type
+        found = read_thread(typed.text, units, "pitch" if typed.kind == "pitch" else "diameter")
+        value = found.pitch if typed.kind == "pitch" or found.diameter is None else found.diameter
+        return FigureView(
+            value=value or 0.0, said=_say(value or 0.0, typed.kind, units, None), pitch=found.pitch, hand=found.hand
+        )
+    if typed.kind == "toe" or typed.kind == "total_toe":  # noqa: PLR1714
+        spans = {str(name): mm or 0.0 for name, mm in typed.spans.items()}
+        toe = read_toe(typed.text, units, spans, 2 if typed.kind == "total_toe" else 1)
+        return FigureView(value=toe.deg, said=_say(toe.deg, "angle", units, None), echo=toe.said)
     figure = read(typed.text, typed.kind, units)
-    return FigureView(value=figure.value, said=_say(figure.value, typed.kind, units, figure.denominator))
+    said = _say(figure.value, typed.kind, units, figure.denominator)
+    return FigureView(value=figure.value, said=said, echo=echo(figure, typed.kind, units) if figure.foreign else "")
 
 
-def _say(value: float, kind: Kind, units: Units, denominator: int | None) -> str:
-    if kind == "length":
+def _say(value: float, kind: FieldKind, units: Units, denominator: int | None) -> str:
+    if kind == "length" or kind == "thread":  # noqa: PLR1714
         return say_field(value, units, denominator)
+    if kind == "pitch":
+        return say_pitch(value, units)
     if kind == "mass":
         return say_mass(value, units, 2)
-    return say_angle(value) if kind == "angle" else say_turns(value)
+    return say_angle(value) if kind == "toe" or kind == "total_toe" else say(value, kind, units)  # noqa: PLR1714

@@ -42,7 +42,7 @@ from ready_corner.core.readiness.marks import State
 from ready_corner.core.readiness.revised import say_revision
 from ready_corner.core.readiness.rounds import Step, StepKind, say_reading, title_of
 from ready_corner.core.setting.corner import CornerSetting
-from ready_corner.core.shop import say_length
+from ready_corner.core.shop import in_another_unit, say_length
 from ready_corner.core.stance.acts import StateSaid
 from ready_corner.workshop import Told
 
@@ -367,7 +367,9 @@ def _sentence(state: CarState, what: WhatKept) -> str:
         title = title_of((what.corner, what.quantity))
         unusual = " (unusual, confirmed)" if what.confirmed else ""
         tool = next((t.name.lower() for t in plan.toolbox if t.id == what.tool), what.tool)
-        return f"{title}: {say_reading(plan.units, what.quantity, what.value, what.denominator)}, {tool}{unusual}"
+        said = say_reading(plan.units, what.quantity, what.value, what.denominator, what.typed)
+        as_typed = f" (typed {what.typed})" if in_another_unit(what.typed, plan.units) else ""
+        return f"{title}: {said}{as_typed}, {tool}{unusual}"
     if isinstance(what, TurnedKept):
         adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
         if adjuster is None:

@@ -81,7 +81,7 @@ def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_f
     assert row.options[-1].do == "cut and move"
     assert row.twin == pytest.approx([0, -2.5, 0], abs=1e-6)
     taken = next(o for o in row.options if o.do == "take it up")
-    assert "left that way" in taken.say
+    assert "removed left" in taken.say
 
 
 def test_a_misread_tape_is_named_in_the_builders_words():

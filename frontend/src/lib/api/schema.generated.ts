@@ -664,6 +664,11 @@ export interface components {
              * @default
              */
             other: string;
+            /**
+             * Typed
+             * @default
+             */
+            typed: string;
         };
         /**
          * ArrowView
@@ -1207,16 +1212,13 @@ export interface components {
         };
         /**
          * FigureIn
-         * @description What was typed, the kind of figure asked for, and the units of the car.
+         * @description What was typed, the kind of figure asked for, and the units of the car; ``spans`` of rim and tyre in mm, for a toe.
          */
         FigureIn: {
             /** Text */
             text: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "length" | "angle" | "turns" | "mass";
+            /** Kind */
+            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe");
             /**
              * @default {
              *       "system": "mm",
@@ -1224,16 +1226,34 @@ export interface components {
              *     }
              */
             units: components["schemas"]["UnitsModel"];
+            /**
+             * Spans
+             * @default {}
+             */
+            spans: {
+                [key: string]: number | null;
+            };
         };
         /**
          * FigureView
-         * @description The figure in mm, degrees, turns or kg, and as it is printed.
+         * @description The figure in mm, degrees, turns, kg, N/mm or N·m a degree, and as it is printed.
+         *
+         *     ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole.
          */
         FigureView: {
             /** Value */
             value: number;
             /** Said */
             said: string;
+            /**
+             * Echo
+             * @default
+             */
+            echo: string;
+            /** Pitch */
+            pitch: number | null;
+            /** Hand */
+            hand: ("left" | "right") | null;
         };
         /**
          * FootIn
@@ -3413,16 +3433,13 @@ export interface components {
         };
         /**
          * ToSay
-         * @description A figure in mm, degrees, turns or kg, to be printed.
+         * @description A figure in mm, degrees, turns, kg, N/mm or N·m a degree, to be printed.
          */
         ToSay: {
             /** Value */
             value: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "length" | "angle" | "turns" | "mass";
+            /** Kind */
+            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe");
         };
         /**
          * ToSayAll

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, length
 
 FloatArray = NDArray[np.float64]
 
@@ -53,7 +53,7 @@ def toe_against_string_deg(front_gap: ArrayLike, back_gap: ArrayLike, span: Arra
     if np.any(np.abs(sine) > 1):
         worst = float(np.max(np.abs(front - back)))
         raise StringError(
-            f"The two gaps differ by {worst:.1f} mm, more than the {float(np.min(wide)):.1f} mm between them: no wheel stands so. Read both again.",
+            f"The two gaps differ by {length(worst)}, more than the {length(float(np.min(wide)))} between them: no wheel stands so. Read both again.",
             path="typed",
             numbers={"difference": worst, "span": float(np.min(wide))},
         )
@@ -68,7 +68,7 @@ def require_clear_of_tyre(front_gap: float, back_gap: float, span: float, tyre_d
     clear = (front_gap + back_gap) / 2 - abs(front_gap - back_gap) / 2 * tyre_diameter / span
     if clear < 0:
         raise StringError(
-            f"With gaps of {front_gap:.1f} and {back_gap:.1f} mm the string would cross the tyre by {-clear:.1f} mm. Move it out and read both again.",
+            f"With gaps of {length(front_gap)} and {length(back_gap)} the string would cross the tyre by {length(-clear)}. Move it out and read both again.",
             path="typed",
             numbers={"clear": clear},
         )
@@ -87,7 +87,7 @@ def string_opening(
     sine = (front_hub_gap - rear_hub_gap) / between
     if wheelbase <= 0 or abs(sine) >= 1:
         raise StringError(
-            f"The hub gaps {front_hub_gap:.1f} and {rear_hub_gap:.1f} mm do not belong to one string along the car. Read both again.",
+            f"The hub gaps {length(front_hub_gap)} and {length(rear_hub_gap)} do not belong to one string along the car. Read both again.",
             path="typed",
             numbers={"front": front_hub_gap, "rear": rear_hub_gap},
         )
@@ -112,6 +112,17 @@ def box_yaw_deg(gap_lf: float, gap_rf: float, gap_lr: float, gap_rr: float, whee
 def toe_from_length_deg(difference: ArrayLike, span: ArrayLike) -> FloatArray:
     """Return the angle in degrees of a difference of gaps over a stated span, both in mm: asin(difference / span)."""
     return toe_against_string_deg(np.maximum(difference, 0), np.maximum(np.negative(difference), 0), span)
+
+
+def toe_of_length_deg(length: ArrayLike, span: ArrayLike, wheels: int = 1) -> FloatArray:
+    """Return the toe in degrees that a length over a span is: of one wheel, or the sum of two that share it alike. In mm; plus is in.
+
+    Raises StringError where the length is more than the span.
+    """
+    size, wide = np.asarray(length, dtype=float) / wheels, np.asarray(span, dtype=float)
+    if np.any(wide <= 0) or np.any(np.abs(size) > wide):
+        raise StringError("A toe is less than the span it is taken over. Type both again.", path="typed")
+    return np.asarray(wheels * np.degrees(np.arcsin(size / wide)))
 
 
 def toe_as_length(toe_deg: ArrayLike, span: ArrayLike) -> FloatArray:

@@ -11,6 +11,7 @@ from ready_corner.core.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.jig.acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead
 from ready_corner.core.metrology.tools import STEP_TO_U
 from ready_corner.core.plan import Gone, Plan, Point, places_of
+from ready_corner.core.shop import in_units
 from ready_corner.core.survey.datum import Datum, Laid, fitted, lay, whole_motions_about_origin
 from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
 from ready_corner.core.survey.network import Network, adjust
@@ -113,11 +114,14 @@ class Frame:
             found, why_not = self.recovered
             if found is not None:
                 stayed = sum(p.stayed for p in found.points)
-                return _in_old_axes(
-                    network, found
-                ), f"{wrong.sentence} The old axes are held by {stayed} points that have stayed to one another."
+                return (
+                    _in_old_axes(network, found),
+                    f"{wrong.say(in_units(self.plan.units))} The old axes are held by {stayed} points that have stayed to one another.",
+                )
             return self._by_fit(
-                f"{wrong.sentence} {why_not} Meanwhile the points are laid on the plan as a whole.".replace("  ", " ")
+                f"{wrong.say(in_units(self.plan.units))} {why_not} Meanwhile the points are laid on the plan as a whole.".replace(
+                    "  ", " "
+                )
             )
 
     def _by_fit(self, why: str) -> tuple[Laid | None, str]:
@@ -125,7 +129,7 @@ class Frame:
         try:
             return fitted(self.network, self.planned), why
         except ReadyCornerError as wrong:
-            return None, wrong.sentence
+            return None, wrong.say(in_units(self.plan.units))
 
     def datum_of(self, chosen: DatumChosen) -> Datum:
         """Return the datum with the plan's figures at its points. Raises MeasuredError for a point the plan does not have."""
@@ -185,7 +189,7 @@ class Frame:
         try:
             return fit(earlier, later), ""
         except ReadyCornerError as wrong:
-            return None, wrong.sentence
+            return None, wrong.say(in_units(self.plan.units))
 
     @cached_property
     def drift(self) -> Drift | None:

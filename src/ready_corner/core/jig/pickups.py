@@ -1,5 +1,6 @@
 """Pickup points against the plan: how far off, what each does to the finished car, and what to do about it, the least first."""
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -281,5 +282,8 @@ def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapp
     for adjuster, t, (low, high) in zip(links, turns, rooms, strict=True):
         if t:
             room = (high - t) if t > 0 else (t - low)
-            said.append(f"{adjuster.name} {turn_words(adjuster, float(t))}, {room:.1f} left that way")
+            left_over = int(room * FLATS_PER_TURN + 1e-9) / FLATS_PER_TURN if adjuster.kind != "shims" else int(room + 1e-9)
+            said.append(
+                f"{adjuster.name} {turn_words(adjuster, float(t))}, {turn_words(adjuster, math.copysign(left_over, t))} left"
+            )
     return "; ".join(said)

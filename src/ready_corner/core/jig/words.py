@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from ready_corner.core.errors import length
 from ready_corner.core.jig.acts import SurveyRead
 from ready_corner.core.jig.frame import Frame
 from ready_corner.core.jig.pickups import say_move
@@ -72,7 +73,7 @@ def say_free(network: Network) -> tuple[str, ...]:
         up = abs(mirror.away[2]) > 0.5 * float(np.linalg.norm(mirror.away))
         side = "above or below" if up else "on one side or the other"
         rows.append(
-            f"{say_point(mirror.point)} could as well be {side}, {float(np.linalg.norm(mirror.away)):.0f} mm away: {'measure its height' if up else 'measure its offset'}."
+            f"{say_point(mirror.point)} could as well be {side}, {length(float(np.linalg.norm(mirror.away)))} away: {'measure its height' if up else 'measure its offset'}."
         )
     return tuple(rows)
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, length
 from ready_corner.core.plan import CORNER_WORDS, Corner
 from ready_corner.core.shop import Units, say_length
 from ready_corner.core.survey.readings import Array
@@ -145,7 +145,9 @@ def check_work(act: WorkAct) -> None:
             "The axle is not within its opening. Measure from its centre to the edge, ahead and behind.", path="typed"
         )
     if isinstance(act, SupportPoint) and act.pin and act.hole and act.pin > act.hole:
-        raise MeasuredError(f"A pin of {act.pin:g} mm does not go into a hole of {act.hole:g}. Measure both again.", path="pin")
+        raise MeasuredError(
+            f"A pin of {length(act.pin)} does not go into a hole of {length(act.hole)}. Measure both again.", path="pin"
+        )
 
 
 REFIT = "back in the jig: every pin goes in as it did before"

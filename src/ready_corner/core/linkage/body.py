@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from ready_corner.core.errors import PlannedError
+from ready_corner.core.errors import PlannedError, length
 from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, Layout, LayoutName
 from ready_corner.core.linkage.mechanism import Shape
 from ready_corner.core.linkage.space import Array
@@ -131,7 +131,7 @@ class Loads:
     def __post_init__(self) -> None:
         if not self.height > 0:
             raise PlannedError(
-                f"A centre of gravity {self.height:g} mm over the ground cannot be. Give its height.", path="loads.height"
+                f"A centre of gravity {length(self.height)} over the ground cannot be. Give its height.", path="loads.height"
             )
         if not 0 <= self.front_share <= 1:
             raise PlannedError(

@@ -6,7 +6,7 @@ from itertools import combinations
 import numpy as np
 
 from ready_corner.core.bounds import beyond
-from ready_corner.core.errors import PlannedError
+from ready_corner.core.errors import PlannedError, length
 from ready_corner.core.linkage.body import Body, Stand
 from ready_corner.core.linkage.layouts import LAYOUTS, WHEEL
 from ready_corner.core.linkage.mechanism import ON_UPRIGHT
@@ -101,7 +101,7 @@ def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
     path, layout = f"{end}_linkage", LAYOUTS[linkage.layout]
     if not linkage.loaded_radius > 0:
         yield PlannedError(
-            f"A loaded radius of {linkage.loaded_radius:g} mm cannot be. Measure from the floor to the hub centre.",
+            f"A loaded radius of {length(linkage.loaded_radius)} cannot be. Measure from the floor to the hub centre.",
             path=f"{path}.loaded_radius",
         )
     for name in ("toe", "camber"):
@@ -114,11 +114,11 @@ def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
     members = [link.name for link in (*layout.links, *layout.may)]
     bodies = (end,) if layout.axle else CORNERS_OF[end]
     known = [f"{b}.{m}" for b in bodies for m in members]
-    for name, length in linkage.lengths.items():
+    for name, size in linkage.lengths.items():
         if name not in known:
             yield PlannedError(f"“{name}” is no member of the {end}, so it has no length. {meant(name, known)}", path=f"{path}.lengths")  # fmt: skip
-        elif not length > 0:
-            yield PlannedError(f"{name}: a length of {length:g} mm is none. Measure it from eye to eye.", path=f"{path}.lengths")  # fmt: skip
+        elif not size > 0:
+            yield PlannedError(f"{name}: a length of {length(size)} is none. Measure it from eye to eye.", path=f"{path}.lengths")  # fmt: skip
     for i, torsion in enumerate(linkage.torsions):
         if torsion.arm not in layout.arms:
             yield PlannedError(
@@ -167,7 +167,7 @@ def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
     for spring in body.springs:
         if spring.closed and spring.open and not spring.closed < spring.open:
             yield PlannedError(
-                f"{body.name}: {spring.name} is {spring.closed:g} mm closed and {spring.open:g} mm open. Are the two exchanged?",
+                f"{body.name}: {spring.name} is {length(spring.closed)} closed and {length(spring.open)} open. Are the two exchanged?",
                 path=f"{end}_linkage.springs.{spring.name}.closed",
                 numbers={"closed": spring.closed, "open": spring.open},
             )
@@ -176,7 +176,7 @@ def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
         for size, solid in ((spring.free, spring.solid), spring.helper[1:] if spring.helper else (None, None)):
             if size and solid and not solid < size:
                 yield PlannedError(
-                    f"{body.name}: {spring.name} is {size:g} mm long free, and {solid:g} mm when its coils touch. Measure both again.",
+                    f"{body.name}: {spring.name} is {length(size)} long free, and {length(solid)} when its coils touch. Measure both again.",
                     path=path,
                     numbers={"free": size, "solid": solid},
                 )
@@ -255,7 +255,7 @@ def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
         away = min(float(np.linalg.norm(shape.point(name) - w)) for w in wheels)
         if away > 10 * max(plan.axle(end).tyre_diameter, 1.0):
             yield PlannedError(
-                f"{body.name}.{name} is {away:.0f} mm from its wheel. Is a unit missing, or an inch typed as a millimetre?",
+                f"{body.name}.{name} is {length(away, 0)} from its wheel. Is a unit missing, or an inch typed as a millimetre?",
                 path=f"points.{body.name}.{name}",
                 numbers={"distance": away},
             )
@@ -264,7 +264,7 @@ def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
         if abs(abs(place[1]) - track / 2) > DISAGREE_MM:
             small = abs(abs(place[1]) * 25.4 - track / 2) < 0.02 * track
             yield PlannedError(
-                f"{body.name}.{wheel.centre} is {abs(place[1]):.1f} mm off the centreline, but the track gives {track / 2:.1f}. "
+                f"{body.name}.{wheel.centre} is {length(abs(float(place[1])))} off the centreline, but the track gives {length(track / 2)}. "
                 + ("That is an inch typed as a millimetre." if small else "Measure which of them is right."),
                 path=f"points.{body.name}.{wheel.centre}",
                 numbers={"offset": float(place[1]), "half_track": track / 2},
@@ -272,7 +272,7 @@ def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
         station = 0.0 if end == "front" else -plan.wheelbase
         if abs(place[0] - station) > DISAGREE_MM:
             yield PlannedError(
-                f"{body.name}.{wheel.centre} is at station {place[0]:.1f}, but the wheelbase puts it at {station:.1f}. Measure which is right.",
+                f"{body.name}.{wheel.centre} is at station {length(float(place[0]))}, but the wheelbase puts it at {length(station)}. Measure which is right.",
                 path=f"points.{body.name}.{wheel.centre}",
                 numbers={"station": float(place[0]), "wheelbase": plan.wheelbase},
             )

@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from ready_corner.core.errors import CalledError, PlannedError
+from ready_corner.core.errors import CalledError, PlannedError, spelt
 from ready_corner.core.linkage.body import Body
 from ready_corner.core.linkage.mechanism import BOX_POINTS
 from ready_corner.core.linkage.planned import EndSweep, bodies_of, sweep_end
@@ -16,6 +16,7 @@ from ready_corner.core.linkage.words import Named, named
 from ready_corner.core.linkage.worth import Lengths, Parameter, Spread, parameters, sensitivities, spread
 from ready_corner.core.metrology.measured import COVERAGE
 from ready_corner.core.plan import End, Plan, Point
+from ready_corner.core.shop import in_units
 
 Over = Literal["travel", "steer", "roll"]
 MOST_ROWS = 401
@@ -107,7 +108,7 @@ def study(
     zero = np.zeros(rows)
     drives = {"travel": (drive, zero, zero), "steer": (zero, drive, zero), "roll": (zero, zero, drive)}[over]
     found = sweep_end(plan, end, *drives, bodies=bodies or None, before=before.swept if before else ())
-    warnings = tuple(w for s in found.bodies for w in s.warnings)
+    warnings = tuple(spelt(w, in_units(plan.units)) for s in found.bodies for w in s.words)
     return Study(drive, _curves(found), warnings, limits_of(found.bodies, drive), found.bodies)
 
 

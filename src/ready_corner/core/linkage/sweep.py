@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.errors import PlannedError
+from ready_corner.core.errors import PlannedError, length, spelt
 from ready_corner.core.linkage.answers import (
     Answers,
     member_answers,
@@ -30,15 +30,19 @@ BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: 
 class Sweep:
     """Rows of positions: drives (N,), ``converged`` (N,), answers by wheel side and by name (N,); nan where a row is out of reach.
 
-    ``ends``: where the branch ends and which member is at full stretch. ``warnings``: sentences about what is nearly singular or
-    out of reach while the pose is not.
+    ``ends``: where the branch ends and which member is at full stretch. ``words``: what ``warnings`` says, in any units.
     """
 
     body: Body
     poses: Poses
     wheels: tuple[Answers, ...]
     shared: Answers
-    warnings: tuple[str, ...] = ()
+    words: tuple[str, ...] = ()
+
+    @property
+    def warnings(self) -> tuple[str, ...]:
+        """Sentences about what is nearly singular or out of reach, lengths in mm; ``words`` has them as ``errors.spelt`` takes them."""
+        return tuple(map(spelt, self.words))
 
     @property
     def ends(self) -> tuple[End, ...]:
@@ -108,12 +112,14 @@ def _blanked(answers: Mapping[str, Array], ok: Array) -> Answers:
 def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Answers) -> tuple[str, ...]:
     said = []
     for end in poses.ends:
-        where = f"{end.travel:+.1f} mm of travel" + (f" with the rack at {end.steer:+.1f} mm" if end.steer else "")
+        where = f"{length(abs(end.travel))} of {'bump' if end.travel >= 0 else 'droop'}" + (
+            f" with the rack {length(abs(end.steer))} to the {'left' if end.steer > 0 else 'right'}" if end.steer else ""
+        )
         said.append(f"{body.name}: {end.member} is at full stretch at {where}; the rows beyond are out of reach.")
     bound = np.nanmax(np.where(poses.converged, poses.residual, 0.0), initial=0.0)
     if bound > BINDS_MM:
         said.append(
-            f"{body.name}: its links hold it more than they can: at these positions they are up to {bound:.2f} mm off their lengths, which the bushes must give."
+            f"{body.name}: its links hold it more than they can: at these positions they are up to {length(bound, 2)} off their lengths, which the bushes must give."
         )
     if poses.condition < NEARLY_SINGULAR:
         said.append(
@@ -123,14 +129,14 @@ def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Ans
         if (screw := np.abs(wheel.get("axis_pitch", np.zeros(poses.rows)))[poses.converged]).any():
             said.append(
                 f"{body.name}: with the tie rod let go, no pure rotation is left at {np.count_nonzero(screw)} of these positions. "
-                f"Caster, inclination, scrub and trail are there of the screw of least pitch (up to {screw.max():.1f} mm a radian)."
+                f"Caster, inclination, scrub and trail are there of the screw of least pitch (up to {length(float(screw.max()))} a radian)."
             )
     for spring in body.springs:
         lost = np.isnan(shared.get(f"{spring.name}.length", np.zeros(poses.rows))) & poses.converged
         if lost.any():
             first = poses.travel[lost][np.argmin(np.abs(poses.travel[lost]))]
             said.append(
-                f"{body.name}: the rocker's rod does not reach from {first:+.1f} mm of travel on, so {spring.name} is not known there."
+                f"{body.name}: the rocker's rod does not reach from {length(abs(float(first)))} of {'bump' if first >= 0 else 'droop'} on, so {spring.name} is not known there."
             )
     return tuple(said)
 

@@ -20,7 +20,8 @@ class Aim:
     """What is wanted of one mark: ``aim`` with ``tolerance`` either side, in mm or degrees.
 
     Two limits that are not even about the aim are kept as the middle of the two and half their distance. ``source`` says where it
-    is from, ``trust`` how far that is trusted, ``other`` what another source says and why it was not taken.
+    is from, ``trust`` how far that is trusted, ``other`` what another source says and why it was not taken. ``typed``: a toe
+    that was typed as a length over a span, as it was typed.
     """
 
     mark: str
@@ -29,6 +30,7 @@ class Aim:
     source: str = ""
     trust: Trust = ""
     other: str = ""
+    typed: str = ""
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.aim):

@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from ready_corner.core.alignment.string import toe_as_length
 from ready_corner.core.errors import MeasuredError
-from ready_corner.core.logbook import CarState, Entry, Reading, Turned, check, fold_on, turn_words
+from ready_corner.core.logbook import QUANTITIES, CarState, Entry, Reading, Turned, check, fold_on, turn_words
 from ready_corner.core.plan import CORNER_MARKS, END_OF
 from ready_corner.core.readiness.marks import Evaluation, State, evaluate
 from ready_corner.core.readiness.rounds import MARKS_OF, NO_MARK, say_reading
 from ready_corner.core.readiness.words import say_value
 from ready_corner.core.setting.corner import caution_of, say_to_go
-from ready_corner.core.shop import say_angle, say_length
+from ready_corner.core.shop import Units, echo, read, say_angle, say_length
 from ready_corner.core.stance.standing import stance
 from ready_corner.core.stance.turning import CROSS
 
@@ -50,7 +50,7 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     if isinstance(what, Turned):
         return _preview_turn(now, what)
     evaluation = evaluate(after, now)
-    said = say_reading(now.state.plan.units, what.quantity, what.value, what.denominator)
+    said = _echo(what, now.state.plan.units)
     if what.quantity in NO_MARK:
         return Preview(said, *_behind(evaluation, what))
     mark = evaluation.mark(f"{what.corner}.{MARKS_OF[what.quantity]}")
@@ -65,6 +65,14 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     zero = f" · counted from {say_angle(what.upright_deg, 0)} upright" if what.upright_deg else ""
     odd = " · does not agree with the last one here" if mark.odd is not None else ""
     return Preview(said, f"{means} · {mark.say_aim or 'no aim'}{zero}{odd}", mark.state, large)
+
+
+def _echo(what: Reading, units: Units) -> str:
+    """Return a reading as it is said back: as typed and in the car's unit where those differ."""
+    kind = QUANTITIES[what.quantity].kind
+    if what.typed and (figure := read(what.typed, kind, units)).foreign:
+        return echo(figure, kind, units)
+    return say_reading(units, what.quantity, what.value, what.denominator, what.typed)
 
 
 def _behind(evaluation: Evaluation, what: Reading) -> tuple[str, State | None, str]:
@@ -134,11 +142,13 @@ def toe_every_way(evaluation: Evaluation, corner: str) -> tuple[str, ...]:
     if mark.value is None:
         return ()
     axle = evaluation.state.plan.axle(next(end for c, end in END_OF.items() if c == corner))
+    units = evaluation.state.plan.units
     way = mark.say.split(" ", 1)[1] if " " in mark.say else ""
-    at_rim = abs(float(toe_as_length(mark.value, axle.rim_flange_diameter)))
-    at_tyre = abs(float(toe_as_length(mark.value, axle.tyre_diameter))) / 25.4
-    return (
-        mark.say,
-        f"{at_rim:.1f} mm {way} over the rim's {axle.rim_flange_diameter:.0f} mm".replace("  ", " "),
-        f'{at_tyre:.3f}" {way} over the tyre\'s {axle.tyre_diameter / 25.4:.1f}"'.replace("  ", " "),
-    )
+
+    def over(what: str, span: float, *, inches: bool) -> str:
+        size = abs(float(toe_as_length(mark.value or 0.0, span)))
+        said, wide = (f'{size / 25.4:.3f}"', f'{span / 25.4:.2f}"') if inches else (f"{size:.1f} mm", f"{span:.0f} mm")
+        return f"{said} {way} over the {what}'s {wide}".replace("  ", " ")
+
+    # In a metric car the length at the tyre is said in inches too, as many are used to; in an inch car nothing is in millimetres.
+    return (mark.say, over("rim", axle.rim_flange_diameter, inches=units.inches), over("tyre", axle.tyre_diameter, inches=True))

@@ -13,6 +13,7 @@ from ready_corner.core.plan import CORNERS, MARKS, SIDE, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.readiness.words import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.setting.learn import Observation, Worth, learn
+from ready_corner.core.shop import in_units
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 _BEHIND: Mapping[str, Quantity] = {
@@ -267,11 +268,14 @@ class Evaluation:
 
     def _say_aim(self, mark: str) -> str:
         aim, units = self.state.plan.aim(mark), self.state.plan.units
-        return f"aim {say_value(mark, aim.aim, units)} ± {say_size(mark, aim.tolerance, units)}" if aim else ""
+        if aim is None:
+            return ""
+        typed = f" ({aim.typed})" if aim.typed else ""
+        return f"aim {say_value(mark, aim.aim, units)}{typed} ± {say_size(mark, aim.tolerance, units)}"
 
     def _missing(self, corner: Corner, kind: str) -> str:
         if refusal := self.figures.refusals.get((kind, corner)):
-            return refusal.sentence
+            return refusal.say(in_units(self.state.plan.units))
         if kind != "toe":
             return "not read yet"
         read = [q for q in OWN_PLACES[kind] if self.state.taken.get((corner, q))]

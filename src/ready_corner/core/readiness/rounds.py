@@ -9,7 +9,7 @@ from ready_corner.core.readiness.figures import default_tool
 from ready_corner.core.readiness.marks import Evaluation, MarkState
 from ready_corner.core.readiness.words import say_mark
 from ready_corner.core.setting.corner import perch_turn, set_corner
-from ready_corner.core.shop import Units, say_angle, say_length, say_mass
+from ready_corner.core.shop import Units, decimals_of, say_angle, say_length, say_mass
 from ready_corner.core.stance.standing import turns_now
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
@@ -113,18 +113,20 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     where = state.plan.height_place(corner).name
     return Ask(
         corner, quantity, title_of(place), _HOW[quantity].format(tool=tool.name, place=where),
-        tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator) if rows else "", len(rows),
+        tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator, rows[-1].reading.typed) if rows else "", len(rows),
         rows[-1].reading.typed if rows else "",
     )  # fmt: skip
 
 
-def say_reading(units: Units, quantity: Quantity, value: float, denominator: int) -> str:
-    """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one."""
-    if QUANTITIES[quantity].kind == "angle":
-        return say_angle(value)
-    if QUANTITIES[quantity].kind == "mass":
-        return say_mass(value, units)
-    return say_length(value, units, denominator=None if denominator else 0)
+def say_reading(units: Units, quantity: Quantity, value: float, denominator: int, typed: str = "") -> str:
+    """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one, else with no digit less than was typed."""
+    kind = QUANTITIES[quantity].kind
+    decimals = decimals_of(typed)
+    if kind == "angle":
+        return say_angle(value, max(2, decimals))
+    if kind == "mass":
+        return say_mass(value, units, max(1, decimals))
+    return say_length(value, units, denominator=None if denominator else 0, decimals=decimals)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:

@@ -15,7 +15,7 @@ from ready_corner.core.readiness.words import say_need, say_size, say_uncertaint
 from ready_corner.core.setting.learn import Worth
 from ready_corner.core.setting.predicted import completed, predicted
 from ready_corner.core.setting.solve import AlikeError, Lever, Turns, Wanted, solve
-from ready_corner.core.shop import FLATS_PER_TURN, nearest_flats, say_length
+from ready_corner.core.shop import FLATS_PER_TURN, in_units, nearest_flats, say_exact
 from ready_corner.core.stance.heights import corner_per_perch_turn
 
 SET_TOGETHER = ("camber", "toe")
@@ -139,7 +139,7 @@ def _engagement(adjuster: Adjuster, moved: float) -> float | None:
 
 
 def _say_how(adjuster: Adjuster, state: CarState) -> str:
-    per = say_length(adjuster.length_per_step, state.plan.units, denominator=0, unit=True)
+    per = say_exact(adjuster.length_per_step, state.plan.units)
     if adjuster.kind == "shims":
         return f"shims of {per}"
     if isinstance(adjuster.by, Perch):
@@ -178,7 +178,9 @@ def set_corner(evaluation: Evaluation, corner: Corner, chosen: Sequence[str] | N
     try:
         return _solved(evaluation, corner, states, chosen)
     except ReadyCornerError as refusal:
-        return CornerSetting(corner, states, why_not=refusal.sentence, why_not_code=refusal.code)
+        return CornerSetting(
+            corner, states, why_not=refusal.say(in_units(evaluation.state.plan.units)), why_not_code=refusal.code
+        )
 
 
 def require_turns(answer: CornerSetting) -> CornerSetting:

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, length
 
 SHEAR_STEEL = 79_300.0  # N/mm²; spring steel
 YOUNG_STEEL = 206_000.0
@@ -57,7 +57,7 @@ def twist_deg(left_travel: float, right_travel: float, arm: float) -> float:
     Raises MeasuredError where an end would go past its arm.
     """
     if max(abs(left_travel), abs(right_travel)) >= arm:
-        raise MeasuredError(f"An arm of {arm:g} mm cannot reach so far. Look at the drop link.", path="arm")
+        raise MeasuredError(f"An arm of {length(arm)} cannot reach so far. Look at the drop link.", path="arm")
     return math.degrees(math.asin(left_travel / arm) - math.asin(right_travel / arm))
 
 

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import lsq_linear
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, length
 from ready_corner.core.plan import CORNER_WORDS, CORNERS
 from ready_corner.core.shop import FLATS_PER_TURN
 from ready_corner.core.stance.springs import GRAVITY, in_series
@@ -321,6 +321,6 @@ def _short(car: Car, asked: Asked, turns: FloatArray, found: Standing) -> str:
         worst = int(np.argmax(np.abs(off)))
         if abs(off[worst]) > asked.tolerance:
             parts.append(
-                f"the {CORNER_WORDS[CORNERS[worst]]} is left {abs(off[worst]):.1f} mm {'high' if off[worst] > 0 else 'low'}"
+                f"the {CORNER_WORDS[CORNERS[worst]]} is left {length(float(abs(off[worst])))} {'high' if off[worst] > 0 else 'low'}"
             )
     return f"{why[:1].upper()}{why[1:]}: {', '.join(parts)}."

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from ready_corner.core.errors import PlannedError
+from ready_corner.core.errors import PlannedError, length
 from ready_corner.core.stance.bars import RollBar
 
 School = Literal["height", "weight", "both"]
@@ -48,7 +48,7 @@ class EndFooting:
         for name, least in (("tyre_rate", 0.0), ("bump", 0.0), ("droop", 0.0)):
             value = getattr(self, name)
             if value is not None and not (math.isfinite(value) and value > least):
-                words = "A tyre without a rate holds nothing up" if name == "tyre_rate" else f"A {name} travel of {value:g} mm stops the wheel where it stands"  # fmt: skip
+                words = "A tyre without a rate holds nothing up" if name == "tyre_rate" else f"A {name} travel of {length(value)} stops the wheel where it stands"  # fmt: skip
                 raise PlannedError(f"{words}. Measure it, or leave it empty.", path=f"footing.{name}", numbers={name: value})
         if self.unsprung is not None and not (math.isfinite(self.unsprung) and self.unsprung >= 0):
             raise PlannedError(

@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, length
 
 GRAVITY = 9.80665  # m/s²
 
@@ -25,7 +25,7 @@ class Coil:
             raise MeasuredError(f"A rate of {self.rate:g} N/mm holds nothing up. Type the rate of the spring.", path="rate")
         if not 0 <= self.solid < self.free:
             raise MeasuredError(
-                f"A spring {self.free:g} mm long cannot be {self.solid:g} mm when its coils touch. Measure both again.",
+                f"A spring {length(self.free)} long cannot be {length(self.solid)} when its coils touch. Measure both again.",
                 path="solid",
             )
 
@@ -67,7 +67,7 @@ class Stack:
             return 0.0
         if compression > self.stroke + 1e-9:
             raise MeasuredError(
-                f"It would be {self.free - compression:.1f} mm long, but its coils touch at {self.free - self.stroke:.1f}. Take a longer or a stiffer spring, or less preload.",
+                f"It would be {length(self.free - compression)} long, but its coils touch at {length(self.free - self.stroke)}. Take a longer or a stiffer spring, or less preload.",
                 path="length",
                 numbers={"length": self.free - compression, "solid": self.free - self.stroke},
             )
@@ -167,7 +167,7 @@ class DamperFit:
 def damper_fit(closed: float, open_: float, at_bump: float, at_droop: float, margin: float = 5.0) -> DamperFit:
     """Return how a damper of closed and open length fits between its mounts, which are so far apart at full bump and full droop."""
     if not closed < open_:
-        raise MeasuredError(f"It is {closed:g} mm closed and {open_:g} mm open. Are the two exchanged?", path="closed")
+        raise MeasuredError(f"It is {length(closed)} closed and {length(open_)} open. Are the two exchanged?", path="closed")
     closing, opening = at_bump - closed, open_ - at_droop
     short = [w for room, w in ((closing, "it bottoms before full bump"), (opening, "it is the stop in droop")) if room < 0]
     tight = [w for room, w in ((closing, "closing"), (opening, "opening")) if 0 <= room < margin]

@@ -10,7 +10,7 @@ from ready_corner.core.logbook import Place, Quantity, has_bar
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation, MarkState
-from ready_corner.core.shop import say_angle, say_mass, say_small_length
+from ready_corner.core.shop import in_units, say_angle, say_mass, say_small_length
 from ready_corner.core.stance.attitude import Attitude
 from ready_corner.core.stance.limits import Strip, strip
 from ready_corner.core.stance.model import sprung_loads
@@ -252,7 +252,7 @@ def _stands(
                 _read_now(evaluation, corner, "hub"),
             )
         except ReadyCornerError as wrong:
-            return tuple(hubs), (*says, f"{CORNER_WORDS[corner].capitalize()}: {wrong.sentence}")
+            return tuple(hubs), (*says, f"{CORNER_WORDS[corner].capitalize()}: {wrong.say(in_units(plan.units))}")
         hubs.append(hub)
         if hub.hangs > 0:
             says.append(f"{CORNER_WORDS[corner].capitalize()}: the wheel droops {say_small_length(hub.hangs, plan.units)} short of so low a hub. Take the droop stop off, or lower the stands.")  # fmt: skip
@@ -293,11 +293,11 @@ def _corner(
                     working(move, spring, load or 0.0, travel if now is None else now, -end.droop if end.droop else None)
                 )
             except ReadyCornerError as wrong:
-                problem = wrong.sentence
+                problem = wrong.say(in_units(plan.units))
         own = evaluation.figures.stand_ins.get(corner)
         found = strip(plan, move, wanted, travel, now, tuple(works), radius.value - own.value if own else 0.0)
     except ReadyCornerError as wrong:
-        return CornerStand(corner, None, (), wrong.sentence)
+        return CornerStand(corner, None, (), wrong.say(in_units(plan.units)))
     return CornerStand(corner, found, tuple(works), problem)
 
 

@@ -12,7 +12,7 @@ from typing import Any, Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.errors import CalledError, MeasuredError
+from ready_corner.core.errors import CalledError, MeasuredError, length
 
 Array = NDArray[Any]  # of float64
 Where = Sequence[float] | Array  # a place, (3,)
@@ -73,7 +73,7 @@ class Reading:
                 raise MeasuredError(f"{names[0]} is measured from itself. Name two points.", path=f"{self.id}.points")
         if self.kind == "distance" and self.value <= 0:
             raise MeasuredError(
-                f"{self.said} of {self.value:g} mm cannot be. Measure it again.",
+                f"{self.said} of {length(self.value)} cannot be. Measure it again.",
                 path=f"{self.id}.value",
                 numbers={"value": self.value},
             )
@@ -121,7 +121,7 @@ def between_pins(value: float, how: Pins, first_diameter: float, second_diameter
     centre = value + {"near_to_far": half[0] - half[1], "outside": -half[0] - half[1], "inside": half[0] + half[1]}[how]
     if not centre > 0:
         raise MeasuredError(
-            f"{value:g} mm between the edges leaves nothing between the centres. Look at the diameters.",
+            f"{length(value)} between the edges leaves nothing between the centres. Look at the diameters.",
             path="value",
             numbers={"value": value, "centre": centre},
         )
