@@ -18,6 +18,7 @@ export type Quantity = AskView['quantity'];
 export type MarkWord = NonNullable<MarkView['state']>;
 export type Units = Required<Schemas['UnitsModel']>;
 export type FigureKind = Schemas['FigureIn']['kind'];
+export type Spans = Partial<Record<'rim' | 'tyre', number | null>>;
 export type Problem = Schemas['Problem'];
 
 export type Linkage = Schemas['LinkageModel'];
@@ -89,6 +90,6 @@ export const api = {
   lost: (slug: string, prefix: string) => call<{ say: string }>('GET', `/cars/${slug}/jig/lost?prefix=${encodeURIComponent(prefix)}`),
   spread: (slug: string, end: 'front' | 'rear', typed: string) => call<Schemas['SpreadView'][]>('GET', `/cars/${slug}/spread?end=${end}&typed=${encodeURIComponent(typed)}`),
   tools: (inches: boolean) => call<Plan['tools']>('GET', `/tools?inches=${inches}`),
-  read: (text: string, kind: FigureKind, units: Units) => call<Schemas['FigureView']>('POST', '/shop/read', { text, kind, units }),
+  read: (text: string, kind: FigureKind, units: Units, spans: Spans = {}) => call<Required<Schemas['FigureView']>>('POST', '/shop/read', { text, kind, units, spans }),
   say: (figures: { value: number; kind: FigureKind }[], units: Units) => call<string[]>('POST', '/shop/say', { figures, units }),
 };

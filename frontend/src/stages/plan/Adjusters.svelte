@@ -3,7 +3,7 @@
   import { api, type Corner, type Layout, type Units } from '$lib/api/client';
   import { CORNER_WORDS, CORNERS, isFront, isLeft } from '$lib/marks';
   import FigureField from '$parts/FigureField.svelte';
-  import { type AdjusterDraft, type AdjusterKind, type Draft, kindOf, newAdjuster } from './draft';
+  import { type AdjusterDraft, type AdjusterKind, type Draft, type EndDraft, kindOf, newAdjuster } from './draft';
   import { PLAN } from './texts';
 
   type Props = { adjusters: AdjusterDraft[]; draft: Draft; units: Units; at: (path: string) => string };
@@ -23,6 +23,12 @@
     a.moves = !value ? null : { name, direction: kind === '.' ? (a.moves?.direction ?? way('outboard', a.corner)) : null };
   }
   const counts = ['fitted', 'most'];
+  const THREADS: Partial<Record<string, 'thread' | 'pitch'>> = { diameter: 'thread', pitch_mm_per_turn: 'pitch' };
+  /** A thread named whole gives its pitch and hand too. */
+  function thread(end: EndDraft, { pitch, hand }: { pitch: number | null; hand: 'left' | 'right' | null }): void {
+    if (pitch !== null) end.pitch_mm_per_turn = pitch;
+    if (hand !== null) end.hand = hand;
+  }
 </script>
 
 <section class="card">
@@ -51,7 +57,7 @@
       {#each a.ends ?? [] as end, i (i)}
         <div class="end">
           {#each ['diameter', 'pitch_mm_per_turn', 'engaged', 'exposed'] as const as part (part)}
-            <FigureField label={PLAN.end[part]} name="{PLAN.end[part]}, {end.hand === 'left' ? PLAN.left : PLAN.right} end" value={end[part]} kind="length" {units} problem={at(`${path}.ends.${i}.${part}`)} onchange={(v) => (end[part] = v)} />
+            <FigureField label={PLAN.end[part]} name="{PLAN.end[part]}, {end.hand === 'left' ? PLAN.left : PLAN.right} end" value={end[part]} kind={THREADS[part] ?? 'length'} {units} problem={at(`${path}.ends.${i}.${part}`)} onchange={(v) => (end[part] = v)} onthread={(t) => thread(end, t)} />
           {/each}
           <label>{PLAN.hand}<select bind:value={end.hand} aria-invalid={at(`${path}.ends.${i}.hand`) ? 'true' : undefined}><option value="right">{PLAN.right}</option><option value="left">{PLAN.left}</option></select></label>
           {#if at(`${path}.ends.${i}.hand`)}<small class="no">{at(`${path}.ends.${i}.hand`)}</small>{/if}
@@ -68,7 +74,7 @@
       {#if a.perch}
         <div class="end">
           {#each ['pitch_mm_per_turn', 'room_up', 'room_down', 'spring_per_wheel'] as const as part (part)}
-            <FigureField label={PLAN.perch[part]} value={a.perch[part]} kind={part === 'spring_per_wheel' ? 'number' : 'length'} {units} problem={at(`${path}.perch.${part}`)} onchange={(v) => (a.perch![part] = v)} />
+            <FigureField label={PLAN.perch[part]} value={a.perch[part]} kind={part === 'spring_per_wheel' ? 'number' : (THREADS[part] ?? 'length')} {units} problem={at(`${path}.perch.${part}`)} onchange={(v) => (a.perch![part] = v)} />
           {/each}
         </div>
       {/if}

@@ -28,7 +28,7 @@
   {#each ends as end (end)}
     <h3>{PLAN.axles[end]}</h3>
     <div class="grid">
-      <FigureField label={FOOTING.tyre_rate} name="{end}, {FOOTING.tyre_rate}" value={draft.footing.ends[end].tyre_rate} kind="number" units={draft.units} problem={at('footing.tyre_rate')} onchange={(v) => (draft.footing.ends[end].tyre_rate = v)} />
+      <FigureField label={FOOTING.tyre_rate} name="{end}, {FOOTING.tyre_rate}" value={draft.footing.ends[end].tyre_rate} kind="rate" units={draft.units} problem={at('footing.tyre_rate')} onchange={(v) => (draft.footing.ends[end].tyre_rate = v)} />
       <FigureField label={FOOTING.unsprung} name="{end}, {FOOTING.unsprung}" value={draft.footing.ends[end].unsprung} kind="mass" units={draft.units} problem={at('footing.unsprung')} onchange={(v) => (draft.footing.ends[end].unsprung = v)} />
       {#each ['bump', 'droop', 'to_body'] as const as part (part)}
         <FigureField label={FOOTING[part]} name="{end}, {FOOTING[part]}" value={draft.footing.ends[end][part]} kind="length" units={draft.units} problem={at(`footing.${part}`)} onchange={(v) => (draft.footing.ends[end][part] = v)} />

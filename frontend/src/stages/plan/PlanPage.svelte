@@ -9,15 +9,18 @@
   import FigureField from '$parts/FigureField.svelte';
   import Adjusters from './Adjusters.svelte';
   import Footing from './Footing.svelte';
+  import Parts from './Parts.svelte';
   import Springs from './Springs.svelte';
   import Points from './Points.svelte';
-  import { draftOf, markKind, planOf } from './draft';
+  import { draftOf, markKind, planOf, spansOf } from './draft';
   import { PLAN } from './texts';
 
   type Props = { car?: Car };
   let { car }: Props = $props();
 
+  const MARGINS = [5, (3 / 16) * 25.4]; // mm; what the bump stop comes before the ground by, in either system
   const before = untrack(() => car?.view?.plan ?? null);
+  let base = $state.raw(before); // the plan this one was begun from: what the form does not show is taken over from it
   const revises = untrack(() => car?.view?.plan_number ?? 0);
   let draft = $state(draftOf(before));
   let problems = $state.raw<Problem[]>([]);
@@ -34,10 +37,11 @@
   let wanting = $state.raw<Wanting[]>([]);
   $effect(() => void (car ? api.wanting(car.slug).then((found) => (wanting = found), () => {}) : []));
 
-  // The table of tools belongs to the units until somebody has changed it.
+  // The table of tools, and what else a new car begins with, belong to the units until somebody has changed them.
   $effect(() => {
     const inches = draft.units.system !== 'mm';
-    if (!before?.tools.length) api.tools(inches).then((tools) => (draft.tools = tools), () => {});
+    if (!before && untrack(() => MARGINS.includes(draft.footing.margin))) draft.footing.margin = MARGINS[inches ? 1 : 0]!;
+    if (!base?.tools.length) api.tools(inches).then((tools) => (draft.tools = tools), () => {});
   });
 
   function copy(from: (c: string) => boolean, to: (c: string) => string): void {
@@ -49,7 +53,7 @@
   let purposes = $state.raw<Record<string, NonNullable<typeof before>['aims']>>({});
   $effect(() => void api.purposes().then((found) => (purposes = found), () => {}));
   function start(purpose: string): void {
-    for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '' };
+    for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '', typed: '' };
   }
   const sourced = $derived(Object.entries(aims).filter(([, a]) => a.aim !== null));
 
@@ -57,7 +61,9 @@
   let others = $state.raw<CarLine[]>([]);
   $effect(() => void (car ? [] : api.cars().then((found) => (others = found), () => {})));
   async function takeFrom(slug: string): Promise<void> {
-    if (slug) draft = { ...draftOf(await api.planOf(slug)), name: draft.name };
+    if (!slug) return;
+    base = await api.planOf(slug);
+    draft = { ...draftOf(base), name: draft.name };
   }
   async function takeFile(file: File | undefined): Promise<void> {
     if (!file) return;
@@ -65,6 +71,7 @@
     try {
       const found = JSON.parse(await file.text()) as NonNullable<typeof before>;
       if (found.format !== 'ready-corner plan') throw new Error();
+      base = found;
       draft = draftOf(found);
     } catch {
       sentence = PLAN.notPlan(file.name);
@@ -76,7 +83,7 @@
     (document.activeElement as HTMLElement | null)?.blur(); // a figure still in its field is read first
     await allRead();
     sentence = '';
-    const made = planOf($state.snapshot(draft), before);
+    const made = planOf($state.snapshot(draft), base);
     problems = 'problems' in made ? made.problems : [];
     if ('problems' in made) sentence = `${made.problems.length} figure${made.problems.length === 1 ? ' is' : 's are'} still missing.`;
     else await send(made.plan);
@@ -146,8 +153,8 @@
               {#each CORNERS as c (c)}
                 {@const mark = `${c}.${kind}`}
                 <td><div class="aim">
-                  <FigureField bare label="{CORNER_WORDS[c]} {kind} aim" value={aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.aim`)} onchange={(v) => (aims[mark]!.aim = v)} />
-                  <FigureField bare label="{CORNER_WORDS[c]} {kind} tolerance" value={aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.tolerance`)} onchange={(v) => (aims[mark]!.tolerance = v)} />
+                  <FigureField bare label="{CORNER_WORDS[c]} {kind} aim" value={aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.aim`)} spans={spansOf(draft, mark)} as={aims[mark]!.typed} onchange={(v, typed) => Object.assign(aims[mark]!, { aim: v, typed: /toe$/.test(mark) ? typed : '' })} />
+                  <FigureField bare label="{CORNER_WORDS[c]} {kind} tolerance" value={aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.tolerance`)} spans={spansOf(draft, mark)} onchange={(v) => (aims[mark]!.tolerance = v === null ? null : Math.abs(v))} />
                 </div></td>
               {/each}
             </tr>
@@ -168,8 +175,8 @@
       <div class="grid five">
         {#each Object.entries(PLAN.whole) as [mark, name] (mark)}
           <div><span class="soft">{name}</span><div class="aim">
-            <FigureField bare label="{name} aim" value={aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.aim`)} onchange={(v) => (aims[mark]!.aim = v)} />
-            <FigureField bare label="{name} tolerance" value={aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.tolerance`)} onchange={(v) => (aims[mark]!.tolerance = v)} />
+            <FigureField bare label="{name} aim" value={aims[mark]!.aim} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.aim`)} spans={spansOf(draft, mark)} as={aims[mark]!.typed} onchange={(v, typed) => Object.assign(aims[mark]!, { aim: v, typed: /toe$/.test(mark) ? typed : '' })} />
+            <FigureField bare label="{name} tolerance" value={aims[mark]!.tolerance} kind={markKind(mark)} units={draft.units} problem={at(`${aimPath}.${mark}.tolerance`)} spans={spansOf(draft, mark)} onchange={(v) => (aims[mark]!.tolerance = v === null ? null : Math.abs(v))} />
           </div></div>
         {/each}
       </div>
@@ -202,6 +209,8 @@
 
     <Springs {draft} {at} />
 
+    <Parts {draft} {at} />
+
     <Footing {draft} {at} />
 
     <Adjusters bind:adjusters={draft.adjusters} {draft} units={draft.units} {at} />
@@ -213,7 +222,7 @@
           <fieldset><legend>{tool.name}</legend>
             <div class="three">
               {#each ['step', 'repeatability', 'zero'] as const as part (part)}
-                <FigureField label={PLAN.tool[part]} name="{tool.name}, {PLAN.tool[part]}" value={tool[part] ?? 0} kind={tool.measures} units={{ ...draft.units, system: draft.units.system === 'mm' ? 'mm' : 'inch_decimal' }} problem={at(`tools.${tool.id}.${part}`)} onchange={(v) => (tool[part] = v ?? 0)} />
+                <FigureField label={PLAN.tool[part]} name="{tool.name}, {PLAN.tool[part]}" value={tool[part] ?? 0} kind={tool.measures} units={draft.units} problem={at(`tools.${tool.id}.${part}`)} onchange={(v) => (tool[part] = v ?? 0)} />
               {/each}
             </div>
           </fieldset>

@@ -107,7 +107,7 @@
       </table>
       <div class="drawn">
         <LinkageDrawing {draft} {layout} {linkage} {prefix} {lit} label={PLAN.drawn(PLAN.axles[end])} onpick={(name) => (lit = name)} />
-        <label>{PLAN.paste}<textarea bind:value={text} rows="3" placeholder="LF.lower.ball, 6, 612, 150"></textarea><small>{PLAN.pasteSoft}</small></label>
+        <label>{PLAN.paste}<textarea bind:value={text} rows="3" placeholder={draft.units.system === 'mm' ? 'LF.lower.ball, 6, 612, 150' : 'LF.lower.ball, 1/4, 24 1/8, 5 15/16'}></textarea><small>{PLAN.pasteSoft}</small></label>
         {#if refusal}<p role="alert">{refusal}</p>{/if}
         <p><button type="button" class="button" onclick={take} disabled={!text.trim()}>{PLAN.take}</button>
           {#if slug}<a class="button" href="/api/cars/{slug}/points.csv" download="{slug}.points.csv">{PLAN.save_csv}</a>{/if}</p>

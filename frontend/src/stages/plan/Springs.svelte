@@ -42,8 +42,8 @@
           {/each}
         </div>
         <div class="row six">
-          {#each parts as part (part)}<FigureField label={SPRINGS[part]} name="{spring.name} {end}, {SPRINGS[part]}" value={spring[part] ?? null} kind={part === 'rate' ? 'number' : 'length'} units={draft.units} problem={at(`${end}_linkage.springs.${spring.name}.${part}`)} onchange={(v) => set(end, i, { [part]: part === 'seat' ? (v ?? 0) : v })} />{/each}
-          {#each SPRINGS.helper as word, n (word)}<FigureField label={word} name="{spring.name} {end}, {word}" value={spring.helper?.[n] ?? null} kind={n === 0 ? 'number' : 'length'} units={draft.units} onchange={(v) => helper(end, i, n, v)} />{/each}
+          {#each parts as part (part)}<FigureField label={SPRINGS[part]} name="{spring.name} {end}, {SPRINGS[part]}" value={spring[part] ?? null} kind={part === 'rate' ? 'rate' : 'length'} units={draft.units} problem={at(`${end}_linkage.springs.${spring.name}.${part}`)} onchange={(v) => set(end, i, { [part]: part === 'seat' ? (v ?? 0) : v })} />{/each}
+          {#each SPRINGS.helper as word, n (word)}<FigureField label={word} name="{spring.name} {end}, {word}" value={spring.helper?.[n] ?? null} kind={n === 0 ? 'rate' : 'length'} units={draft.units} onchange={(v) => helper(end, i, n, v)} />{/each}
           <button type="button" class="button" aria-label="{SPRINGS.out} {spring.name}" onclick={() => change(end, rows(end).filter((_, n) => n !== i))}>{SPRINGS.out}</button>
         </div>
       </fieldset>

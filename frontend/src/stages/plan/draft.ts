@@ -6,7 +6,7 @@ import { PLAN } from './texts';
 
 export type Figure = number | null;
 export type Trust = '' | 'sure' | 'fair' | 'doubtful';
-export interface AimDraft { aim: Figure; tolerance: Figure; source: string; trust: Trust; other: string }
+export interface AimDraft { aim: Figure; tolerance: Figure; source: string; trust: Trust; other: string; typed: string }
 export interface EndDraft { diameter: Figure; pitch_mm_per_turn: Figure; engaged: Figure; exposed: Figure; hand: 'left' | 'right'; least_engagement?: Figure }
 export interface AdjusterDraft {
   id: string; name: string; corner: Corner; half_turns_only: boolean; lock: string; moves: { name: string; direction: [number, number, number] | null } | null;
@@ -24,14 +24,20 @@ export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
 
 export const MARKS = [...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)), ...Object.keys(PLAN.whole)];
-export const markKind = (mark: string): 'length' | 'angle' | 'number' => (/(height|cross)$/.test(mark) ? 'length' : mark.endsWith('cross_weight') ? 'number' : 'angle');
+export const markKind = (mark: string): 'length' | 'angle' | 'number' | 'toe' | 'total_toe' =>
+  /(height|cross)$/.test(mark) ? 'length' : mark.endsWith('cross_weight') ? 'number' : mark.endsWith('.toe') ? 'toe' : mark.endsWith('total_toe') ? 'total_toe' : 'angle';
+/** What a toe may be said over: rim and tyre of the axle of a mark. */
+export const spansOf = (draft: Draft, mark: string) => {
+  const axle = /^(LF|RF|front)/.test(mark) ? draft.front : draft.rear;
+  return { rim: axle.rim_flange_diameter, tyre: axle.tyre_diameter };
+};
 
 const emptyAxle = (): AxleDraft => ({ track: null, rim_flange_diameter: null, tyre_diameter: null, hub_width: null });
 const everyCorner = <T>(make: (c: Corner) => T) => Object.fromEntries(CORNERS.map((c) => [c, make(c)])) as Record<Corner, T>;
 
 const aimsOf = (aims: Plan['aims'] | undefined): Record<string, AimDraft> => Object.fromEntries(MARKS.map((mark) => {
   const found = aims?.find((a) => a.mark === mark);
-  return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null, source: found?.source ?? '', trust: found?.trust ?? '', other: found?.other ?? '' }];
+  return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null, source: found?.source ?? '', trust: found?.trust ?? '', other: found?.other ?? '', typed: found?.typed ?? '' }];
 }));
 
 export function draftOf(plan: Plan | null): Draft {

@@ -11,7 +11,7 @@ export const PLAN = {
   axles: { front: 'Front axle', rear: 'Rear axle' } as const,
   axle: { track: 'Track', rim_flange_diameter: 'Rim over its flanges', tyre_diameter: 'Tyre, outside', hub_width: 'Hub centre to hub centre' } as const,
   axleWhy: { track: 'between the wheel centre planes', rim_flange_diameter: 'as measured, edge to edge', tyre_diameter: 'as measured', hub_width: 'where the string gaps are read; empty: the track' } as const,
-  aims: 'Aims, and how far either side still does', aimsSoft: 'Camber minus when the top leans in. Toe plus when the front points in. Left and right may differ on purpose. Empty: no aim.',
+  aims: 'Aims, and how far either side still does', aimsSoft: 'Camber minus when the top leans in. Toe plus when the front points in, in degrees or as a length over its span: 1/16" in over the rim. Left and right may differ on purpose. Empty: no aim.',
   purpose: 'Starting aims for', purposeSoft: 'Fills in camber and toe, each with its reason. Every one may be changed.', source: 'Where it is from', sources: 'Where the aims are from',
   stage: 'Which aims are shown', stages: { running: 'The running car', build: 'The build' } as const, judged: 'Readings are judged by the aims of',
   trust: 'how far it is trusted', trusts: { '': 'not said', sure: 'sure', fair: 'fair', doubtful: 'doubtful' } as const, other: 'what another source says, and why it was not taken',
@@ -29,7 +29,7 @@ export const PLAN = {
   loads: 'For anti-dive, anti-lift and anti-squat', loadsSoft: 'Without these no percent is shown.', cg: 'Centre of gravity, height', share: 'Front share of braking, %', brakes: 'Brakes', drive: 'Drive', driven: 'Driven',
   acts: { outboard: 'in the wheel', inboard: 'on the body' } as const, drivenEnds: { front: 'front', rear: 'rear', both: 'both' } as const, giveLoads: 'Give them', takeLoads: 'Take out',
   drawn: (end: string) => `${end}, from behind and from above`,
-  adjusters: 'Adjusters', adjustersSoft: 'What can be turned or shimmed, with its thread. 1½ diameters of thread stay engaged.',
+  adjusters: 'Adjusters', adjustersSoft: 'What can be turned or shimmed, with its thread as you name it: M12×1.75, 1/2-20, 20 tpi. 1½ diameters of thread stay engaged.',
   add: { tube: 'Add a tube between two rod ends', rod_end: 'Add a rod end', shims: 'Add a shim stack', perch: 'Add a spring perch' } as const,
   kind: { tube: 'Tube', rod_end: 'Rod end', shims: 'Shims', perch: 'Perch' } as const,
   remove: 'Take out', adjusterName: 'Name', corner: 'Corner',
@@ -47,11 +47,19 @@ export const PLAN = {
 export const FOOTING = {
   title: 'What it stands on', soft: 'For springs, loads, perches and stands. Leave empty what is not known: it is said where it is wanted.',
   mass: 'Weight as it runs', front: 'On the front, %', left: 'On the left, %', school: 'Perches are turned', schools: { height: 'by height', weight: 'by weight, heights kept', both: 'for both' } as const, reason: 'Why', margin: 'Bump stop before ground and body by',
-  tyre_rate: 'Tyre rate, N/mm', unsprung: 'Unsprung, each corner', bump: 'Travel to the bump stop', droop: 'Travel to the droop stop', to_body: 'Wheel up until the tyre touches', bar: { diameter: 'Anti-roll bar ⌀', bore: 'its bore', length: 'its length', arm: 'its arm' } as const,
+  tyre_rate: 'Tyre rate', unsprung: 'Unsprung, each corner', bump: 'Travel to the bump stop', droop: 'Travel to the droop stop', to_body: 'Wheel up until the tyre touches', bar: { diameter: 'Anti-roll bar ⌀', bore: 'its bore', length: 'its length', arm: 'its arm' } as const,
   lists: { features: 'Features ride height may be said by', low: 'Lowest points', stands: 'Where stands go' } as const, listsSoft: { features: 'Sill, arch lip, any bolt: they follow from where the heights are read.', low: 'What meets the ground first.', stands: 'Height of what rests on the stand, as drawn.' } as const,
   add: { features: 'Another feature', low: 'Another low point', stands: 'Another stand' } as const, name: 'Name', station: 'Station', offset: 'Offset', height: 'Height as drawn', out: 'Take out',
 } as const;
 export const SPRINGS = {
   title: 'Springs and dampers', soft: 'From eye to eye, each end at a point and on what it stands: car, upright (or axle), rocker, or an arm by its name.', fresh: 'spring', name: 'Name', point: 'Point', on: 'On',
-  rate: 'Rate, N/mm', free: 'Coil free', solid: 'Coil solid', seat: 'Eyes over coil', closed: 'Damper closed', open: 'Damper open', helper: ['Helper rate', 'helper free', 'helper solid'] as const, add: 'Another spring', out: 'Take out',
+  rate: 'Rate', free: 'Coil free', solid: 'Coil solid', seat: 'Eyes over coil', closed: 'Damper closed', open: 'Damper open', helper: ['Helper rate', 'helper free', 'helper solid'] as const, add: 'Another spring', out: 'Take out',
+} as const;
+export const PARTS = {
+  title: 'Rocker, bar, halfshaft, torsion bars, joints', soft: 'What else hangs on the linkage. Points are those of the table above, named without their corner.',
+  rocker: 'Rocker', bar: 'Anti-roll bar in the linkage', shaft: 'Halfshaft', torsions: 'Torsion bars', joints: 'How far joints may work',
+  first: 'Axis, one point', second: 'Axis, other point', push: 'Its end of the rod', arm: 'Its end of the link', rod: 'Far end of the rod', on: 'which stands on', link: 'Far end of the link', inner: 'Inner joint', outer: 'Outer joint',
+  name: 'Name', onArm: 'On the arm', rate: 'Rate', splinesIn: 'Splines, inner', splinesOut: 'Splines, outer', fine: 'Fine adjuster ±',
+  member: 'Member', at: 'Which end', ends: { inner: 'inner', outer: 'outer' } as const, limit: 'Works to ±', stud: ['Stud forward', 'stud left', 'stud up'] as const,
+  add: { rocker: 'There is a rocker', bar: 'There is a bar', shaft: 'There is a halfshaft', torsions: 'Another torsion bar', joints: 'Another joint' } as const, out: 'Take out', fresh: 'torsion bar',
 } as const;

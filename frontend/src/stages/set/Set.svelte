@@ -80,7 +80,7 @@
   {:else if desk.turning}
     <Tape title={SET.noAdjusters} how="" label={SET.turned} value="" hooks={turnHooks} oninput={() => {}} onenter={() => {}} onstep={() => {}} onkey={(k) => desk.key(k)} {refused} />
   {:else}
-    <Tape title={ask.title} how={ask.how} label={SET.figure} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null}
+    <Tape title={ask.title} how={ask.how} label={SET.figure} value={desk.typed} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null}
       refusal={desk.refusal} note={desk.note || (view.condition.settled ? `${SET.of(desk.index + 1, desk.asks.length)} · ${SET.toRead(left)}` : SET.settleFirst)} hooks={readHooks} readings={mine}
       oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} />
   {/if}

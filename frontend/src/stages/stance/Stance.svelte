@@ -91,7 +91,7 @@
     <div class="foot"><Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster?.name ?? '')} how={desk.adjuster ? `${desk.adjuster.say_how}; ${desk.adjuster.say_room}` : STANCE.noTurn} {caution} label={STANCE.turned} value={desk.typed} placeholder={told?.say ?? '1t2f up'}
       means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} refusal={desk.refusal} note={desk.note || (told ? STANCE.asTold : STANCE.noTurn)} {hooks} oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} /></div>
   {:else if onTape && ask}
-    <div class="foot"><Tape title={ask.title} how={ask.how} {caution} label={ask.title} value={desk.typed} means={desk.preview?.means ?? ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null} refusal={desk.refusal}
+    <div class="foot"><Tape title={ask.title} how={ask.how} {caution} label={ask.title} value={desk.typed} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null} refusal={desk.refusal}
       note={desk.note || (tab === 'floor' && !view.condition.settled ? STANCE.settleFirst : '')} {hooks} readings={mine} oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} /></div>
   {/if}
 </main>

@@ -27,6 +27,15 @@
       shown([], (error as Error).message);
     }
   }
+  async function askTorsion(): Promise<void> {
+    const units = car.view!.plan.units as Parameters<typeof api.read>[2];
+    try {
+      const rate = torsion.rate.trim() ? (await api.read(torsion.rate, 'torsion', units)).value : 0;
+      await ask({ ...torsion, kind: 'torsion', inner: number(torsion.inner) || 0, outer: number(torsion.outer) || 0, rate });
+    } catch (error) {
+      answers = { ...answers, torsion: { lines: [], refusal: (error as Error).message } };
+    }
+  }
   async function askBar(): Promise<void> {
     const units = car.view!.plan.units as Parameters<typeof api.read>[2];
     const mm = async (text: string) => (text.trim() ? (await api.read(text, 'length', units)).value : 0);
@@ -63,7 +72,7 @@
   </fieldset>
   <fieldset><legend>{SUMS.torsion}</legend>
     <div class="eight">{#each ['inner', 'outer', 'arm', 'rate', 'load', 'loaded', 'low', 'fine'] as const as key (key)}<label>{SUMS[key]}<input class="fig" bind:value={torsion[key]} /></label>{/each}</div>
-    <button type="button" class="button" onclick={() => void ask({ ...torsion, kind: 'torsion', inner: number(torsion.inner) || 0, outer: number(torsion.outer) || 0, rate: number(torsion.rate) || 0 })}>{SUMS.go}</button>
+    <button type="button" class="button" onclick={() => void askTorsion()}>{SUMS.go}</button>
     {@render answer('torsion')}
   </fieldset>
   <fieldset><legend>{SUMS.bar}</legend><p class="soft">{SUMS.barSoft}</p>

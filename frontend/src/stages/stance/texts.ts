@@ -34,7 +34,7 @@ export const STATE = {
 } as const;
 export const SUMS = {
   spring: 'A spring by frequency or sag', hz: 'Frequency, Hz', sag: 'or sag from full droop', preload: 'Preload', damper: 'A damper in hand', closed: 'Closed', open: 'Open', damperSoft: 'Measure the part in hand; lists and parts differ.',
-  torsion: 'Splines of a torsion bar', inner: 'Splines inner', outer: 'Splines outer', arm: 'Arm', rate: 'N·m per degree', load: 'Load at the arm', loaded: 'Arm to stand under level', low: 'Found low by (minus: high)', fine: 'Fine adjuster covers',
+  torsion: 'Splines of a torsion bar', inner: 'Splines inner', outer: 'Splines outer', arm: 'Arm', rate: 'Rate of the bar', load: 'Load at the arm', loaded: 'Arm to stand under level', low: 'Found low by (minus: high)', fine: 'Fine adjuster covers',
   bar: 'An anti-roll bar', end: 'At the', ends: { front: 'front', rear: 'rear' } as const, left: 'Left end up', right: 'Right end up', size: ['Diameter', 'Bore', 'Length', 'Arm', 'Arm wide', 'Arm high'] as const, barSoft: 'Empty sizes: those of the plan. Down is minus.',
   tube: 'Tube of a rod', length: 'Eye to eye', joint: 'Eye to end of thread', thread: 'Thread screwed in', armAngle: 'lower arm', go: 'Work it out',
 } as const;

@@ -7,6 +7,7 @@
   type Props = { car: Car; plan: Plan; onclose: () => void };
   let { car, plan, onclose }: Props = $props();
 
+  const inches = $derived(plan.units.system !== 'mm');
   let text = $state('');
   let sure = $state('');
   let refusal = $state('');
@@ -30,9 +31,9 @@
 
 <form class="card" onsubmit={keep} aria-label={TRAVEL.measure}>
   <h2>{TRAVEL.measure} <small>{TRAVEL.measureSoft}</small></h2>
-  <label>{TRAVEL.places}<textarea bind:value={text} oninput={() => (unusual = false)} rows="4" placeholder="LF.lower.front, 181, 236.5, 152"></textarea></label>
+  <label>{TRAVEL.places}<textarea bind:value={text} oninput={() => (unusual = false)} rows="4" placeholder={inches ? 'LF.lower.front, 7 1/8, 9 5/16, 6' : 'LF.lower.front, 181, 236.5, 152'}></textarea></label>
   <div class="row">
-    <label>{TRAVEL.sure}<input class="fig" bind:value={sure} maxlength="40" placeholder="0.5" autocomplete="off" /></label>
+    <label>{TRAVEL.sure}<input class="fig" bind:value={sure} maxlength="40" placeholder={inches ? '1/64' : '0.5'} autocomplete="off" /></label>
     <button type="button" class="button" onclick={onclose}>{TRAVEL.leave}</button>
     <button class="button" data-main disabled={!text.trim() || !sure.trim()}>{TRAVEL.keep}</button>
   </div>

@@ -36,7 +36,7 @@
   <div class="row">
     <label>{TRAVEL.what}<select bind:value={what}>{#each points as point (point)}<option value={point}>{point.replaceAll('.', ' ')}</option>{/each}{#each members as member (member)}<option value="={member}">{member}, {TRAVEL.longer}</option>{/each}</select></label>
     {#if !what.startsWith('=')}<label>{TRAVEL.way}<select bind:value={axis}>{#each TRAVEL.ways as way, i (way)}<option value={String(i)}>{way}</option>{/each}</select></label>{/if}
-    <label>{TRAVEL.by}<input class="fig" bind:value={text} oninput={type} autocomplete="off" maxlength="40" placeholder="2" aria-invalid={bench.refusal ? 'true' : undefined} /></label>
+    <label>{TRAVEL.by}<input class="fig" bind:value={text} oninput={type} autocomplete="off" maxlength="40" placeholder={bench.inches ? '1/16' : '2'} aria-invalid={bench.refusal ? 'true' : undefined} /></label>
     <button type="button" class="button" onclick={clear} disabled={!bench.changes.length}>{TRAVEL.clear}</button>
   </div>
   <label class="check"><input type="checkbox" bind:checked={bench.anew} onchange={() => void bench.move(bench.changes)} />{TRAVEL.anew}</label>

@@ -87,13 +87,15 @@ def default_tools(inches: bool) -> tuple[Tool, ...]:
 
     Steps are those of ordinary shop tools; repeatabilities are what a careful hand gets with them, and are the builder's to mend.
     """
-    rule = Tool("rule", "Steel rule", "length", INCH / 32, 0.2) if inches else Tool("rule", "Steel rule", "length", 0.5, 0.2)
-    tape = Tool("tape", "Tape", "length", INCH / 16, 0.5) if inches else Tool("tape", "Tape", "length", 1.0, 0.5)
+    thou = INCH / 1000
+    lengths = (
+        (("rule", "Steel rule", INCH / 32, 8 * thou), ("tape", "Tape", INCH / 16, 20 * thou),
+         ("caliper", "Depth caliper", thou, 4 * thou), ("trammel", "Trammel bar", INCH / 64, 6 * thou))
+        if inches
+        else (("rule", "Steel rule", 0.5, 0.2), ("tape", "Tape", 1.0, 0.5), ("caliper", "Depth caliper", 0.1, 0.1), ("trammel", "Trammel bar", 0.2, 0.15))
+    )  # fmt: skip
     return (
-        rule,
-        tape,
-        Tool("caliper", "Depth caliper", "length", 0.1, 0.1),
-        Tool("trammel", "Trammel bar", "length", INCH / 64 if inches else 0.2, 0.15),
+        *(Tool(id_, name, "length", step, repeat) for id_, name, step, repeat in lengths),
         Tool("bubble", "Bubble gauge", "angle", 0.1, 0.05, 0.03),
         Tool("digital", "Digital gauge", "angle", 0.05, 0.03, 0.02),
         Tool("scales", "Wheel scales", "mass", LB if inches else 0.5, 0.4),
