@@ -24,9 +24,10 @@ from ready_corner.core.readiness.car import CarJudged, judge_car
 from ready_corner.core.readiness.marks import Evaluation, evaluate
 from ready_corner.core.stance.standing import stance
 from ready_corner.exchange.files import slug_of
-from ready_corner.storage.logbooks import CarKey, CarLine, Logbooks, TakenError
+from ready_corner.storage.logbooks import AwayError, CarKey, CarLine, Logbooks, TakenError
 
 LONGEST_SLUG = 75  # characters; with a number it still fits its column
+HOLD_S = 4.0
 STUDIES = 6  # of one car, kept to compare what-ifs with
 
 
@@ -75,6 +76,7 @@ class _Bench:
 
     key: CarKey
     lock: threading.Lock
+    jig_lock: threading.Lock  # a survey with wrong readings takes its time; nobody who records waits for it
     state: CarState | None
     kept: dict[str, EntryKept]
     told: Told | None = None
@@ -109,13 +111,13 @@ class Workshop:
     def state(self, slug: str) -> CarState:
         """Return the present state of a car."""
         bench = self._bench(slug)
-        with bench.lock:
+        with _held(bench.lock):
             return self._fresh(bench)
 
     def told(self, slug: str) -> Told:
         """Return a car at its latest entry, judged where it can be."""
         bench = self._bench(slug)
-        with bench.lock:
+        with _held(bench.lock):
             if self.logbooks.count(bench.key.id) != len(bench.kept):  # rows came or went behind the running numbers
                 self._let_go(bench)
             return self._told(bench, self._fresh(bench))
@@ -123,7 +125,7 @@ class Workshop:
     def evaluation(self, slug: str) -> Evaluation:
         """Return the present state of a car, judged. Raises NotReckonedError where it cannot be."""
         bench = self._bench(slug)
-        with bench.lock:
+        with _held(bench.lock):
             told = self._told(bench, self._fresh(bench))
         if told.judged is None:
             raise CalledError(told.trouble.sentence if told.trouble else "", path="car")
@@ -132,7 +134,7 @@ class Workshop:
     def kept(self, slug: str) -> Sequence[EntryKept]:
         """Return all entries of a car as kept, in order."""
         bench = self._bench(slug)
-        with bench.lock:
+        with _held(bench.lock):
             self._fresh(bench)
             return list(bench.kept.values())
 
@@ -179,7 +181,7 @@ class Workshop:
     def held(self, slug: str) -> Iterator[tuple[CarState, list[EntryKept]]]:
         """Hold a car so that nobody records in it meanwhile, and yield its state and its entries in order."""
         bench = self._bench(slug)
-        with bench.lock, self.logbooks.one_writer(bench.key.id) as mine:
+        with _held(bench.lock), self.logbooks.one_writer(bench.key.id) as mine:
             yield self._fresh(bench, mine), sorted(bench.kept.values(), key=lambda e: e.number)
 
     def record(self, slug: str, sent: EntryIn) -> Recorded:
@@ -190,7 +192,7 @@ class Workshop:
         """
         bench = self._bench(slug)
         try:
-            with bench.lock, self.logbooks.one_writer(bench.key.id) as mine:
+            with _held(bench.lock), self.logbooks.one_writer(bench.key.id) as mine:
                 state = self._fresh(bench, mine)
                 now = self._told(bench, state)
                 if already := bench.kept.get(str(sent.id)):
@@ -206,7 +208,7 @@ class Workshop:
         except TakenError as taken:
             if "uq_entries_id" in taken.constraint:
                 raise SavedFirstError("This entry was recorded in another car. Record it anew here.", path="id") from taken
-            raise SavedFirstError("Others are recording in this car just now. Send it again.") from taken
+            raise AwayError("Others are recording in this car just now.") from taken
 
     def preview(self, slug: str, what: WhatIn) -> Preview:
         """Return what a reading or a turn would mean, keeping nothing."""
@@ -236,7 +238,7 @@ class Workshop:
         before = bench.studies.get(key)
         if before is None:
             before = study(state.plan, end, over, *span, lengths=lengths, built=places)
-            with bench.lock:
+            with _held(bench.lock):
                 bench.studies = dict([*list(bench.studies.items())[1 - STUDIES :], (key, before)])
         return study(state.plan, end, over, *span, changes, lengths, before) if changes else before
 
@@ -254,7 +256,7 @@ class Workshop:
     def frame(self, slug: str) -> Frame:
         """Return the frame of a car as surveyed; what was reckoned of it is kept until something is written down at the jig."""
         bench, state = self._bench(slug), self.state(slug)
-        with bench.lock:
+        with bench.jig_lock:
             if bench.frame is None or bench.frame.plan is not state.plan or bench.frame.log != state.jig:
                 if bench.frame is None or bench.frame.plan is not state.plan:
                     bench.worths = {}
@@ -264,7 +266,7 @@ class Workshop:
     def pickups(self, slug: str) -> Pickups:
         """Return the pickup points of a car against its plan."""
         frame, moved, bench = self.frame(slug), self.state(slug).moved, self._bench(slug)
-        with bench.lock:
+        with bench.jig_lock:
             if bench.pickups is None or bench.pickups[0] is not frame or bench.pickups[1] != moved:
                 bench.pickups = frame, moved, pickups(frame, moved, bench.worths)
             return bench.pickups[2]
@@ -285,7 +287,7 @@ class Workshop:
                 key = self.logbooks.find(slug)
                 if key is None:
                     raise NoSuchCarError(f"There is no car “{slug}” in this workshop. Choose one from the list, or begin it.")
-                self._benches[slug] = _Bench(key, threading.Lock(), None, {})
+                self._benches[slug] = _Bench(key, threading.Lock(), threading.Lock(), None, {})
             return self._benches[slug]
 
     def _fresh(self, bench: _Bench, logbooks: Logbooks | None = None) -> CarState:
@@ -362,6 +364,17 @@ class Workshop:
         if isinstance(sent.what, PlanRevisedModel):
             self._reckonable(after, state)
         return kept, after
+
+
+@contextlib.contextmanager
+def _held(lock: threading.Lock) -> Iterator[None]:
+    """Hold a lock, but wait for it only so long: whoever holds it may be waiting for a database that does not answer."""
+    if not lock.acquire(timeout=HOLD_S):
+        raise AwayError("Others are busy with this car just now.")
+    try:
+        yield
+    finally:
+        lock.release()
 
 
 def _trouble(state: CarState, wrong: Exception) -> Trouble:

@@ -2,6 +2,7 @@
 
 import json
 import os
+import signal
 import socket
 import stat
 import subprocess
@@ -9,10 +10,12 @@ import time
 import urllib.error
 import urllib.request
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
 
+from ready_corner.launch.__main__ import main
 from ready_corner.launch.database import LocalDatabase, given_urls
 from tests.conftest import entry_json, plan_json, reading_json
 from tests.serving import Server
@@ -130,3 +133,95 @@ def test_the_environment_points_at_another_database():
     both = given_urls({"READY_CORNER_DATABASE_URL": "a", "READY_CORNER_OWNER_URL": "b"})
     assert (both.app, both.owner) == ("a", "b")
     assert given_urls({"READY_CORNER_DATABASE_URL": "a"}).owner == "a"
+
+
+def comes(what, patience=15.0):
+    """Ask again until it answers; return the answer and how long that took."""
+    begun = time.monotonic()
+    while True:
+        try:
+            return what(), time.monotonic() - begun
+        except (urllib.error.URLError, OSError):
+            if time.monotonic() - begun > patience:
+                raise
+            time.sleep(0.1)
+
+
+def test_a_killed_database_is_started_again_by_the_server_that_owns_it(server):
+    slug = ask(server, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Again")}))["slug"]
+    for n in range(2):
+        old = database_of(server)
+        os.kill(old, signal.SIGKILL)
+        sent = entry_json(reading_json("LF", "height", f"{110 + n}"))
+        done, _ = comes(lambda sent=sent: ask(server, f"/api/cars/{slug}/entries", sent))
+        assert done["number"] == 2 + n
+        assert database_of(server) != old
+    code, _ = server.stop()
+    assert code == 0
+    assert not (server.folder / "db/mariadbd.pid").exists()  # it went down cleanly, and no other was started
+
+
+def test_with_the_database_frozen_every_request_ends_with_503_and_the_page_is_served(server):
+    slug = ask(server, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Frozen")}))["slug"]
+    database = database_of(server)
+    os.kill(database, signal.SIGSTOP)
+    try:
+
+        def asked(n):
+            body = entry_json(reading_json("LF", "height", f"{110 + n}")) if n % 2 else None
+            path = f"/api/cars/{slug}/entries" if n % 2 else f"/api/cars/{slug}"
+            with pytest.raises(urllib.error.HTTPError) as refused:
+                ask(server, path, body)
+            with refused.value as answer:
+                return answer.code
+
+        with ThreadPoolExecutor(16) as many:
+            answers = [many.submit(asked, n) for n in range(48)]
+            for path in ("/", "/icon.svg", "/cars/any"):
+                with urllib.request.urlopen(server.url + path, timeout=2) as page:
+                    assert page.status == 200
+            assert {a.result() for a in answers} == {503}  # how soon is measured by bench/doors.py
+    finally:
+        os.kill(database, signal.SIGCONT)
+    shown, _ = comes(lambda: ask(server, f"/api/cars/{slug}"))
+    sent = entry_json(reading_json("LF", "height", "115"))
+    comes(lambda: ask(server, f"/api/cars/{slug}/entries", sent))
+    assert shown["number"] >= 1
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--port", "0"], "is no port"), (["--port", "70000"], "is no port"), (["--port", "-1"], "is no port"),
+        (["--folder", "/dev/null/var"], "Nothing can be kept in"), (["--folder", "/proc/var"], "Nothing can be kept in"),
+        (["--folder", "README.md"], "Nothing can be kept in"), (["--folder", "a\0b"], "Nothing can be kept in"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_started_says_why(options, words, capsys):
+    assert main(options) == 1
+    assert words in capsys.readouterr().err
+
+
+def test_only_loopback_names_are_answered_and_every_answer_is_fenced_in(server):
+    def answer(path, **headers):
+        request = urllib.request.Request(server.url + path, headers=headers)
+        try:
+            with urllib.request.urlopen(request) as found:
+                return found.status, found.headers, found.read()
+        except urllib.error.HTTPError as refused:
+            return refused.code, refused.headers, refused.read()
+
+    for host in ("localhost", "localhost:1", "127.0.0.1", "[::1]:80"):
+        assert answer("/api/cars", Host=host)[0] == 200
+    for host in ("evil.example", "127.0.0.1.evil.example", "[fe80::1]"):
+        assert answer("/api/cars", Host=host)[0] == 421
+    assert answer("/api/cars", Origin="http://evil.example")[0] == 421
+    for path in ("/", "/api/cars", "/api/nothing", "/cars/any"):
+        _, headers, _ = answer(path)
+        assert "default-src 'none'" in headers["content-security-policy"]
+        assert (headers["x-content-type-options"], headers["x-frame-options"]) == ("nosniff", "DENY")
+    for path in ("/openapi.json", "/assets/none.js", "/a%00b.js", "/..%2f..%2fREADME.md"):
+        code, _, body = answer(path)
+        assert (code, json.loads(body)["code"]) == (404, "not_found")
+    assert answer("/cars/a%00b")[0] == 200
+    assert answer("/api/cars/a%00b")[0] == 404

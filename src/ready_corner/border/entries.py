@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import AwareDatetime, Field, JsonValue
+from pydantic import AwareDatetime, Field, JsonValue, field_validator
 
 from ready_corner.border.base import Act, Id, Model, Words
 from ready_corner.border.jig import (
@@ -27,6 +27,8 @@ from ready_corner.border.stance import StanceModel
 from ready_corner.core import logbook as core
 from ready_corner.core.plan import Corner, Plan
 from ready_corner.core.shop import read
+
+FIRST_YEAR, LAST_YEAR = 1970, 2200  # a clock that says otherwise is not set
 
 Typed = Annotated[str, Field(max_length=200)]
 
@@ -204,6 +206,15 @@ class EntryIn(Model):
     at: AwareDatetime
     who: Annotated[str, Field(max_length=80)] = ""
     what: WhatIn
+
+    @field_validator("at")
+    @classmethod
+    def _of_this_age(cls, at: datetime) -> datetime:
+        if not FIRST_YEAR < at.year < LAST_YEAR:
+            raise ValueError(
+                f"No car was worked on in the year {at.year}. Look at the clock of this device, and record it again."
+            )
+        return at
 
 
 class EntryKept(Model):

@@ -1,7 +1,7 @@
 """A plan as it stands in files, requests and the database. Lengths in mm, angles in degrees; unknown fields are refused."""
 
 from collections.abc import Callable
-from typing import Annotated, Literal, Self, TypeVar
+from typing import Annotated, Literal, Self, TypeVar, get_args
 
 from pydantic import Field, model_validator
 
@@ -12,8 +12,10 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
 from ready_corner.core.linkage.checks import check_plan
 from ready_corner.core.linkage.layouts import LayoutName
+from ready_corner.core.logbook import Quantity
 from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.metrology.verdict import Aim, Trust
+from ready_corner.core.naming import meant
 from ready_corner.core.shop import Units
 from ready_corner.core.stance.footing import Footing
 
@@ -236,7 +238,7 @@ class LinkageModel(Model):
     bar: BarModel | None = None
     shaft: ShaftModel | None = None
     joints: list[JointModel] = Field(default=[], max_length=40)
-    lengths: dict[Name, float] = Field(default={})
+    lengths: dict[Name, float] = Field(default={}, max_length=40)
 
     def to_core(self) -> core.Linkage:
         """Return the core's linkage."""
@@ -304,7 +306,7 @@ class PlanModel(Model):
     heights: list[HeightPlaceModel] = Field(default=[], max_length=4)
     adjusters: list[AdjusterModel] = Field(default=[], max_length=100)
     tools: list[ToolModel] = Field(default=[], max_length=50)
-    tool_for: dict[Id, Id] = Field(default={})
+    tool_for: dict[Id, Id] = Field(default={}, max_length=40)
     ways: WaysModel = WaysModel()
     points: dict[PointName, tuple[float, float, float]] = Field(default={}, max_length=400)
     front_linkage: LinkageModel | None = None
@@ -359,6 +361,11 @@ class PlanModel(Model):
             )
         )
         if plan and checked:
+            problems += [
+                PlannedError(f"“{q}” is nothing that is read of a car. {meant(q, get_args(Quantity))}", path=f"tool_for.{q}")
+                for q in self.tool_for
+                if q not in get_args(Quantity)
+            ]
             problems += check_plan(plan)
         if problems or plan is None:
             raise PlanProblemsError(problems, units)

@@ -15,6 +15,9 @@ from ready_corner.core.plan import END_OF, Corner, Plan, Point
 from ready_corner.core.shop import Units, read
 from ready_corner.exchange.files import FileRefusedError
 
+MOST_POINTS, MOST_LINES = 400, 450  # of a plan, and of a table with its headings
+MOST_TOLD = 40  # wrong lines told one by one; more are counted
+
 
 def sweep_rows(plan: Plan, corner: Corner, travel: Array, rack: Array | float) -> dict[str, Any]:
     """Return one wheel over travel and rack as open rows, with where its branch ends and what is to be warned of."""
@@ -96,10 +99,18 @@ def points_from_csv(text: str, units: Units) -> dict[str, Point]:
     FileRefusedError with every line that is wrong.
     """
     lines = [line for line in text.splitlines() if line.strip()]
+    if len(lines) > MOST_LINES:
+        raise FileRefusedError([("", f"{len(lines)} lines are pasted; a plan holds at most {MOST_POINTS} points. Take the part that belongs to this car.")])  # fmt: skip
     mark = "\t" if any("\t" in line for line in lines) else ";" if all(line.count(";") >= 3 for line in lines) else ","
     points: dict[str, Point] = {}
     wrong: list[tuple[str, str]] = []
-    for number, row in enumerate(csv.reader(lines, delimiter=mark), start=1):
+    try:
+        rows = list(csv.reader(lines, delimiter=mark))
+    except csv.Error as refusal:
+        raise FileRefusedError(
+            [("", f"This is no table of points: {refusal}. Paste name, x, y and z in four columns.")]
+        ) from refusal
+    for number, row in enumerate(rows, start=1):
         cells = [c.strip() for c in row]
         if number == 1 and cells[:1] and cells[0].lower() in ("name", "point"):
             continue
@@ -117,6 +128,8 @@ def points_from_csv(text: str, units: Units) -> dict[str, Point]:
             points[name] = (x, y, z)
         except ReadyCornerError as refusal:
             wrong.append((f"line {number}", f"{name}: {refusal.sentence}"))
+    if len(wrong) > MOST_TOLD:
+        wrong = [*wrong[:MOST_TOLD], ("", f"And {len(wrong) - MOST_TOLD} more lines are wrong.")]
     if wrong or not points:
         raise FileRefusedError(wrong or [("", "There is no point here. Paste name, x, y and z in four columns.")])
     return points

@@ -17,20 +17,32 @@ from ready_corner.launch.database import DatabaseStartError, LocalDatabase, Urls
 from ready_corner.storage.logbooks import Logbooks, engine_for
 from ready_corner.storage.migrate import upgrade
 from ready_corner.web.app import make_app
+from ready_corner.web.guard import LOOPBACK
 from ready_corner.workshop import Workshop
 
-DEFAULT_PORT = 8642
+DEFAULT_PORT, LAST_PORT = 8642, 65535
 
 
 class AlreadyRunningError(RuntimeError):
     """Another start holds this folder."""
 
 
+class CannotStartError(RuntimeError):
+    """The folder or the port cannot be used."""
+
+
 @contextlib.contextmanager
 def only_one(folder: Path, address: str) -> Iterator[None]:
     """Hold the folder while running; raises AlreadyRunningError with the other's address."""
-    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
-    with (folder / "running").open("a+") as lock:
+    try:
+        folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+        lock_file = (folder / "running").open("a+")
+    except (OSError, ValueError) as wrong:
+        why = wrong.strerror if isinstance(wrong, OSError) else str(wrong)
+        raise CannotStartError(
+            f"Nothing can be kept in {folder}: {why}. Name a folder that may be written to: ./start --folder FOLDER"
+        ) from wrong
+    with lock_file as lock:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except BlockingIOError:
@@ -50,6 +62,10 @@ def port_is_free(port: int) -> bool:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", port))
+        except PermissionError:
+            raise CannotStartError(
+                f"Port {port} is the system's own. Choose one from 1024 on: ./start --port {DEFAULT_PORT}"
+            ) from None
         except OSError:
             return False
     return True
@@ -63,6 +79,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
     parser.add_argument("--folder", type=Path, default=Path("var"), help="where the database keeps its files (default var)")
     parser.add_argument("--front-end", type=Path, default=Path("frontend/dist"), help="the built front end")
     asked = parser.parse_args(arguments)
+    if not 1 <= asked.port <= LAST_PORT:
+        print(f"{asked.port} is no port. Choose one from 1024 to {LAST_PORT}: ./start --port {DEFAULT_PORT}", file=sys.stderr)
+        return 1
     address = f"http://127.0.0.1:{asked.port}"
     try:
         with only_one(asked.folder, address), contextlib.ExitStack() as stack:
@@ -74,7 +93,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
                 return 1
             urls = given_urls(os.environ) or stack.enter_context(LocalDatabase(asked.folder / "db"))
             serve(urls, asked.port, asked.front_end, demo=not asked.no_demo)
-    except (AlreadyRunningError, DatabaseStartError) as refusal:
+    except (AlreadyRunningError, CannotStartError, DatabaseStartError) as refusal:
         print(refusal, file=sys.stderr)
         return 1
     return 0
@@ -94,7 +113,9 @@ def serve(urls: Urls, port: int, front_end: Path, *, demo: bool) -> None:
     workshop = Workshop(Logbooks(engine_for(urls.app)))
     if demo:
         load_demo(workshop)
-    config = uvicorn.Config(make_app(workshop, front_end), host="127.0.0.1", port=port, log_level="warning", access_log=False)
+    config = uvicorn.Config(
+        make_app(workshop, front_end, LOOPBACK), host="127.0.0.1", port=port, log_level="warning", access_log=False
+    )
     server = _Announced(config)
     # What is loaded by now stays: without this every full collection walks all of it, 50 ms that some reading has to wait for.
     gc.collect()

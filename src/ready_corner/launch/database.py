@@ -10,7 +10,9 @@ import shutil
 import signal
 import socket
 import subprocess
+import sys
 import tempfile
+import threading
 import time
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -20,6 +22,7 @@ from pathlib import Path
 import pymysql
 
 DATABASE, OWNER, APP = "ready_corner", "ready_corner_owner", "ready_corner_app"
+MAKING_TRIES = 3
 PATIENCE_S = 60.0  # a cold start that has to recover its log took a few seconds here; ten times that is not coming
 PR_SET_PDEATHSIG = 1  # linux/prctl.h
 
@@ -50,6 +53,9 @@ class LocalDatabase:
         self._process: subprocess.Popen[bytes] | None = None
         self._run = Path()
         self.port = 0
+        self._leaving = threading.Event()
+        self._watcher: threading.Thread | None = None
+        self._ready = False
 
     def __enter__(self) -> Urls:
         """Start the server and return its addresses."""
@@ -61,7 +67,10 @@ class LocalDatabase:
             self._make(data)
         self._run = Path(tempfile.mkdtemp(prefix="ready-corner-"))
         self.port = _free_port()
-        self._process = self._start(data, passwords)
+        self._leaving.clear()
+        # One thread starts the server and starts it again; PR_SET_PDEATHSIG goes by the thread, so it lives as long as the server may.
+        self._watcher = threading.Thread(target=self._watch, args=(data, passwords), daemon=True, name="database")
+        self._watcher.start()
         try:
             self._wait(passwords)
         except BaseException:
@@ -70,15 +79,26 @@ class LocalDatabase:
         at = f"127.0.0.1:{self.port}/{DATABASE}?charset=utf8mb4"
         return Urls(f"mysql+pymysql://{APP}:{passwords[APP]}@{at}", f"mysql+pymysql://{OWNER}:{passwords[OWNER]}@{at}")
 
+    def _watch(self, data: Path, passwords: dict[str, str]) -> None:
+        """Start the server, and start it again wherever it ends without being told to."""
+        starts = 0
+        while not self._leaving.is_set():
+            starts += 1
+            self._process = self._start(data, passwords)
+            self._process.wait()
+            if starts > 1 or self._ready:
+                self._leaving.wait(min(0.2 * starts, 2.0))  # one that cannot come up is not started a thousand times
+            elif not self._leaving.is_set():
+                return  # the first start has failed: that is said, not tried again
+
     def __exit__(self, *_: object) -> None:
         """Stop the server cleanly and wait until its files are closed."""
-        if self._process and self._process.poll() is None:
-            self._process.terminate()
-            try:
-                self._process.wait(PATIENCE_S)
-            except subprocess.TimeoutExpired:
-                self._process.kill()
-                self._process.wait()
+        self._leaving.set()
+        until = time.monotonic() + PATIENCE_S
+        while self._watcher and self._watcher.is_alive():  # it may be about to start one more: that is stopped too
+            if self._process and self._process.poll() is None:
+                self._process.terminate() if time.monotonic() < until else self._process.kill()
+            self._watcher.join(0.2)
         shutil.rmtree(self._run, ignore_errors=True)
 
     @property
@@ -110,26 +130,40 @@ class LocalDatabase:
 
     def _make(self, data: Path) -> None:
         making = data.with_name("data.making")  # a making cut short leaves no half-made folder in the place of the real one
-        shutil.rmtree(making, ignore_errors=True)
-        made = subprocess.run(
-            [
-                _find("mariadb-install-db"),
-                "--no-defaults",
-                f"--datadir={making}",
-                f"--user={getuser()}",
-                "--auth-root-authentication-method=socket",
-                "--skip-test-db",
-            ],
-            capture_output=True,
-            text=True,
-            check=False,
-        )
-        if made.returncode:
-            raise DatabaseStartError(f"The database folder could not be made: {(made.stderr or made.stdout).strip()[-400:]}")
+        said = ""
+        for attempt in range(MAKING_TRIES):  # on a machine under load the tool that makes it has once given up
+            shutil.rmtree(making, ignore_errors=True)
+            if attempt:
+                print(
+                    f"The database folder was not made at once; trying again ({attempt + 1} of {MAKING_TRIES}).",
+                    file=sys.stderr,
+                    flush=True,
+                )
+                time.sleep(attempt)
+            made = subprocess.run(
+                [
+                    _find("mariadb-install-db"),
+                    "--no-defaults",
+                    f"--datadir={making}",
+                    f"--user={getuser()}",
+                    "--auth-root-authentication-method=socket",
+                    "--skip-test-db",
+                ],
+                capture_output=True,
+                text=True,
+                check=False,
+            )
+            if made.returncode == 0:
+                break
+            said = (made.stderr or made.stdout).strip()[-400:]
+        else:
+            raise DatabaseStartError(
+                f"The database folder could not be made in {data.parent}: {said} Look whether the disk is full, and start again."
+            )
         making.rename(data)
 
     def _start(self, data: Path, passwords: dict[str, str]) -> subprocess.Popen[bytes]:
-        first = self._run / "users.sql"
+        first = self._folder / "users.sql"  # as secret as the passwords beside it, and needed again with every start
         first.touch(mode=0o600)
         first.write_text("".join(f"{line};\n" for line in _users(passwords)))
         libc = ctypes.CDLL("libc.so.6")
@@ -159,15 +193,14 @@ class LocalDatabase:
                 stdin=subprocess.DEVNULL,
                 stdout=log,
                 stderr=log,
-                preexec_fn=with_parent,  # noqa: PLW1509 - no thread has been started yet when the database is
+                preexec_fn=with_parent,  # noqa: PLW1509 - it calls nothing that another thread could hold
             )
 
     def _wait(self, passwords: dict[str, str]) -> None:
         until = time.monotonic() + PATIENCE_S
         said = ""
         while time.monotonic() < until:
-            assert self._process
-            if self._process.poll() is not None:
+            if self._process and self._process.poll() is not None:
                 break
             try:
                 pymysql.connect(
@@ -177,7 +210,7 @@ class LocalDatabase:
                 said = str(not_yet)
                 time.sleep(0.05)
             else:
-                (self._run / "users.sql").unlink()
+                self._ready = True
                 return
         raise DatabaseStartError(f"The database did not start ({said}). Its own words are in {self._folder / 'mariadbd.log'}.")
 

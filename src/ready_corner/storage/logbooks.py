@@ -1,14 +1,17 @@
 """The repository of logbooks: gives and takes the open form of entries, holds no rule of the job."""
 
 import contextlib
+import time
 import uuid
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from pydantic import ValidationError
-from sqlalchemy import Connection, Engine, create_engine, func, select
+from sqlalchemy import Connection, Engine, create_engine, event, func, select
+from sqlalchemy.engine import ExceptionContext
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
+from sqlalchemy.pool import PoolProxiedConnection, QueuePool
 
 from ready_corner.border.entries import EntryKept
 from ready_corner.storage.tables import CarRow, EntryRow
@@ -40,12 +43,47 @@ class CarLine:
     entries: int
 
 
+ANSWER_S = 2  # a database that says nothing for so long is away; asked twice, that is under five seconds
+REST_S = 1.0  # for so long after that nobody asks it again
+LOCK_PATIENCE_S = 1.5  # for another process that writes to the same car; less than ANSWER_S, or waiting would look like a database that is away
+
+
+class AwayError(Exception):
+    """The database does not answer just now, or is too busy to."""
+
+
+class RestingPool(QueuePool):
+    """A pool that does not even ask a database which was silent a moment ago, so that not everybody waits for it in turn."""
+
+    silent_until = 0.0
+
+    def connect(self) -> PoolProxiedConnection:
+        """Return a connection; raises AwayError while the database rests."""
+        if time.monotonic() < self.silent_until:
+            raise AwayError("The database did not answer a moment ago.")
+        return super().connect()
+
+
 def engine_for(url: str) -> Engine:
-    """Return an engine that sees what is committed and asks a lost connection anew."""
-    return create_engine(url, pool_pre_ping=True, pool_size=10, isolation_level="READ COMMITTED")
+    """Return an engine that sees what is committed, asks a lost connection anew, and gives up on a database that does not answer."""
+    found = create_engine(
+        url,
+        poolclass=RestingPool,
+        pool_pre_ping=True,
+        pool_size=10,
+        max_overflow=30,
+        pool_timeout=ANSWER_S,
+        isolation_level="READ COMMITTED",
+        connect_args={"connect_timeout": ANSWER_S, "read_timeout": ANSWER_S, "write_timeout": ANSWER_S},
+    )
 
+    @event.listens_for(found, "handle_error")
+    def silent(context: ExceptionContext) -> None:
+        cause = context.original_exception
+        if isinstance(cause.__context__, TimeoutError) or isinstance(getattr(cause, "original_exception", None), TimeoutError):
+            found.pool.silent_until = time.monotonic() + REST_S  # type: ignore[attr-defined]
 
-LOCK_PATIENCE_S = 10
+    return found
 
 
 class Logbooks:
@@ -103,13 +141,13 @@ class Logbooks:
     def one_writer(self, car_id: str) -> Iterator["Logbooks"]:
         """Hold a car so that no other process appends to it meanwhile, and yield the logbooks to write to.
 
-        Raises TakenError where another does not let go.
+        Raises AwayError where another does not let go.
         """
         assert isinstance(self._engine, Engine)
         with self._engine.connect() as connection:
             name = f"ready_corner {car_id}"
             if connection.scalar(select(func.get_lock(name, LOCK_PATIENCE_S))) != 1:
-                raise TakenError("one_writer")
+                raise AwayError("Others are recording in this car just now.")
             connection.commit()  # the lock outlives it; a session on a connection amid a transaction would not commit its own
             try:
                 yield Logbooks(connection)

@@ -7,7 +7,8 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
-from sqlalchemy.exc import DBAPIError
+from sqlalchemy.exc import DataError, InterfaceError, InternalError, OperationalError, PendingRollbackError
+from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from starlette.exceptions import HTTPException
 
 from ready_corner.border.plan import PlanProblemsError
@@ -15,6 +16,7 @@ from ready_corner.border.slips import slips
 from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
 from ready_corner.core.shop import Units, in_units
 from ready_corner.exchange.files import FileRefusedError
+from ready_corner.storage.logbooks import AwayError
 from ready_corner.workshop import NoSuchCarError
 
 
@@ -93,7 +95,14 @@ def install(app: FastAPI) -> None:
         sentence = f"This could not be reckoned: a fault of Ready Corner ({type(error).__name__}). What is in the log stays there; the log and the plan still open."
         return answer(500, Refusal(code="fault", sentence=sentence, problems=[]))
 
-    @app.exception_handler(DBAPIError)
-    def _database(_: Request, __: DBAPIError) -> JSONResponse:
-        sentence = "The database is away. What you record is kept in this browser and handed over when it is back."
+    def away(_: Request, __: Exception) -> JSONResponse:
+        sentence = "The database is away, or busy. What you record is kept in this browser and handed over when it is back."
         return answer(503, Refusal(code="database_away", sentence=sentence, problems=[]))
+
+    for kind in (OperationalError, InterfaceError, InternalError, PoolTimeoutError, PendingRollbackError, AwayError):
+        app.add_exception_handler(kind, away)
+
+    @app.exception_handler(DataError)
+    def _data(_: Request, error: DataError) -> JSONResponse:
+        sentence = f"The database cannot keep a value of this: {error.orig}. Look at its dates and names."
+        return answer(422, Refusal(code="not_kept", sentence=sentence, problems=[]))

@@ -404,7 +404,7 @@ class HeightsAsk(Model):
     """Heights of other features, and angles of lower arms."""
 
     kind: Literal["heights"]
-    features: dict[str, str]
+    features: Annotated[dict[str, str], Field(max_length=40)]
     arms: dict[Corner, str]
 
 

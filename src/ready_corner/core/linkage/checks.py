@@ -1,7 +1,6 @@
 """Everything that is wrong with a plan's figures and linkages at once, so that whatever is reckoned from a plan that passes has an end."""
 
-from collections.abc import Iterator, Sequence
-from itertools import combinations
+from collections.abc import Iterator, Mapping, Sequence
 
 import numpy as np
 
@@ -14,7 +13,7 @@ from ready_corner.core.linkage.planned import CORNERS_OF, bodies_of
 from ready_corner.core.linkage.solve import require_held, solve
 from ready_corner.core.linkage.space import Array
 from ready_corner.core.naming import meant
-from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan, Point
 
 TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
 DISAGREE_MM = 2.0  # dimensions given twice may differ by what a tape does
@@ -57,9 +56,8 @@ def _check_points(plan: Plan) -> Iterator[PlannedError]:
             yield PlannedError(
                 f"{name} is not a place: its coordinates are not finite. Type them again.", path=f"points.{name}"
             )
-    for (a, p), (b, q) in combinations(plan.points.items(), 2):
-        if a.split(".")[0] == b.split(".")[0] and np.all(np.isfinite([*p, *q])) and _apart(p, q) < TOGETHER_MM:
-            yield PlannedError(f"{a} and {b} are in the same place. Measure both again, or take one out.", path=f"points.{b}")
+    for a, b in _together({name: place for name, place in plan.points.items() if np.all(np.isfinite(place))}):
+        yield PlannedError(f"{a} and {b} are in the same place. Measure both again, or take one out.", path=f"points.{b}")
     for name, (_, y, _) in plan.points.items():
         side = {"L": 1, "R": -1}[name[0]] if name[:2] in CORNERS and name[2:3] == "." else 0
         if name.endswith(f".{WHEEL}") and side * y < 0:
@@ -69,6 +67,17 @@ def _check_points(plan: Plan) -> Iterator[PlannedError]:
                 path=f"points.{name}",
                 numbers={"offset": y},
             )
+
+
+def _together(points: Mapping[str, Point]) -> Iterator[tuple[str, str]]:
+    """Yield pairs of points of one corner or end that are in the same place, in the order in which they are given."""
+    by_prefix: dict[str, list[str]] = {}
+    for name in points:
+        by_prefix.setdefault(name.split(".")[0], []).append(name)
+    for names in by_prefix.values():
+        at = np.array([points[n] for n in names], dtype=float)
+        apart = np.linalg.norm(at[:, None] - at[None], axis=2)
+        yield from ((names[i], names[j]) for i, j in np.argwhere(np.triu(apart < TOGETHER_MM, 1)))
 
 
 def _check_moves(plan: Plan, end: End) -> Iterator[PlannedError]:

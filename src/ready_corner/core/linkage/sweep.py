@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.errors import PlannedError, length, spelt
+from ready_corner.core.errors import CalledError, PlannedError, length, spelt
 from ready_corner.core.linkage.answers import (
     Answers,
     member_answers,
@@ -23,6 +23,7 @@ from ready_corner.core.linkage.parts import arm_turning, spring_length
 from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, solve
 from ready_corner.core.linkage.space import STEP, Array, cross
 
+MOST_MM, MOST_ROLL_DEG = 2000.0, 60.0  # no wheel travels, and no car rolls, so far; a range beyond is a slip
 BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: they bind
 
 
@@ -67,6 +68,17 @@ def sweep(
 
     only_pose: camber, toe and positions alone. Raises SingularLinkageError, and PlannedError where what cannot be steered or rolled is.
     """
+    for name, drive, most, unit in (
+        ("travel", travel, MOST_MM, "mm"),
+        ("steer", steer, MOST_MM, "mm"),
+        ("roll", roll_deg, MOST_ROLL_DEG, "°"),
+    ):
+        largest = float(np.max(np.abs(np.asarray(drive, dtype=float)), initial=0.0))
+        if not largest <= most:
+            raise CalledError(
+                f"A {name} of {largest:g} {unit} is out of any range: no wheel goes there. Ask for at most {most:g} {unit} either way.",
+                path=name,
+            )
     if np.any(np.asarray(steer)) and not body.steered:
         raise PlannedError(f"{body.name} is not steered, so no rack travel can be asked of it.", path="steer")
     if np.any(np.asarray(roll_deg)) and not body.is_axle:

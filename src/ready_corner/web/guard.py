@@ -1,0 +1,92 @@
+"""What every request passes first: whose name it was asked under, how much it carries; and what every answer says to the browser."""
+
+import contextlib
+from collections.abc import Collection
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.requests import ClientDisconnect
+from starlette.responses import JSONResponse
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+LARGEST_BODY = 2_000_000  # bytes; a plan with 400 points is 40 kB
+LARGEST_FILE = 100_000_000  # bytes; of a whole workshop brought in
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
+POLICY = "; ".join(
+    (
+        "default-src 'none'", "script-src 'self'", "style-src 'self'", "font-src 'self'", "img-src 'self' data: blob:", "connect-src 'self'",
+        "worker-src 'self'", "manifest-src 'self'", "form-action 'self'", "base-uri 'none'", "frame-ancestors 'none'",
+    )
+)  # fmt: skip
+HEADERS = {
+    "content-security-policy": POLICY,
+    "x-content-type-options": "nosniff",
+    "x-frame-options": "DENY",
+    "referrer-policy": "no-referrer",
+    "cross-origin-opener-policy": "same-origin",
+}
+
+
+class Guard:
+    """Refuses hosts that are not this machine's, and bodies that are too large; adds the headers of every answer.
+
+    ``hosts``: names the application answers under; None for any.
+    """
+
+    def __init__(self, app: ASGIApp, hosts: Collection[str] | None = None) -> None:
+        self.app, self.hosts = app, hosts
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Serve one request."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        headers = Headers(scope=scope)
+        taken, over = 0, False
+
+        async def say(message: Message) -> None:
+            if over:  # whatever the application makes of half a body
+                return
+            if message["type"] == "http.response.start":
+                MutableHeaders(scope=message).update(HEADERS)
+            await send(message)
+
+        async def refuse(status: int, code: str, sentence: str) -> None:
+            await JSONResponse({"code": code, "sentence": sentence, "problems": []}, status)(scope, receive, say)
+
+        if self.hosts is not None:
+            names = [
+                _name(headers.get("host", "")),
+                *([_name(origin.split("://")[-1])] if (origin := headers.get("origin")) else []),
+            ]
+            if strange := next((n for n in names if n not in self.hosts), None):
+                await refuse(
+                    421,
+                    "strange_host",
+                    f"Ready Corner does not answer as “{strange}”. Open it at http://127.0.0.1 and its port.",
+                )
+                return
+        most = LARGEST_FILE if scope["path"] == "/api/workshop" else LARGEST_BODY
+        too_large = f"That is too much for one request: at most {most / 1e6:g} MB are taken. Send less at a time."
+        if int(headers.get("content-length") or 0) > most:
+            await refuse(413, "too_large", too_large)
+            return
+
+        async def count() -> Message:
+            nonlocal taken, over
+            message = await receive()
+            taken += len(message.get("body", b""))
+            over = over or taken > most
+            return {"type": "http.disconnect"} if over else message
+
+        with contextlib.suppress(ClientDisconnect):
+            await self.app(scope, count, say)
+        if over:
+            over = False
+            await refuse(413, "too_large", too_large)
+
+
+def _name(host: str) -> str:
+    """Return the name in a host header, without its port."""
+    if host.startswith("["):
+        return host[1:].split("]", maxsplit=1)[0].lower()
+    return host.rsplit(":", 1)[0].lower() if host.count(":") == 1 else host.lower()

@@ -1,0 +1,72 @@
+"""One request cannot hold the server: bodies, ranges, rows and maps are bounded, each with a sentence."""
+
+import json
+import math
+
+import pytest
+
+from tests.conftest import entry_json, reading_json
+from tests.fuzzing import as_sent, client_in_memory, post, told, try_plan
+
+PLANS = told("plan")
+
+
+def test_a_body_over_two_megabytes_is_refused_however_it_is_sent(client):
+    large = json.dumps({"text": "x" * 2_100_000, "kind": "length"}).encode()
+
+    def in_pieces():
+        for i in range(0, len(large), 65_536):
+            yield large[i : i + 65_536]
+
+    for content in (large, in_pieces()):
+        answer = client.post("/api/shop/read", content=content, headers={"content-type": "application/json"})
+        assert (answer.status_code, answer.json()["code"]) == (413, "too_large")
+    assert client.get("/api/cars").status_code == 200
+
+
+@pytest.mark.parametrize(
+    "asked",
+    [
+        {"rows": 10**9}, {"rows": 1}, {"low": 5, "high": 5}, {"low": -1e9, "high": 1e9}, {"low": 0, "high": math.inf}, {"low": math.nan},
+        {"over": "roll", "low": -90, "high": 90}, {"over": "steer", "low": -1e6},
+        {"changes": [{"name": "LF.upper.ball", "axis": 0, "typed": "1"}] * 500},
+    ],
+)  # fmt: skip
+def test_a_study_out_of_range_is_refused_with_a_sentence(asked):
+    client = client_in_memory()
+    slug = try_plan(client, PLANS["heather"], None)
+    base = {"end": "front", "over": "travel", "low": -50, "high": 50, "rows": 21}
+    answer = post(client, f"/api/cars/{slug}/travel", {**base, **asked})
+    assert answer.status_code == 422
+    assert answer.json()["sentence"].endswith(".")
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"tool_for": {f"q{i}": "tape" for i in range(2000)}}, {"tool_for": {"heihgt": "tape"}},
+        {"front_linkage": {**PLANS["heather"]["front_linkage"], "lengths": {f"LF.a{i}": 1.0 for i in range(5000)}}},
+        {"points": {f"frame.p{i}": [i, 0, 0] for i in range(500)}},
+    ],
+)  # fmt: skip
+def test_a_map_holds_no_more_than_it_can_name(change):
+    answer = post(client_in_memory(), "/api/cars", entry_json({"kind": "plan", "plan": {**PLANS["heather"], **change}}))
+    assert answer.status_code == 422
+
+
+def test_two_hundred_kilobytes_of_points_are_read_line_by_line(client):
+    rows = [f"frame.point-{i}, {i % 977}.25, {i % 613}.5, {i % 331}" for i in range(6000)]
+    text = "\n".join(rows)[:199_000].rsplit("\n", 1)[0]
+    answer = client.post("/api/points/read", json={"text": text, "units": {"system": "mm"}})
+    assert answer.status_code in (200, 422)
+    wrong = client.post("/api/points/read", json={"text": text.replace("25,", "x,"), "units": {"system": "mm"}})
+    assert wrong.status_code == 422
+    assert len(wrong.content) < 100_000  # thousands of wrong lines are counted, not told one by one
+
+
+def test_dates_at_the_edges_of_the_calendar_get_a_sentence(client, car):
+    for at in ("0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-14:00", "1800-01-01T00:00:00Z", "2026-11-26T10:00:00"):
+        answer = client.post(f"/api/cars/{car}/entries", json={**entry_json(reading_json("LF", "height", "110")), "at": at})
+        assert answer.status_code == 422, at
+        assert answer.json()["sentence"].endswith(".")
+    assert as_sent({"value": 1, "typed": "1"}) == {"typed": "1"}
