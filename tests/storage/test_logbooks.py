@@ -33,7 +33,7 @@ def test_the_tables_are_those_of_the_mappings(owner):
 def test_migrating_again_changes_nothing(urls, owner):
     upgrade(urls.owner)
     with owner.connect() as connection:
-        assert connection.execute(text("SELECT version_num FROM alembic_version")).all() == [("0001",)]
+        assert connection.execute(text("SELECT version_num FROM alembic_version")).all() == [("0002",)]
 
 
 @pytest.mark.parametrize(

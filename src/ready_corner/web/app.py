@@ -12,6 +12,7 @@ from ready_corner.web import cars, entries, errors, jig, layouts, shop, stance, 
 from ready_corner.web.guard import Guard
 from ready_corner.workshop import Workshop
 
+FILES = {"js", "css", "json", "map", "svg", "png", "ico", "woff2", "txt", "webmanifest"}  # an address that ends so is no page
 FOREVER = "public, max-age=31536000, immutable"
 
 
@@ -32,15 +33,15 @@ def make_app(workshop: Workshop, front_end: Path | None, hosts: Collection[str] 
 def _serve(app: FastAPI, folder: Path) -> None:
     """Serve the built front end from memory, so that no request that waits for the database stands in its way.
 
-    An address without a dot is a page, which finds its own way.
+    An address that names no file is a page, which finds its own way.
     """
     built = {str(f.relative_to(folder)): f.read_bytes() for f in folder.rglob("*") if f.is_file()}
 
     @app.get("/{path:path}", include_in_schema=False)
     async def anything(path: str) -> Response:
         name = path if path in built else "index.html"
-        last = path.rsplit("/", 1)[-1]
-        if path.startswith("api/") or (name == "index.html" and "." in last and path != name):
+        last = path.rsplit("/", 1)[-1].lower()
+        if path.startswith("api/") or (path not in built and "." in last and last.rsplit(".", 1)[-1] in FILES):
             refusal = errors.Refusal(code="not_found", sentence=f"There is nothing at /{path}.", problems=[])
             return Response(refusal.model_dump_json(), 404, media_type="application/json")
         kind = mimetypes.guess_type(name)[0] or "application/octet-stream"

@@ -85,7 +85,7 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
             shape, *_between(shape, branch.knots, steer[:1] / per_mm, steer[:1]), steer[:1] * 0, steer[:1] * 0, condition
         )
         if not first.converged[0]:
-            return _masked(_nowhere(shape, drives, condition), np.zeros(len(travel), dtype=bool), branch.ends)
+            return masked(_nowhere(shape, drives, condition), np.zeros(len(travel), dtype=bool), branch.ends)
         begin = first.pose
     which = 2 if np.any(roll != roll[0]) or not np.any(travel) else 0
     direction = np.eye(3)[which] * (1 / LEVER_MM if which == 2 else 1.0)
@@ -103,7 +103,7 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
         knots.update({k.along: k for k in branch.knots})
         ends += branch.ends
     pose, reached = _between(shape, [knots[s] for s in sorted(knots)], along, steer)
-    return _masked(_polish(shape, pose, reached, travel, roll, condition), reached, ends)
+    return masked(_polish(shape, pose, reached, travel, roll, condition), reached, ends)
 
 
 def require_held(shape: Shape) -> float:
@@ -347,10 +347,11 @@ def _by_steps(shape: Shape, drives: Array, condition: float) -> Poses:
         return result
     worst = int(np.argmin(alive))
     direction = drives[worst] / way[worst]
-    return _masked(result, alive, _march(shape, np.zeros(3), direction, float(way[worst])).ends)
+    return masked(result, alive, _march(shape, np.zeros(3), direction, float(way[worst])).ends)
 
 
-def _masked(found: Poses, reached: Array, ends: tuple[End, ...]) -> Poses:
+def masked(found: Poses, reached: Array, ends: tuple[End, ...]) -> Poses:
+    """Return poses with the rows that were not ``reached`` (N,) made nan and not converged."""
     good = found.converged & reached
     nan = np.where(good, 1.0, np.nan)
     pose = Pose(found.pose.rotation * nan[:, None, None], found.pose.place * nan[:, None], found.pose.steer)

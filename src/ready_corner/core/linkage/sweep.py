@@ -20,7 +20,7 @@ from ready_corner.core.linkage.body import Body, Spring
 from ready_corner.core.linkage.knuckles import wheel_motion
 from ready_corner.core.linkage.mechanism import Pose, Shape
 from ready_corner.core.linkage.parts import arm_turning, spring_length
-from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, solve
+from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, masked, solve
 from ready_corner.core.linkage.space import STEP, Array, cross
 
 MOST_MM, MOST_ROLL_DEG = 2000.0, 60.0  # no wheel travels, and no car rolls, so far; a range beyond is a slip
@@ -86,6 +86,17 @@ def sweep(
     poses = solve(body.shape, travel, steer, np.radians(roll_deg))
     wheels, shared = answers_at(body, body.shape, poses.pose, only_pose=only_pose)
     return Sweep(body, poses, wheels, shared, _warnings(body, poses, wheels, shared))
+
+
+def sweep_known(body: Body, travel: Array) -> Sweep:
+    """Return a sweep over travels (N,) of which some are not known (nan), such as where an arm that never is level would be: their rows are nan."""
+    wanted = np.atleast_1d(np.asarray(travel, dtype=float))
+    known = np.isfinite(wanted)
+    swept = sweep(body, np.where(known, wanted, 0.0))
+    if known.all():
+        return swept
+    wheels = tuple(_blanked(w, known) for w in swept.wheels)
+    return Sweep(body, masked(swept.poses, known, swept.ends), wheels, _blanked(swept.shared, known), swept.words)
 
 
 def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False) -> tuple[tuple[Answers, ...], Answers]:

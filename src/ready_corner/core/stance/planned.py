@@ -10,7 +10,7 @@ from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.body import Body, Spring
 from ready_corner.core.linkage.planned import body_named
 from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.linkage.sweep import sweep, sweep_known
 from ready_corner.core.plan import END_OF, Corner, Plan
 from ready_corner.core.stance.movement import Movement, movement, own_springs
 from ready_corner.core.stance.springs import rough_wheel_rate
@@ -80,7 +80,7 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
     """
     body = body_named(plan, corner)
     rest = sweep(body, np.zeros(1))
-    swept = rest if np.array_equal(travel, np.zeros(1)) else sweep(body, travel)
+    swept = rest if np.array_equal(travel, np.zeros(1)) else sweep_known(body, travel)
     found = []
     for spring in own_springs(body, corner):
         if spring.rate is None:

@@ -15,7 +15,7 @@ from ready_corner.core.linkage.body import Body, Spring
 from ready_corner.core.linkage.body import Stand as Fastened
 from ready_corner.core.linkage.parts import arm_turning, rocker_turning, stand
 from ready_corner.core.linkage.space import turned
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.linkage.sweep import sweep_known
 from ready_corner.core.stance.movement import Movement
 from ready_corner.core.stance.springs import GRAVITY, Coil, Settled, Stack, frequency_hz, settled
 
@@ -146,7 +146,7 @@ class Seat:
 def seats(body: Body, spring: Spring, centred: float, travels: FloatArray) -> tuple[Seat, ...]:
     """Return a spring against its seats at travels (N,), both of them centred on it and square to it at the travel ``centred``."""
     table = np.concatenate([[centred], np.asarray(travels, dtype=float)])
-    swept = sweep(body, table)
+    swept = sweep_known(body, table)
     pose, shape = swept.poses.pose, body.shape
     twist = motion_of(body, shape, pose).twist
     ends = sorted(spring.ends, key=lambda e: e.on != "car")  # what stands on the car first, if either does
