@@ -52,8 +52,8 @@ class ListedLogbooks:
         self.entries[car_id] += entries
 
 
-def client_in_memory():
-    return TestClient(make_app(Workshop(ListedLogbooks()), None))
+def client_in_memory(logbooks=None):
+    return TestClient(make_app(Workshop(logbooks or ListedLogbooks()), None))
 
 
 def told(kind):

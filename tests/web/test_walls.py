@@ -1,5 +1,6 @@
 """Whatever is taken can be told; and where something cannot, the car opens with its log, its plan and the line in the way."""
 
+import json
 import random
 import uuid
 
@@ -8,8 +9,10 @@ from sqlalchemy import text
 
 from ready_corner import workshop as service
 from ready_corner.core.readiness import car as judging
+from ready_corner.keeping import put_back
+from ready_corner.workshop import Workshop
 from tests.conftest import entry_json, plan_json, reading_json, rows_of
-from tests.fuzzing import as_sent, client_in_memory, entry, extremes, mutilated, told, try_entry, try_plan, walk
+from tests.fuzzing import ListedLogbooks, as_sent, client_in_memory, entry, extremes, mutilated, told, try_entry, try_plan, walk
 
 PLANS, BOOKS = told("plan"), told("logbook")
 
@@ -142,16 +145,10 @@ def test_begun_with_a_plan_that_cannot_be_reckoned_is_refused(client, monkeypatc
 
 
 def whole_car(name):
-    """A demo car with its whole logbook, in memory; and the number of its latest plan."""
-    client, rng = client_in_memory(), random.Random(name)
-    slug = try_plan(client, PLANS[name], rng)
-    for line in BOOKS[name]["entries"][1:]:
-        what = as_sent(line["what"])
-        if what["kind"] == "plan":
-            what["revises"] = client.get(f"/api/cars/{slug}").json()["plan_number"]
-        if what["kind"] != "correction":
-            assert try_entry(client, slug, what, look=False), what
-    return client, slug
+    """A demo car with its whole logbook, in memory."""
+    logbooks = ListedLogbooks()
+    put_back(Workshop(logbooks), json.dumps(BOOKS[name]).encode())
+    return client_in_memory(logbooks), name
 
 
 def revise(client, slug, change, **more):
@@ -211,11 +208,16 @@ def test_a_point_renamed_is_said_to_be_the_same_place():
 @pytest.mark.parametrize("name", list(BOOKS))
 def test_any_part_of_a_plan_may_go_and_every_page_still_opens(name):
     client, slug = whole_car(name)
-    for part, empty in (
-        ("tools", [{"id": "stick", "name": "Stick", "measures": "length", "step": 5, "repeatability": 5}]),
-        ("jig", None), ("loads", None), ("heights", []), ("adjusters", []), ("aims", []), ("tool_for", {}), ("footing", {}),
-        ("front_linkage", None), ("rear_linkage", None), ("points", {}), ("units", {"system": "inch_decimal"}),
-    ):  # fmt: skip
-        done = revise(client, slug, lambda plan, part=part, empty=empty: plan.__setitem__(part, empty), confirmed=True)
-        assert done.status_code == 201, (part, done.json())
+    for parts in (
+        {
+            "tools": [{"id": "stick", "name": "Stick", "measures": "length", "step": 5, "repeatability": 5}],
+            "tool_for": {},
+            "jig": None,
+        },
+        {"loads": None, "heights": [], "adjusters": [], "aims": [], "footing": {}},
+        {"front_linkage": None, "rear_linkage": None},
+        {"points": {}, "units": {"system": "inch_decimal"}},
+    ):
+        done = revise(client, slug, lambda plan, parts=parts: plan.update(parts), confirmed=True)
+        assert done.status_code == 201, done.json()
         walk(client, slug)

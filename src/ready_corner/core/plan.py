@@ -13,6 +13,7 @@ from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spr
 from ready_corner.core.linkage.layouts import LayoutName
 from ready_corner.core.metrology.tools import Tool, default_tools
 from ready_corner.core.metrology.verdict import Aim
+from ready_corner.core.naming import meant
 from ready_corner.core.shop import FLATS_PER_TURN, Units
 from ready_corner.core.stance.footing import Footing
 
@@ -381,7 +382,7 @@ class Plan:
         for tool in self.toolbox:
             if tool.id == id_:
                 return tool
-        raise CalledError(f"This car has no tool “{id_}”. Choose one of {', '.join(t.id for t in self.toolbox)}.", path="tool")
+        raise CalledError(f"This car has no tool “{id_}”. {meant(id_, [t.id for t in self.toolbox])}", path="tool")
 
     def linkage(self, end: End) -> Linkage | None:
         """Return how the wheels of one end are held, if the plan says."""
@@ -409,7 +410,10 @@ class Plan:
         for adjuster in self.adjusters:
             if adjuster.id == id_:
                 return adjuster
-        raise CalledError(f"The plan has no adjuster “{id_}”. Name it in the plan first.", path="adjuster")
+        raise CalledError(
+            f"The plan has no adjuster “{id_}”. {meant(id_, [a.id for a in self.adjusters]) or 'Name it in the plan first.'}",
+            path="adjuster",
+        )
 
     def height_place(self, corner: Corner) -> HeightPlace:
         """Return where the ride height of a corner is read; over the wheel centre where the plan names no place."""

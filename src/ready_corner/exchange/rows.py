@@ -46,6 +46,8 @@ def pair_rows(plan: Plan, corner: Corner, heave: Array, roll_deg: Array | float,
     end = END_OF[corner]
     found = sweep_end(plan, end, heave, rack, roll_deg)
     answers = {f"left.{k}": v for k, v in found.left.items()} | {f"right.{k}": v for k, v in found.right.items()} | found.pair
+    if len(found.bodies) == 1:
+        answers |= found.bodies[0].shared  # springs, dampers and links of an axle, which belong to neither wheel
     poses = [s.poses for s in found.bodies]
     good = poses[0].converged & poses[-1].converged
     roll = roll_deg + heave * 0

@@ -1,10 +1,12 @@
 """What cannot go into the log of the jig, said before it is kept."""
 
 import math
+from collections.abc import Collection
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import DatumChosen, FootRead, JigAct, PinFelt, SlopeRead, StatusGiven, SurveyRead
 from ready_corner.core.jig.works import Accepted, Cleared, WorkAct, check_work
+from ready_corner.core.naming import meant
 from ready_corner.core.plan import Plan, places_of
 from ready_corner.core.shop import say_length
 from ready_corner.core.survey.readings import KINDS, Reading, compared
@@ -59,11 +61,12 @@ def _reads(plan: Plan, tool_id: str, kind: str) -> None:
         )
 
 
-def _known(names: tuple[str, ...], known: object) -> None:
+def _known(names: tuple[str, ...], known: Collection[str]) -> None:
     for name in names:
-        if name not in known:  # type: ignore[operator]
+        if name not in known:
             raise CalledError(
-                f"The plan has no point “{name}”. Give it a rough place in the plan, or look at its spelling.", path="points"
+                f"The plan has no point “{name}”. {meant(name, known)} Or give it a rough place in the plan.",
+                path="points",
             )
 
 

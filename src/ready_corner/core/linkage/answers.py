@@ -14,7 +14,7 @@ from ready_corner.core.linkage.knuckles import wheel_motion
 from ready_corner.core.linkage.layouts import KINGPINS
 from ready_corner.core.linkage.mechanism import Pose, Shape, change_along, link_lines, system
 from ready_corner.core.linkage.parts import arm_turning, bar_turning, rocker_turning, spring_length
-from ready_corner.core.linkage.solve import solve_rows
+from ready_corner.core.linkage.solve import per_row, solve_rows
 from ready_corner.core.linkage.space import STEP, Array, atan2_deg, cross, dot, skew, turned, unit
 
 UP = np.array([0.0, 0.0, 1.0])
@@ -254,6 +254,18 @@ def _between_lines_deg(a: Array, b: Array) -> Array:
     """Return the angle between directions (3, ...) in degrees; see :func:`_between_deg`."""
     square = np.stack([a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]])
     return atan2_deg(np.sqrt(_square(square)), a[0] * b[0] + a[1] * b[1] + a[2] * b[2])
+
+
+def roll_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
+    """Return how much each spring and damper of an axle is shortened per degree of roll at fixed heave, left wheel up positive, in mm."""
+    if not body.springs:
+        return {}
+    left, right = (pose.at(shape, name) for name in shape.mechanism.reference)
+    across, up = left[..., 1] - right[..., 1], left[..., 2] - right[..., 2]
+    _, rows = system(shape, pose, np.zeros(()), np.arctan2(up, across))
+    motion = per_row(shape, rows, -1)  # per mm of the roll row, which a radian makes as long as the line of wheel centres
+    per_degree = np.hypot(across, up) * np.pi / 180
+    return {f"{s.name}.mm_per_roll_deg": spring_length(body, shape, pose, motion, s)[1] * per_degree for s in body.springs}
 
 
 def rate_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, found: Mapping[str, Array]) -> Answers:

@@ -10,6 +10,7 @@ from ready_corner.core.errors import PlannedError, length
 from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, Layout, LayoutName
 from ready_corner.core.linkage.mechanism import Shape
 from ready_corner.core.linkage.space import Array
+from ready_corner.core.naming import meant
 
 
 @dataclass(frozen=True)
@@ -177,7 +178,8 @@ class Body:
         for name, place in points.items():
             if name not in self.shape.mechanism.points:
                 raise PlannedError(
-                    f"{self.name} has no point “{name}”. Look at its spelling.", path=f"points.{self.name}.{name}"
+                    f"{self.name} has no point “{name}”. {meant(name, [n for n in self.shape.mechanism.points if not n.endswith('@upright')])}",
+                    path=f"points.{self.name}.{name}",
                 )
             for each in self.twins(name, lengths):
                 x[self.shape.mechanism.index(each)] = place

@@ -36,11 +36,12 @@ class SingularLinkageError(PlannedError):
 
 @dataclass(frozen=True)
 class End:
-    """Where a branch ends: drives there, and the member at full stretch."""
+    """Where a branch ends: drives there (mm, roll in degrees), and the member at full stretch."""
 
     travel: float
     steer: float
     member: str
+    roll_deg: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -368,7 +369,7 @@ def _nowhere(shape: Shape, drives: Array, condition: float) -> Poses:
 
 def _end(shape: Shape, pose: Pose, drives: Array) -> End:
     _, rows = system(shape, pose, drives[:1], drives[2:3])
-    return End(float(drives[0]), float(drives[1]), _weakest(shape, rows[0]))
+    return End(float(drives[0]), float(drives[1]), _weakest(shape, rows[0]), float(np.degrees(drives[2])))
 
 
 def _weakest(shape: Shape, rows: Array) -> str:

@@ -15,6 +15,7 @@ from ready_corner.core.linkage.sweep import Sweep, sweep
 from ready_corner.core.linkage.words import Named, named
 from ready_corner.core.linkage.worth import Lengths, Parameter, Spread, parameters, sensitivities, spread
 from ready_corner.core.metrology.measured import COVERAGE
+from ready_corner.core.naming import meant
 from ready_corner.core.plan import End, Plan, Point
 from ready_corner.core.shop import in_units
 
@@ -178,7 +179,9 @@ def _know_all(bodies: Sequence[Body], end: End, changes: Sequence[Change]) -> No
     known = {f"{b.name}.{n}" for b in bodies for n in (*b.shape.mechanism.points, *b.shape.mechanism.rows)}
     known |= {f"{end}.{n}" for n in BOX_POINTS if any(b.shape.mechanism.box for b in bodies)}
     if missing := [c.name for c in changes if c.name not in known]:
-        raise PlannedError(f"The {end} has no point or member “{missing[0]}”. Look at its spelling.", path="changes")
+        raise PlannedError(
+            f"The {end} has no point or member “{missing[0]}”. {meant(missing[0], sorted(known))}", path="changes"
+        )
 
 
 WATCHED = ("camber_deg", "toe_deg", "caster_deg", "toe_deg_per_mm", "camber_deg_per_mm", "scrub", "trail")
@@ -201,7 +204,7 @@ def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ..
     key = answer if answer in found else side + answer
     if key not in found:
         raise CalledError(
-            f"“{answer}” does not belong to one wheel, so no lever can be told for it. Choose camber, toe or caster.",
+            f"“{answer}” is no answer of one wheel, so no lever can be told for it. {meant(answer, [k.removeprefix(side) for k in found])}",
             path="answer",
         )
     worth = found[key][:, 0]

@@ -14,6 +14,7 @@ from ready_corner.core.linkage.answers import (
     part_answers,
     place_answers,
     rate_answers,
+    roll_answers,
     wheel_answers,
 )
 from ready_corner.core.linkage.body import Body, Spring
@@ -22,6 +23,7 @@ from ready_corner.core.linkage.mechanism import Pose, Shape
 from ready_corner.core.linkage.parts import arm_turning, spring_length
 from ready_corner.core.linkage.solve import NEARLY_SINGULAR, End, Poses, masked, solve
 from ready_corner.core.linkage.space import STEP, Array, cross
+from ready_corner.core.naming import meant
 
 MOST_MM, MOST_ROLL_DEG = 2000.0, 60.0  # no wheel travels, and no car rolls, so far; a range beyond is a slip
 BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: they bind
@@ -66,6 +68,7 @@ def sweep(
 ) -> Sweep:
     """Return every answer at every travel (mm, bump positive), steer (rack mm, left positive) and roll (degrees, axles only).
 
+    The three broadcast: a row of travels against a column of steers gives answers in the shape of that grid (``poses`` stay in one row).
     only_pose: camber, toe and positions alone. Raises SingularLinkageError, and PlannedError where what cannot be steered or rolled is.
     """
     for name, drive, most, unit in (
@@ -83,9 +86,16 @@ def sweep(
         raise PlannedError(f"{body.name} is not steered, so no rack travel can be asked of it.", path="steer")
     if np.any(np.asarray(roll_deg)) and not body.is_axle:
         raise PlannedError(f"{body.name} is one corner; ask for roll by the travel of each wheel.", path="roll")
-    poses = solve(body.shape, travel, steer, np.radians(roll_deg))
+    drives = np.broadcast_arrays(*(np.asarray(a, dtype=float) for a in (travel, steer, roll_deg)))
+    grid = drives[0].shape
+    flat = [np.atleast_1d(d.ravel()) for d in drives]
+    poses = solve(body.shape, flat[0], flat[1], np.radians(flat[2]))
     wheels, shared = answers_at(body, body.shape, poses.pose, only_pose=only_pose)
-    return Sweep(body, poses, wheels, shared, _warnings(body, poses, wheels, shared))
+    said = _warnings(body, poses, wheels, shared)
+    if len(grid) > 1:
+        wheels = tuple({name: value.reshape(grid) for name, value in wheel.items()} for wheel in wheels)
+        shared = {name: value.reshape(grid) for name, value in shared.items()}
+    return Sweep(body, poses, wheels, shared, said)
 
 
 def sweep_known(body: Body, travel: Array) -> Sweep:
@@ -115,6 +125,8 @@ def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False)
             wheels = tuple(wheel_answers(body, shape, whole, motion, wheel) for wheel in body.wheels)
             found = part_answers(body, shape, whole, motion.twist)
             shared = {**found, **member_answers(body, shape, whole)}
+            if body.is_axle and not np.iscomplexobj(motion.twist):
+                shared |= roll_answers(body, shape, whole)
             if not np.iscomplexobj(motion.twist):  # they are a complex step themselves, and one cannot ride on another
                 shared |= rate_answers(body, shape, whole, motion, found)
     if ok.all():
@@ -132,13 +144,20 @@ def _blanked(answers: Mapping[str, Array], ok: Array) -> Answers:
     return {name: np.where(ok, value, np.nan) for name, value in answers.items()}
 
 
+def _where(end: End) -> str:
+    """Return where a branch ends, in words: a roll as roll, with the heave and the steering it was at."""
+    parts = [f"{abs(end.roll_deg):.1f}° of roll, {'left' if end.roll_deg > 0 else 'right'} wheel up"] if end.roll_deg else []
+    if end.travel or not parts:
+        parts.append(f"{length(abs(end.travel))} of {'bump' if end.travel >= 0 else 'droop'}")
+    if end.steer:
+        parts.append(f"the rack {length(abs(end.steer))} to the {'left' if end.steer > 0 else 'right'}")
+    return " with ".join(parts)
+
+
 def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Answers) -> tuple[str, ...]:
     said = []
     for end in poses.ends:
-        where = f"{length(abs(end.travel))} of {'bump' if end.travel >= 0 else 'droop'}" + (
-            f" with the rack {length(abs(end.steer))} to the {'left' if end.steer > 0 else 'right'}" if end.steer else ""
-        )
-        said.append(f"{body.name}: {end.member} is at full stretch at {where}; the rows beyond are out of reach.")
+        said.append(f"{body.name}: {end.member} is at full stretch at {_where(end)}; the rows beyond are out of reach.")
     bound = np.nanmax(np.where(poses.converged, poses.residual, 0.0), initial=0.0)
     if bound > BINDS_MM:
         said.append(
@@ -198,7 +217,7 @@ def travel_for_angle(body: Body, arm: str, angle_deg: Array, steer: float = 0.0,
 
     else:
         raise PlannedError(
-            f"{body.name} has no arm or member “{arm}”. It has {', '.join([*body.layout.arms, *(k.name for k in body.shape.mechanism.links)])}.",
+            f"{body.name} has no arm or member “{arm}”. {meant(arm, [*body.layout.arms, *(k.name for k in body.shape.mechanism.links)])}",
             path="arm",
         )
     return _travel_for(body, measured, angle_deg, steer, reach)

@@ -49,6 +49,7 @@ _ENDINGS = {
     ".ratio": ("{}, motion ratio", "", 3),
     ".ratio_per_mm": ("{}, change of ratio", "/mm", 5),
     ".wheel_rate": ("{}, wheel rate", "N/mm", 1),
+    ".mm_per_roll_deg": ("{}, shortening in roll", "mm/°", 2),
     ".level_deg": ("{}, to level", "°", 1),
     ".inner_deg": ("{}, inner joint", "°", 1),
     ".outer_deg": ("{}, outer joint", "°", 1),
@@ -70,7 +71,7 @@ def named(answer: str) -> Named | None:
 
 # For a car in inches: what each unit becomes, by which factor, and how many more digits that asks for.
 _IN_INCHES: dict[str, tuple[str, float, int]] = {
-    "mm": ("in", 1 / 25.4, 1), "°/mm": ("°/in", 25.4, -1), "/mm": ("/in", 25.4, -1), "mm/rad": ("in/rad", 1 / 25.4, 1),
+    "mm": ("in", 1 / 25.4, 1), "°/mm": ("°/in", 25.4, -1), "/mm": ("/in", 25.4, -1), "mm/rad": ("in/rad", 1 / 25.4, 1), "mm/°": ("in/°", 1 / 25.4, 1),
     "N/mm": ("lbf/in", 5.710147162769, -1),
 }  # fmt: skip
 

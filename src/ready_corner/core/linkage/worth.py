@@ -18,6 +18,7 @@ from ready_corner.core.linkage.parts import spring_length
 from ready_corner.core.linkage.solve import Poses, solve_near, solve_rows
 from ready_corner.core.linkage.space import STEP, Array
 from ready_corner.core.linkage.sweep import Sweep, answers_at, sweep
+from ready_corner.core.naming import meant
 
 Hold = Literal["travel", "spring"]
 Lengths = Literal["kept", "anew"]
@@ -58,6 +59,11 @@ def sensitivities(
     motion ratios and wheel rates too, which cost four times the rest.
     Raises PlannedError where a spring is to be held and there is none.
     """
+    known = {p.name for p in parameters(swept.body)}
+    if missing := next((p.name for p in wanted if p.name not in known), None):
+        raise PlannedError(
+            f"{swept.body.name} has no point or member “{missing}”. {meant(missing, sorted(known))}", path="parameters"
+        )
     if not swept.poses.converged.all():
         raise PlannedError("Some rows are out of reach; ask for less travel.", path="travel")
     found, along = _by_step(swept, wanted, hold, lengths, spring)
