@@ -217,7 +217,7 @@ class LocalDatabase:
 
 def _users(passwords: dict[str, str]) -> list[str]:
     """Return what makes the database and its two users; the application's may read and add, and nothing else."""
-    lines = [f"CREATE DATABASE IF NOT EXISTS {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin"]
+    lines = [f"CREATE DATABASE IF NOT EXISTS {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin"]
     for user, rights in ((OWNER, "ALL PRIVILEGES"), (APP, "SELECT, INSERT")):
         name = f"'{user}'@'127.0.0.1'"
         lines += [
