@@ -73,6 +73,10 @@ def test_a_car_begun_from_another_keeps_its_jig_and_all_else(page, served):
         del plan["name"]
         for rows in ("aims", "build_aims"):
             plan[rows].sort(key=lambda aim: aim["mark"])
+    assert (was.pop("tools"), made.pop("tools")) == (
+        [],
+        ask(served, "/api/tools"),
+    )  # none in the plan are those every car begins with
     assert made == was
 
 
