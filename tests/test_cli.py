@@ -113,3 +113,15 @@ def test_stand_tells_where_the_car_of_a_plan_stands(capsys):
     assert float(told.split("cross ")[1].split(" %")[0]) == pytest.approx(50.0, abs=0.5)
     assert main([*asked, "--turn", "XX=1t"]) == 2
     assert "names no corner" in capsys.readouterr().err
+
+
+def test_a_path_no_file_can_have_gets_a_sentence(capsys):
+    assert main(["check", "a\0b"]) == 2
+    assert "There is no file of that name" in capsys.readouterr().err
+
+
+def test_stand_says_its_turns_inside_its_json(capsys):
+    assert main(["stand", "src/ready_corner/demo/heather.plan.json", "--cross", "51", "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["say"]
+    assert set(told["corners"]) == {"LF", "RF", "LR", "RR"}

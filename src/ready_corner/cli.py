@@ -50,6 +50,10 @@ def main(arguments: list[str] | None = None) -> int:
         print(f"{wrong.filename}: {wrong.strerror}.", file=sys.stderr)
     except ReadyCornerError as wrong:
         print(wrong.sentence, file=sys.stderr)
+    except ValueError as wrong:  # a path no file can have
+        if "null byte" not in str(wrong):
+            raise
+        print("There is no file of that name: it holds a byte that is no letter. Look at how it was typed.", file=sys.stderr)
     except (DoorError, DatabaseStartError) as wrong:
         print(wrong, file=sys.stderr)
     return 2

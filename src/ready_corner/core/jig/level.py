@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ready_corner.core.jig.acts import JigLog
 from ready_corner.core.metrology.measured import Measured
 from ready_corner.core.plan import Gone, Plan
-from ready_corner.core.shop import say_angle, say_length, say_turns
+from ready_corner.core.shop import say_angle, say_exact, say_length, say_turns
 from ready_corner.core.survey.level import Foot, by_reversal, level_of, packing, screw_feet
 
 LEVEL_DEG = 0.03  # half a millimetre over a metre
@@ -61,7 +61,7 @@ def level(plan: Plan, log: JigLog, gone: Gone | None = None) -> Level | None:
         todo = {t.name: f"up {say_turns(t.turns)}" if t.turns else "leave it" for t in screw_feet(feet, jig.pitch_mm_per_turn)}
     elif jig.shims:
         todo = {
-            p.name: f"pack {' + '.join(say_length(s, units, denominator=0) for s in p.shims)}" if p.shims else "leave it"
+            p.name: f"pack {' + '.join(say_exact(s, units) for s in p.shims)}" if p.shims else "leave it"
             for p in packing(feet, jig.shims)
         }
     notes = [*slopes]

@@ -10,7 +10,7 @@ from ready_corner.core.jig.frame import Frame
 from ready_corner.core.jig.pickups import say_move
 from ready_corner.core.jig.works import open_holds
 from ready_corner.core.plan import Plan
-from ready_corner.core.shop import Units, say_angle, say_length
+from ready_corner.core.shop import Units, in_another_unit, say_angle, say_length
 from ready_corner.core.survey.moved import Drift, Fit
 from ready_corner.core.survey.network import Network
 from ready_corner.core.survey.readings import KINDS, Reading
@@ -220,6 +220,7 @@ def say_read(read: SurveyRead, plan: Plan) -> str:
         say_angle(read.value) if KINDS[read.reading].unit == "deg" else say_length(read.value, units, denominator=0, unit=True)
     )
     tool = next((t.name.lower() for t in plan.toolbox if t.id == read.tool), read.tool)
+    value += f" (typed {read.typed})" if in_another_unit(read.typed, units) else ""
     how = [f"pins, {read.pins.replace('_', ' ')}"] if read.pins else []
     how += ["tape begun at a mark"] if read.burnt else []
     return f"{_capital(made)}: {value}, {', '.join([tool, *how])}{' (unusual, confirmed)' if read.confirmed else ''}"

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.readiness.figures import Figures
-from ready_corner.core.shop import Units, say_length, say_mass, say_small_length
+from ready_corner.core.shop import Units, say_exact, say_mass, say_small_length
 from ready_corner.core.stance.model import places
 from ready_corner.core.survey.level import Foot, level_of, packing
 
@@ -59,7 +59,7 @@ def pads_of(figures: Figures) -> Pads:
             c,
             say_small_length(read[c].value, units),
             top - read[c].value,
-            " + ".join(say_length(s, units, denominator=0) for s in shims.get(c, ())),
+            " + ".join(say_exact(s, units) for s in shims.get(c, ())),
             _adds(heights[i], loads[i] if loaded else 0.0, units),
         )
         for i, c in enumerate(CORNERS)
