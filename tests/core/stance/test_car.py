@@ -120,3 +120,21 @@ def test_a_corner_that_cannot_be_is_said(change, words):
         replace(CAR, corners=(replace(EVEN[0], **change), *EVEN[1:]))
     with pytest.raises(MeasuredError, match="stands on nothing"):
         replace(CAR, mass=0.0)
+
+
+def test_a_bar_acts_on_the_travel_of_the_wheels_and_lessens_what_a_perch_does():
+    from ready_corner.core.stance.model import car_of, places, response, springing
+    from tests.core.linkage.cars import plan
+
+    of = plan("heather")
+    for bars, heights, cross in ((False, (3.55, 1.25, 1.16, -1.16), 49.22), (True, (2.85, 1.95, 0.46, -0.46), 49.69)):
+        car = car_of(of, bars_on=bars)
+        before, after = stand(car), stand(car, (2.0, 0.0, 0.0, 0.0))
+        # Worked by an independent solution of the four springs, to the digits it was given in.
+        assert after.heights - before.heights == pytest.approx(heights, abs=0.01)
+        assert 100 * after.cross == pytest.approx(cross, abs=0.01)
+        springs = springing(of)
+        does = response(places(of), springs.supports(bars), springs.lifts(bars))
+        turned = does.heights[:, 0] * 2 * car.by_turn[0, 0]
+        assert after.heights - before.heights == pytest.approx(turned, abs=1e-6)  # mm; two derivations
+        assert effects(car)[0, :4] * 2 == pytest.approx(turned, abs=1e-6)

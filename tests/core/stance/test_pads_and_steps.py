@@ -11,6 +11,7 @@ from ready_corner.core.readiness.rounds import next_step
 from ready_corner.core.readiness.wanting import wanting
 from ready_corner.core.readiness.words import say_do, say_need, say_uncertainty, say_value
 from ready_corner.core.shop import Units
+from ready_corner.core.stance.acts import TyreFitted
 from ready_corner.core.stance.footing import Footing
 from ready_corner.core.stance.pads import pads_of
 from tests.core.stance.practice import practice_plan
@@ -105,3 +106,20 @@ def test_a_cross_weight_without_an_aim_is_shown_and_not_judged():
     assert (found.state, found.say) == (None, "49.1 %")
     assert found.fresh
     assert isinstance(PLAN.aim("car.cross_weight"), Aim)
+
+
+def test_the_floor_takes_the_tool_of_the_latest_reading_as_heights_do():
+    coarse = [Reading("pad", c, 5.0 if c == "LF" else 0.0, "tape") for c in CORNERS]
+    fine = [Reading("pad", c, 0.0, "rule") for c in CORNERS]
+    found = judged(*coarse, *fine, of=PLAN).figures
+    assert found.floor.slope_deg == pytest.approx((0.0, 0.0), abs=1e-12)
+
+
+def test_the_radius_of_a_stand_in_goes_with_it():
+    own, other = Reading("radius", "LF", 292.0, "tape"), Reading("radius", "LF", 284.0, "tape")
+    on, off = TyreFitted(stand_in=True, corner="LF"), TyreFitted(stand_in=False, corner="LF")
+    found = judged(own, on, other, off, of=PLAN).figures
+    assert found.radii["LF"].value == 292.0
+    assert "LF" not in found.stand_ins
+    again = judged(own, on, other, off, Reading("radius", "LF", 293.0, "tape"), of=PLAN).figures
+    assert again.radii["LF"].value == 293.0

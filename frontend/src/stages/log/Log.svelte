@@ -42,7 +42,11 @@
     car.record({ kind: 'note', version: 1, words: note.trim(), corner: null }, `${LOG.note}: ${note.trim()}`);
     note = '';
   }
-  const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: '2-digit', month: 'short', hour: '2-digit', minute: '2-digit' });
+  const year = new Date().getFullYear();
+  const when = (at: string) => {
+    const date = new Date(at);
+    return date.toLocaleString('en-GB', { day: '2-digit', month: 'short', ...(date.getFullYear() === year ? {} : { year: 'numeric' as const }), hour: '2-digit', minute: '2-digit' });
+  };
   const correctionOf = (line: LogLine) => lines.find((l) => l.entry.number === line.struck_by);
 </script>
 

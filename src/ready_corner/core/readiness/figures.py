@@ -188,7 +188,7 @@ class Figures:
     def _stands_on(self) -> tuple[object, ...]:
         """All that :attr:`_under` is made of but the plan."""
         places_: list[Place] = [(c, q) for c in CORNERS for q in ("pad", "radius")]
-        return self.state.stance.stand_ins, [self.state.taken.get(p) for p in places_]
+        return self.state.stance.stand_ins, self.state.stance.stood_in, [self.state.taken.get(p) for p in places_]
 
     @property
     def springs(self) -> Springing:
@@ -206,7 +206,12 @@ class Figures:
             if linkage is not None:
                 found[corner] = Measured(linkage.loaded_radius, {})
             since = self.state.stance.stand_ins.get(corner, math.inf)
-            own = [t for t in self.state.taken.get((corner, "radius"), ()) if t.number < since]
+            other = [(low, high) for c, low, high in self.state.stance.stood_in if c == corner]
+            own = [
+                t
+                for t in self.state.taken.get((corner, "radius"), ())
+                if t.number < since and not any(low < t.number < high for low, high in other)
+            ]
             if own:
                 found[corner] = self.group((corner, "radius"), own[-1].spell).estimate
         return found
@@ -342,7 +347,7 @@ class Figures:
         groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
         if not all(groups):
             return None
-        heights = [sum(t.reading.figure for t in rows) / len(rows) for rows in groups]
+        heights = [self.group((c, "pad"), rows[-1].spell).estimate.value for c, rows in zip(CORNERS, groups, strict=True)]
         return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)
 
     def whole(self, mark: str) -> tuple[tuple[str, float], ...]:

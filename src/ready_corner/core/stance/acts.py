@@ -58,10 +58,11 @@ StanceAct = StateSaid | TyreFitted | Unlearned
 
 @dataclass(frozen=True)
 class StanceLog:
-    """What was said of the car's stance and not struck out. ``stand_ins``: corners on a stand-in, ``unlearned``: perches, each with the entry that said so."""
+    """What was said of the car's stance and not struck out. ``stand_ins``: corners on a stand-in, ``stood_in``: those that were, from which entry to which; ``unlearned``: perches, each with the entry that said so."""
 
     state: StateSaid | None = None
     stand_ins: Mapping[str, int] = field(default_factory=dict)
+    stood_in: tuple[tuple[str, int, int], ...] = ()
     unlearned: Mapping[str, int] = field(default_factory=dict)
 
     def after(self, number: int, act: StanceAct) -> "StanceLog":
@@ -72,4 +73,6 @@ class StanceLog:
             return replace(self, unlearned={**self.unlearned, act.adjuster: number})
         here = (act.corner,) if act.corner else ("LF", "RF", "LR", "RR")
         others = {c: n for c, n in self.stand_ins.items() if c not in here}
-        return replace(self, stand_ins={**others, **(dict.fromkeys(here, number) if act.stand_in else {})})
+        ended = tuple((c, self.stand_ins[c], number) for c in here if c in self.stand_ins)
+        now = dict.fromkeys(here, number) if act.stand_in else {}
+        return replace(self, stand_ins={**others, **now}, stood_in=(*self.stood_in, *ended))

@@ -7,6 +7,7 @@ that need not be level; anti-roll bars connected or not. Lengths in mm, forces i
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -51,7 +52,10 @@ class CornerSpring:
 
 @dataclass(frozen=True)
 class Car:
-    """Four corners and what stands on them: sprung ``mass`` in kg with its centre at ``cg`` (x, y); bars in N per mm of difference between two wheels.
+    """Four corners and what stands on them: sprung ``mass`` in kg with its centre at ``cg`` (x, y).
+
+    Bars in N per mm of difference between the travels of two wheels against the body, whatever their springs and perches do; ``coupled``: what the
+    springs of an axle, which stand inboard of its wheels, add per mm of difference between what both wheels compress, front and rear.
 
     ``raises``: mm that each corner is raised per turn of each perch, (4, 4), where a perch raises more than its own corner.
     """
@@ -62,6 +66,7 @@ class Car:
     front_bar: float = 0.0
     rear_bar: float = 0.0
     raises: FloatArray | None = None
+    coupled: tuple[float, float] = (0.0, 0.0)
 
     @property
     def by_turn(self) -> FloatArray:
@@ -128,11 +133,11 @@ def stand(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) 
     sunk = weight / sum(in_series(c.rate, c.tyre) for c in car.corners)  # begun where four even springs would carry it
     q = np.array([float(np.mean(free)) + float(np.mean([c.radius + c.floor for c in car.corners])) - sunk, 0.0, 0.0])
     for _ in range(200):
-        force, slope, _, _ = _forces(car, p @ q, free)
-        miss = (p.T @ force - load) * scale
+        now = _forces(car, p @ q, free)
+        miss = (p.T @ now.force - load) * scale
         if np.abs(miss).max() < 1e-9 * weight:
             break
-        matrix = (p.T @ slope @ p) * scale[:, None]
+        matrix = (p.T @ now.slope @ p) * scale[:, None]
         try:
             step = -np.linalg.solve(matrix, miss)
         except np.linalg.LinAlgError as wrong:
@@ -145,12 +150,22 @@ def stand(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) 
             "The car finds no place to stand: its springs are slack or its weight lies outside its wheels.", path="corners"
         )
     z = p @ q
-    force, _, compression, carried = _forces(car, z, free)
-    return Standing(z, carried, compression, tuple(bool(c <= 0) for c in compression))
+    now = _forces(car, z, free)
+    return Standing(z, now.carried, now.compression, tuple(bool(c <= 0) for c in now.compression))
 
 
-def _forces(car: Car, z: FloatArray, free: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
-    """Return the upward force of each corner on the chassis, its slope by the four heights (4, 4), spring compressions at the wheel, and loads on the pads.
+class _Forces(NamedTuple):
+    """Upward force of each corner on the chassis, its slopes by the four heights and by the four free heights (4, 4), compressions at the wheel, loads on the pads."""
+
+    force: FloatArray
+    slope: FloatArray
+    by_free: FloatArray
+    compression: FloatArray
+    carried: FloatArray
+
+
+def _forces(car: Car, z: FloatArray, free: FloatArray) -> _Forces:
+    """Return what the corners do with the chassis at four heights.
 
     Hub heights follow from tyre and spring together: four linear equations with the bars between the wheels of an end.
     """
@@ -158,24 +173,32 @@ def _forces(car: Car, z: FloatArray, free: FloatArray) -> tuple[FloatArray, Floa
     tyre = np.array([c.tyre for c in car.corners])
     ground = np.array([c.radius + c.floor for c in car.corners])
     unsprung = np.array([c.unsprung for c in car.corners]) * GRAVITY
-    bars = np.zeros((4, 4))
-    for (i, j), rate in (((0, 1), car.front_bar), ((2, 3), car.rear_bar)):
-        bars[np.ix_((i, j), (i, j))] += rate * np.array([[1.0, -1.0], [-1.0, 1.0]])
+    bars, coupled = _between(car.front_bar, car.rear_bar), _between(*car.coupled)
     on = np.ones(4, dtype=bool)
     for _ in range(8):
-        # Force on the chassis f = S c, with c = free − z + hub; the tyre carries f + unsprung = tyre (ground − hub).
-        s = np.diag(k * on) + bars
-        hub = np.linalg.solve(np.diag(tyre) + s, tyre * ground - unsprung - s @ (free - z))
+        # Force on the chassis f = K c + B w: springs by their compression c = free − z + hub, which a perch adds to; bars by the travel of the
+        # wheels against the body, w = hub − z, which no perch touches. The tyre carries f + unsprung = tyre (ground − hub).
+        springs = np.diag(k * on) + coupled
+        s = springs + bars
+        hub = np.linalg.solve(np.diag(tyre) + s, tyre * ground - unsprung - springs @ (free - z) + bars @ z)
         c = free - z + hub
         slack = c <= 0
         if np.array_equal(slack, ~on):
             break
         on = ~slack
-    s = np.diag(k * on) + bars
-    # d f / d z = −S (I − (T + S)⁻¹ S)
+    springs = np.diag(k * on) + coupled
+    s = springs + bars
+    # d f / d z = −S (I − (T + S)⁻¹ S), d f / d free = (I − S (T + S)⁻¹) K
     slope = -s @ (np.eye(4) - np.linalg.solve(np.diag(tyre) + s, s))
-    force = s @ c
-    return force, slope, c, force + unsprung
+    by_free = (np.eye(4) - s @ np.linalg.inv(np.diag(tyre) + s)) @ springs
+    force = springs @ c + bars @ (hub - z)
+    return _Forces(force, slope, by_free, c, force + unsprung)
+
+
+def _between(front: float, rear: float) -> FloatArray:
+    """Return the stiffness (4, 4) of what acts on the difference between the two wheels of an end."""
+    pair = np.array([[1.0, -1.0], [-1.0, 1.0]])
+    return np.block([[front * pair, np.zeros((2, 2))], [np.zeros((2, 2)), rear * pair]])
 
 
 def energy(car: Car, q: Sequence[float], hubs: Sequence[float], turns: Sequence[float] = (0.0, 0.0, 0.0, 0.0)) -> float:
@@ -190,7 +213,9 @@ def energy(car: Car, q: Sequence[float], hubs: Sequence[float], turns: Sequence[
         k.rate * x**2 / 2 + k.tyre * y**2 / 2 + k.unsprung * GRAVITY * h
         for k, x, y, h in zip(car.corners, c, tyre, hub, strict=True)
     )
-    bars = car.front_bar * (c[0] - c[1]) ** 2 / 2 + car.rear_bar * (c[2] - c[3]) ** 2 / 2
+    w = hub - z
+    bars = car.front_bar * (w[0] - w[1]) ** 2 / 2 + car.rear_bar * (w[2] - w[3]) ** 2 / 2
+    bars += car.coupled[0] * (c[0] - c[1]) ** 2 / 2 + car.coupled[1] * (c[2] - c[3]) ** 2 / 2
     return float(springs + bars + car.mass * GRAVITY * (np.array([1.0, car.cg[0], car.cg[1]]) @ np.asarray(q, dtype=float)))
 
 
@@ -202,9 +227,9 @@ def effects(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)
     t = np.asarray(turns, dtype=float)
     now = stand(car, t) if found is None else found
     p = np.array([[1.0, c.x, c.y] for c in car.corners])
-    _, slope, _, _ = _forces(car, now.heights, np.array([c.free for c in car.corners]) + car.by_turn @ t)
-    by_free = p @ np.linalg.solve(p.T @ slope @ p, p.T @ slope)  # heights by free heights: (4, 4)
-    loads = slope @ (by_free - np.eye(4))
+    at = _forces(car, now.heights, np.array([c.free for c in car.corners]) + car.by_turn @ t)
+    by_free = -p @ np.linalg.solve(p.T @ at.slope @ p, p.T @ at.by_free)  # heights by free heights: (4, 4)
+    loads = at.slope @ by_free + at.by_free
     cross = (loads[1] + loads[2]) / now.loads.sum()
     return np.asarray((np.vstack([by_free, cross]) @ car.by_turn).T)
 

@@ -47,10 +47,18 @@ class Springing:
         k = self.stiffness + (self.bars if bars_on else 0.0)
         return np.asarray(k @ np.linalg.inv(np.diag(self.tyres) + k) @ np.diag(self.tyres))
 
+    def lifts(self, bars_on: bool = False) -> FloatArray:
+        """Return the force on the chassis per mm that each corner's spring is raised by its perch, chassis held, (4, 4).
+
+        Bars act on the travel of the wheels, not on springs and perches: so without bars these are the supports, and with them less.
+        """
+        k = self.stiffness + (self.bars if bars_on else 0.0)
+        return np.asarray((np.eye(4) - k @ np.linalg.inv(np.diag(self.tyres) + k)) @ self.stiffness)
+
 
 @dataclass(frozen=True)
 class Response:
-    """What raising one corner (by its perch at unchanged load, by a pad or a tyre) does near where the car stands.
+    """What raising one corner (by its perch at unchanged load, or by a pad or a tyre) does near where the car stands.
 
     ``heights`` (4, 4): of the chassis at each wheel per mm that each corner is raised; ``loads`` (4, 4): N per mm.
     """
@@ -65,11 +73,15 @@ class Response:
         return np.asarray(np.column_stack([np.ones(len(there)), there]) @ np.linalg.lstsq(wheels, self.heights, rcond=None)[0])
 
 
-def response(at: FloatArray, supports: FloatArray) -> Response:
-    """Return what raising corners at places (4, 2) on these supports (4, 4) does: the least energy of a rigid chassis on them."""
+def response(at: FloatArray, supports: FloatArray, lifts: FloatArray | None = None) -> Response:
+    """Return what raising corners at places (4, 2) on these supports (4, 4) does: the least energy of a rigid chassis on them.
+
+    lifts: force per mm of raising, the chassis held (4, 4); of a pad or a tyre the supports themselves, of a perch see :meth:`Springing.lifts`.
+    """
     p = np.column_stack([np.ones(4), at])
-    heights = p @ np.linalg.solve(p.T @ supports @ p, p.T @ supports)
-    return Response(at, heights, supports @ (np.eye(4) - heights))
+    forces = supports if lifts is None else lifts
+    heights = p @ np.linalg.solve(p.T @ supports @ p, p.T @ forces)
+    return Response(at, heights, forces - supports @ heights)
 
 
 def tilted_loads(at: FloatArray, supports: FloatArray, rises: FloatArray, weight: float, height: float) -> FloatArray:
@@ -217,11 +229,17 @@ def car_of(plan: Plan, pads: Sequence[float] = (0.0, 0.0, 0.0, 0.0), bars_on: bo
                 high=high,
             )
         )
-    # What couples the wheels of an end: bars, and the springs of an axle, which stand inboard of its wheels.
-    bars = [-(springs.stiffness[i, i + 1] + (springs.bars[i, i + 1] if bars_on else 0.0)) for i in (0, 2)]
+    coupled = [-float(springs.stiffness[i, i + 1]) for i in (0, 2)]  # the springs of an axle, which stand inboard of its wheels
+    bars = [-float(springs.bars[i, i + 1]) if bars_on else 0.0 for i in (0, 2)]
     sprung = carried / GRAVITY
     cg = (float(sprung @ at[:, 0] / sprung.sum()), float(sprung @ at[:, 1] / sprung.sum()))
     turned = np.nan_to_num(raises(plan, springs))
     return Car(
-        (corners[0], corners[1], corners[2], corners[3]), float(sprung.sum()), cg, float(bars[0]), float(bars[1]), turned
+        (corners[0], corners[1], corners[2], corners[3]),
+        float(sprung.sum()),
+        cg,
+        bars[0],
+        bars[1],
+        turned,
+        (coupled[0], coupled[1]),
     )

@@ -67,7 +67,7 @@ def perches(evaluation: Evaluation, springs: Springing) -> Perches | None:
     found = [plan.perch(c) for c in CORNERS]
     if any(p is None for p in found):
         return None
-    does: Response = response(places(plan), springs.supports(evaluation.state.condition.bar_connected))
+    does: Response = response(places(plan), springs.supports(on := evaluation.state.condition.bar_connected), springs.lifts(on))
     per, there = raises(plan, springs), np.array([[p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
     heights, loads = does.at_places(there) @ per, does.loads @ per / GRAVITY
     total = total_kg(evaluation) or NOMINAL_KG
