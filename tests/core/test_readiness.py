@@ -131,6 +131,27 @@ def test_a_whole_mark_is_told_from_whichever_of_its_corners_has_moved():
     assert found.reason.startswith("right front toe link")
 
 
+def test_what_is_hardly_known_of_a_turn_counts_as_having_moved_the_mark():
+    """A worth learned as nearly nothing, from a tool too coarse to tell, does not let three turns pass unread; turned back, nothing is left of it."""
+    tape = Tool("tape", "Tape", "length", 1.0, 0.7)
+    log = Log(plan(tools=(FINE[0], tape, FINE[2])))
+    log.round()
+    log.turn("RR.perch", 1.0)
+    for corner in CORNERS:
+        log.read(corner, "height", 110.0)
+        log.read(corner, "camber", -1.5)
+    worth = judged(log).worth("RR.height")
+    assert worth.of("RR.perch") == 0.0
+    assert 2 * worth.u("RR.perch") > 0.25 * 2.0  # U of a turn is beyond a quarter of the tolerance, mm
+    log.turn("RR.perch", 3.0)
+    log.add(Happened("settled"))
+    mark = judged(log).mark("RR.height")
+    assert mark.state == "moved since"
+    assert "sure only to" in mark.reason
+    log.turn("RR.perch", -3.0)
+    assert judged(log).mark("RR.height").state != "moved since"
+
+
 def test_changes_that_cannot_be_computed_spoil_what_they_can_move():
     for what, corner, spoiled in (
         ("knock", None, 12),

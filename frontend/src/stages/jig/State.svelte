@@ -18,6 +18,7 @@
   let words = $state('');
   let way = $state<(typeof DATUM_WAYS)[number]>('named points');
   let happened = $state<keyof typeof JIG.happenedWhat>('weld');
+  const EVERYTHING = '*'; // said on purpose: nothing of the frame counts any more after it
   let where = $state('');
   let lost = $state('');
   let point = $state('');
@@ -39,7 +40,7 @@
   $effect(() => {
     const prefix = where;
     lost = '';
-    if (prefix && happened !== 'knock') api.lost(survey.car.slug, prefix).then((found) => prefix === where && (lost = found.say), () => {});
+    if (prefix && prefix !== EVERYTHING && happened !== 'knock') api.lost(survey.car.slug, prefix).then((found) => prefix === where && (lost = found.say), () => {});
   });
   const choose = () => record({ kind: 'datum', version: 1, plane: datum.slice(0, 3) as [string, string, string], line: datum.slice(3, 5) as [string, string], point: datum[5]!, words, way, figures: null }, JIG.datum);
 </script>
@@ -86,8 +87,8 @@
     <legend>{JIG.happened}</legend>
     <div class="grid three">
       <label>{JIG.tell}<select bind:value={happened}>{#each Object.entries(JIG.happenedWhat) as [what, name] (what)}<option value={what}>{name}</option>{/each}</select></label>
-      <label>{JIG.where}<select bind:value={where}><option value="">{JIG.everything}</option>{#each prefixes as p (p)}<option value={p}>{say(p)}</option>{/each}</select></label>
-      <button type="button" class="button" onclick={() => record({ kind: 'happened', version: 1, what: happened, corner: null, words: '', points: where ? [where] : [] }, JIG.happenedWhat[happened])}>{JIG.tell}</button>
+      <label>{JIG.where}<select bind:value={where}><option value="">{JIG.chooseWhere}</option><option value={EVERYTHING}>{JIG.everything}</option>{#each prefixes as p (p)}<option value={p}>{say(p)}</option>{/each}</select></label>
+      <button type="button" class="button" disabled={!where} onclick={() => record({ kind: 'happened', version: 1, what: happened, corner: null, words: '', points: where === EVERYTHING ? [] : [where] }, JIG.happenedWhat[happened])}>{JIG.tell}</button>
     </div>
     <p class="caution">{happened === 'weld' ? JIG.weld : JIG.lift}</p>
     {#if lost}<p role="status" class="lost">{lost}</p>{/if}

@@ -24,7 +24,7 @@ export const JIG = {
   checked: 'checked', unchecked: 'unchecked', stale: 'does not count any more', strikeOut: 'Strike out', sigma: (s: string, n: number) => `Misfit ${s} of what the tools allow, ${n} readings to spare.`,
   carry: 'Carry on in the old axes, from', confirm: 'Confirm', datumWay: 'Way of working', datum: 'Datum', plane: 'Plane: three points fix height and both tilts', line: 'Line: two points fix offset and yaw', station: 'Point: fixes the station', words: 'How it was found', choose: 'Choose this datum', chosen: 'The axes are taken from', noDatum: 'None chosen yet.',
   support: 'How the frame is held', supportSoft: 'Readings of different states are never mixed.',
-  happened: 'Something was done to the frame', happenedWhat: { weld: 'Welded', cut: 'Cut or taken out', knock: 'Knocked, lifted or dropped' } as const, where: 'To which points', everything: 'all of the frame', tell: 'Record it',
+  happened: 'Something was done to the frame', happenedWhat: { weld: 'Welded', cut: 'Cut or taken out', knock: 'Knocked, lifted or dropped' } as const, where: 'To which points', chooseWhere: 'choose what', everything: 'all of the frame', tell: 'Record it',
   weld: 'No weld near fuel, coated or plated steel, or a damper rod left bare. A steering or brake part is welded by someone qualified.', lift: 'A second support under the frame before anything is cut or lifted.', strength: 'Nothing here is a strength calculation.',
   status: 'What points have come to', statuses: { provisional: 'provisional', tacked: 'tacked', welded: 'welded', painted: 'painted' } as const, pin: 'Pin in the hole', pinSays: { free: 'goes in free', tight: 'goes in tight', stuck: 'does not go in' } as const, mark: 'Keep it',
   since: (words: string) => `Since: ${words}`,

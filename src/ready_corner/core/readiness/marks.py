@@ -6,8 +6,10 @@ from dataclasses import InitVar, dataclass, field, replace
 from functools import cached_property
 from typing import Any, Literal
 
+import numpy as np
+
 from ready_corner.core.logbook import CarState, Move, Quantity, Taken
-from ready_corner.core.metrology.measured import Measured
+from ready_corner.core.metrology.measured import COVERAGE, Measured
 from ready_corner.core.metrology.verdict import Aim, Settle, can_hold, judge, what_settles
 from ready_corner.core.plan import CORNERS, MARKS, SIDE, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
@@ -24,6 +26,7 @@ _BEHIND: Mapping[str, Quantity] = {
 }  # read at all corners, behind any one's
 NO_AIM = "no aim in the plan"
 NOTHING_CARRIED = "the scales carry nothing: put the car on them"
+TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
 
@@ -62,11 +65,12 @@ class MarkState:
 
 @dataclass(frozen=True)
 class _Effect:
-    """What changes after a reading come to: their computed sum, and the words of the first whose effect is not known."""
+    """What changes after a reading come to: their computed sum with its U, and the words of the first whose effect is not known."""
 
     total: float = 0.0
     words: tuple[str, ...] = ()
     unknown: str = ""
+    expanded: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -168,17 +172,21 @@ class Evaluation:
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
-        total = 0.0
-        words: list[str] = []
+        worth, turned, words = self.worth(mark), dict[str, float](), list[str]()
         for move in self._touching(mark):
             if move.number <= number:
                 continue
-            worth = None if move.unknown else self.worth(mark).of(move.adjuster)
-            if worth is None:
-                return _Effect(total, tuple(words), move.words)
-            total += worth * move.amount
+            if move.unknown or worth.of(move.adjuster) is None:
+                return _Effect(0.0, tuple(words), move.words)
+            turned[move.adjuster] = turned.get(move.adjuster, 0.0) + move.amount
             words.append(move.words)
-        return _Effect(total, tuple(words))
+        net = {
+            a: n for a, n in turned.items() if abs(n) > TURNED_BACK
+        }  # there and back moves nothing, however little is known of it
+        amounts = np.array(list(net.values()))
+        u2 = float(amounts @ worth.covariance_of(list(net)) @ amounts) if net else 0.0
+        total = sum((worth.of(a) or 0.0) * n for a, n in net.items())
+        return _Effect(total, tuple(words), "", COVERAGE * float(np.sqrt(max(u2, 0.0))))
 
     def _corner_mark(self, mark: str) -> MarkState:
         corner, kind = split(mark)
@@ -208,7 +216,8 @@ class Evaluation:
         figures = [f for m, _ in parts if (f := self.figures.figure(kind_of(m.mark), split(m.mark)[0]))]
         whole = Figure(measured, tuple(g for f in figures for g in f.groups))
         words = tuple(w for e, _ in effects for w in e.words)
-        return self._judged(mark, measured, whole, _Effect(total, words, unknown))
+        expanded = float(np.sqrt(sum((e.expanded * weight) ** 2 for e, weight in effects)))
+        return self._judged(mark, measured, whole, _Effect(total, words, unknown, expanded))
 
     def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
         aim, units = self.state.plan.aim(mark), self.state.plan.units
@@ -223,12 +232,12 @@ class Evaluation:
             return _with(row, state="moved since" if aim else None, reason=effect.unknown or effect.words[-1])
         if aim is None:
             return _with(row, reason=NO_AIM)
-        if abs(effect.total) > SPOILS * aim.tolerance:
-            return _with(
-                row,
-                state="moved since",
-                reason=f"{effect.words[-1]}, worth about {say_size(mark, effect.total, units, 0)}",
-            )
+        # What could have moved it counts as having moved it: the effect, or the doubt about it, beyond the limit.
+        if max(abs(effect.total), effect.expanded) > SPOILS * aim.tolerance:
+            about = f"worth about {say_size(mark, effect.total, units, 0)}"
+            if abs(effect.total) <= SPOILS * aim.tolerance:
+                about += f", sure only to {say_uncertainty(mark, effect.expanded, units)}"
+            return _with(row, state="moved since", reason=f"{effect.words[-1]}, {about}")
         judgement = judge(measured, aim)
         if judgement.verdict == "holds":
             if row.provisional:
