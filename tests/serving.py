@@ -1,5 +1,6 @@
 """A server of its own for a test, as ./start runs it, whose plug can be pulled."""
 
+import json
 import os
 import random
 import signal
@@ -7,6 +8,7 @@ import socket
 import subprocess
 import sys
 import time
+import urllib.request
 from pathlib import Path
 
 HERE = Path(__file__).parents[1]
@@ -51,6 +53,13 @@ class Server:
             self.process.stdout.close()
             self.process.wait(30)
             raise AssertionError(said)
+
+    def ask(self, path, body=None):
+        """Return what the server answers, as JSON; raises HTTPError for a refusal."""
+        data = json.dumps(body).encode() if body else None
+        request = urllib.request.Request(self.url + path, data, {"content-type": "application/json"})
+        with urllib.request.urlopen(request) as answer:
+            return json.load(answer)
 
     def pull_the_plug(self):
         """Kill server and database as a power cut would."""

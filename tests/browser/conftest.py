@@ -13,6 +13,16 @@ def demo_server(tmp_path, front_end):
     server.stop()
 
 
+@pytest.fixture(scope="module")
+def served(tmp_path_factory, front_end):
+    """One server for all tests of a module, each with a car of its own."""
+    server = Server(tmp_path_factory.mktemp("served") / "var", "--no-demo")
+    server.start()
+    yield server
+    if server.process.poll() is None:
+        server.stop()
+
+
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args):
     args = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]

@@ -1,29 +1,11 @@
 """The plan as it is typed: in the units of the shop, threads as named, and nothing of a car lost that was begun from another."""
 
 import json
-import urllib.request
 
-import pytest
 from playwright.sync_api import expect
 
 from tests.conftest import entry_json, plan_json, reading_json
 from tests.fuzzing import told
-from tests.serving import Server
-
-
-@pytest.fixture(scope="module")
-def served(tmp_path_factory, front_end):
-    server = Server(tmp_path_factory.mktemp("plans") / "var", "--no-demo")
-    server.start()
-    yield server
-    server.stop()
-
-
-def ask(server, path, body=None):
-    data = json.dumps(body).encode() if body else None
-    request = urllib.request.Request(server.url + path, data, {"content-type": "application/json"})
-    with urllib.request.urlopen(request) as answer:
-        return json.load(answer)
 
 
 def test_a_car_begun_in_inches_shows_no_millimetre_and_takes_threads_and_toe_as_the_shop_says_them(page, served):
@@ -55,7 +37,7 @@ def test_a_car_begun_in_inches_shows_no_millimetre_and_takes_threads_and_toe_as_
 
 def test_a_car_begun_from_another_keeps_its_jig_and_all_else(page, served):
     heather = {**told("plan")["heather"], "jig": {"feet": {"a": [0, 400], "b": [0, -400], "c": [-2000, 0]}}, "point_tolerance": 0.75, "tool_for": {"height": "rule"}}  # fmt: skip
-    ask(served, "/api/cars", entry_json({"kind": "plan", "plan": heather}))
+    served.ask("/api/cars", entry_json({"kind": "plan", "plan": heather}))
     page.goto(f"{served.url}/begin")
     page.get_by_label("Begin from the plan of another car").select_option("Heather")
     page.get_by_label("Name of the car").fill("Ling")
@@ -65,8 +47,8 @@ def test_a_car_begun_from_another_keeps_its_jig_and_all_else(page, served):
     page.get_by_label("Front axle, tie rod inner, Works to ±").blur()
     page.get_by_role("button", name="Begin the car").click()
     page.wait_for_url("**/cars/ling")
-    made = ask(served, "/api/cars/ling/plan.json")
-    was = ask(served, "/api/cars/heather/plan.json")
+    made = served.ask("/api/cars/ling/plan.json")
+    was = served.ask("/api/cars/heather/plan.json")
     assert made["front_linkage"]["joints"][0].pop("limit_deg") == 12.5
     was["front_linkage"]["joints"][0].pop("limit_deg")
     for plan in (made, was):
@@ -75,18 +57,18 @@ def test_a_car_begun_from_another_keeps_its_jig_and_all_else(page, served):
             plan[rows].sort(key=lambda aim: aim["mark"])
     assert (was.pop("tools"), made.pop("tools")) == (
         [],
-        ask(served, "/api/tools"),
+        served.ask("/api/tools"),
     )  # none in the plan are those every car begins with
     assert made == was
 
 
 def test_a_revision_that_lets_go_of_a_point_is_asked_about_in_the_form(page, served):
     points = {"frame.a": [0, 400, 0], "frame.b": [0, -400, 0], "frame.c": [-900, 0, 0]}
-    slug = ask(served, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Sedge", points=points)}))["slug"]
+    slug = served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json("Sedge", points=points)}))["slug"]
     for name in points:
         what = {"kind": "survey", "reading": "height", "points": [name], "typed": "300", "tool": "rule"}
-        ask(served, f"/api/cars/{slug}/entries", entry_json(what))
-    plan = ask(served, f"/api/cars/{slug}/plan.json")
+        served.ask(f"/api/cars/{slug}/entries", entry_json(what))
+    plan = served.ask(f"/api/cars/{slug}/plan.json")
     page.goto(f"{served.url}/cars/{slug}/plan")
     page.route("**/entries", lambda route: route.continue_(post_data=json.dumps(_without(json.loads(route.request.post_data), "frame.c"))))  # fmt: skip
     page.get_by_role("button", name="Keep this plan").click()
@@ -95,7 +77,7 @@ def test_a_revision_that_lets_go_of_a_point_is_asked_about_in_the_form(page, ser
     )
     page.get_by_role("button", name="Keep it all the same").click()
     page.wait_for_url(f"**/cars/{slug}")
-    assert set(ask(served, f"/api/cars/{slug}/plan.json")["points"]) == set(plan["points"]) - {"frame.c"}
+    assert set(served.ask(f"/api/cars/{slug}/plan.json")["points"]) == set(plan["points"]) - {"frame.c"}
 
 
 def _without(entry, name):
@@ -104,12 +86,12 @@ def _without(entry, name):
 
 
 def test_the_workshop_is_saved_and_brought_in_from_the_list_of_cars(page, served, tmp_path):
-    slug = ask(served, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Rush")}))["slug"]
+    slug = served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json("Rush")}))["slug"]
     page.goto(served.url)
     with page.expect_download() as saved:
         page.get_by_role("link", name="Save the workshop").click()
     saved.value.save_as(tmp_path / "workshop.json")
-    ask(served, f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
+    served.ask(f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
     told_again = json.loads((tmp_path / "workshop.json").read_text())
     page.get_by_label("Bring in a saved file").set_input_files(tmp_path / "workshop.json")
     expect(page.get_by_text("Rush: nothing new.")).to_be_visible()

@@ -3,13 +3,11 @@
 import json
 import re
 import time
-import urllib.request
 
 import pytest
 from playwright.sync_api import expect
 
 from tests.conftest import entry_json, plan_json, reading_json
-from tests.serving import Server
 
 # Delays every answer to a recording by turns; the request itself goes out at once, as on a slow line.
 LATE = """(delays => {
@@ -29,29 +27,13 @@ def late(delays):
 FIGURES = ("110.25", "104.61", "114.75", "104.52", "-1.33", "0.28", "-1.5", "89.55")
 
 
-@pytest.fixture(scope="module")
-def served(tmp_path_factory, front_end):
-    server = Server(tmp_path_factory.mktemp("recording") / "var", "--no-demo")
-    server.start()
-    yield server
-    if server.process.poll() is None:
-        server.stop()
-
-
-def ask(server, path, body=None):
-    data = json.dumps(body).encode() if body else None
-    request = urllib.request.Request(server.url + path, data, {"content-type": "application/json"})
-    with urllib.request.urlopen(request) as answer:
-        return json.load(answer)
-
-
 @pytest.fixture
 def car(served):
-    return ask(served, "/api/cars", entry_json({"kind": "plan", "plan": plan_json()}))["slug"]
+    return served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json()}))["slug"]
 
 
 def kept(server, slug, key="typed"):
-    return [e["what"][key] for e in ask(server, f"/api/cars/{slug}/logbook.json")["entries"] if key in e["what"]]
+    return [e["what"][key] for e in server.ask(f"/api/cars/{slug}/logbook.json")["entries"] if key in e["what"]]
 
 
 def comes_to(server, slug, figures, patience=10):
@@ -96,7 +78,7 @@ def test_figures_typed_at_speed_are_kept_to_the_last_digit_in_order(page, served
     expect(page).to_have_url(re.compile("/set/LF/gap_front$"))
     handed_over(page)
     comes_to(served, car, list(FIGURES))
-    places = [(e["what"]["corner"], e["what"]["quantity"]) for e in ask(served, f"/api/cars/{car}/logbook.json")["entries"][1:]]
+    places = [(e["what"]["corner"], e["what"]["quantity"]) for e in served.ask(f"/api/cars/{car}/logbook.json")["entries"][1:]]
     assert places == [(c, q) for q in ("height", "camber") for c in ("LF", "RF", "RR", "LR")]
 
 
@@ -137,7 +119,7 @@ def test_striking_out_follows_the_keys_and_not_the_answers(page, served, car):
     page.keyboard.type("115")
     page.keyboard.press("Enter")
     handed_over(page)
-    log = ask(served, f"/api/cars/{car}/log")
+    log = served.ask(f"/api/cars/{car}/log")
     assert [(line["entry"]["what"].get("typed"), bool(line["struck_by"])) for line in log[::-1]][1:4] == [("110", False), ("111", True), ("112", True)]  # fmt: skip
     assert log[0]["entry"]["what"]["typed"] == "115"
 
@@ -154,7 +136,7 @@ def test_two_notes_one_after_the_other_are_two_notes(page, served, car):
 
 
 def test_a_reading_of_the_frame_leaves_the_tape_at_once_too(page, served):
-    slug = ask(served, "/api/cars", entry_json({"kind": "plan", "plan": plan_json(points={f"frame.{n}": [x, y, 0] for n, x, y in (("a", 0, 0), ("b", 1000, 0), ("c", 0, 800), ("d", 1000, 800))})}))["slug"]  # fmt: skip
+    slug = served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json(points={f"frame.{n}": [x, y, 0] for n, x, y in (("a", 0, 0), ("b", 1000, 0), ("c", 0, 800), ("d", 1000, 800))})}))["slug"]  # fmt: skip
     page.add_init_script(late([300]))
     page.goto(f"{served.url}/cars/{slug}/jig")
     page.get_by_label("What is read").select_option("Height over the table")
@@ -276,4 +258,4 @@ def test_a_figure_of_a_form_still_being_read_is_waited_for(page, served, car):
     field.fill("1402.5")
     page.get_by_role("button", name="Keep this plan").click()
     expect(page).to_have_url(re.compile(f"/cars/{car}$"))
-    assert ask(served, f"/api/cars/{car}/plan.json")["front"]["track"] == 1402.5
+    assert served.ask(f"/api/cars/{car}/plan.json")["front"]["track"] == 1402.5
