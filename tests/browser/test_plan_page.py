@@ -24,7 +24,7 @@ def test_a_car_begun_in_inches_shows_no_millimetre_and_takes_threads_and_toe_as_
     thread = page.get_by_label("Thread ⌀, right-hand end")
     thread.fill("M12×1.75 LH")
     thread.blur()
-    expect(page.get_by_label("Pitch a turn, left-hand end")).to_have_value('0.0689"')
+    expect(page.get_by_label("Pitch a turn, left-hand end")).to_have_value('0.068898"')
     rate = page.get_by_label("front, Tyre rate")
     rate.fill("1142")
     rate.blur()

@@ -512,9 +512,16 @@ def say_exact(mm: float, units: Units) -> str:
     """Return a length whose digits carry its meaning, a pitch or a shim: no more of them than it has, and none cut off.
 
     >>> say_exact(1.25, Units()), say_exact(1.27, Units("inch_fraction")), say_exact(25.4 / 24, Units("inch_decimal"))
-    ('1.25 mm', '0.05"', '0.04167"')
+    ('1.25 mm', '0.05"', '0.041667"')
+    >>> say_exact(25.4 / 64, Units("inch_fraction"))
+    '1/64"'
     """
-    return f'{_trimmed(mm / float(MM_PER_INCH), 5)}"' if units.inches else f"{_trimmed(mm, 4)} mm"
+    if not units.inches:
+        return f"{_trimmed(mm, 4)} mm"
+    steps = Fraction(mm) / MM_PER_INCH * FINEST[-1]
+    if units.system == "inch_fraction" and round(steps) and abs(steps - round(steps)) < Fraction(1, 10**6):
+        return f'{_signed(mm < 0, _mixed(Fraction(abs(round(steps)), FINEST[-1])))}"'
+    return f'{_trimmed(mm / float(MM_PER_INCH), 6)}"'
 
 
 def say_small_length(mm: float, units: Units) -> str:
