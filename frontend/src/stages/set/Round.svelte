@@ -17,7 +17,7 @@
       <span>{CORNER_WORDS[corner]}</span>
       <div class="ticks">
         {#each asksAt(corner) as ask (ask.quantity)}
-          <button type="button" title="{ask.title}{ask.latest ? `: ${ask.latest}` : ''}" aria-label="{ask.title}, {ask.wanted ? 'to read' : 'read'}" data-wanted={ask.wanted || undefined}
+          <button type="button" title="{ask.title}{ask.latest ? `: ${ask.latest}` : ''}" aria-label="{ask.title}, {desk.wanted(ask) ? 'to read' : 'read'}" data-wanted={desk.wanted(ask) || undefined}
             aria-current={!desk.turning && ask === desk.ask ? 'step' : undefined} onclick={() => desk.openAsk(ask)}><small>{SET.short[ask.quantity]}</small></button>
         {/each}
       </div>
