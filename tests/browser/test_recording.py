@@ -124,6 +124,20 @@ def test_striking_out_follows_the_keys_and_not_the_answers(page, served, car):
     assert log[0]["entry"]["what"]["typed"] == "115"
 
 
+def test_after_a_turn_its_own_corner_is_read_whenever_the_answer_comes(page, served, car):
+    page.add_init_script(late([700]))
+    at(page, served, car, "set/LR/turn/LR.toe")
+    for typed in ("1f longer", "110", "-1.5", "90.5", "89"):
+        page.keyboard.type(typed, delay=30)
+        page.keyboard.press("Enter")
+    handed_over(page)
+    lines = [e["what"] for e in served.ask(f"/api/cars/{car}/logbook.json")["entries"][1:]]
+    assert [w["typed"] for w in lines] == ["1f longer", "110", "-1.5", "90.5", "89"]
+    assert [(w["corner"], w["quantity"]) for w in lines[1:]] == [
+        ("LR", q) for q in ("height", "camber", "gap_front", "gap_back")
+    ]
+
+
 def test_two_notes_one_after_the_other_are_two_notes(page, served, car):
     page.add_init_script(late([500]))
     page.goto(f"{served.url}/cars/{car}/log")

@@ -1,5 +1,5 @@
 // What the tape is doing: which place or adjuster is asked, what is typed, what it would mean. Set and Stance each give it their round and their turns.
-import { type AdjusterView, api, type AskView, type CarView, type Corner, type PreviewView, Refused, type What } from '$lib/api/client';
+import { type AdjusterView, api, type AskView, type CarView, type Corner, type PreviewView, type Quantity, Refused, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
@@ -7,6 +7,7 @@ import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from './texts';
 
 const PAUSE_MS = 40; // between the last key and asking what it would mean
+const TURNED: Quantity[] = ['height', 'camber', 'gap_front', 'gap_back']; // what a turn may move; the string's own angle outlives it
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
 /** One thing to turn as told: whole turns or shims with their sign, said in words. */
@@ -127,7 +128,10 @@ export class Desk {
   /** To the next place that is wanted after this one, else simply the next. */
   onward(from = this.index): void {
     const after = [...this.asks.slice(from + 1), ...this.asks.slice(0, from)];
-    const next = after.find((a) => this.wanted(a)) ?? after[0];
+    // While it is not known yet what a turn has moved, it is what stands at its corner.
+    const here = this.asks[from]?.corner;
+    const moved = this.car.turning ? after.find((a) => a.corner === here && TURNED.includes(a.quantity) && !this.car.pending.has(`${a.corner}/${a.quantity}`)) : undefined;
+    const next = moved ?? after.find((a) => this.wanted(a)) ?? after[0];
     if (next) this.openAsk(next);
   }
 
@@ -150,7 +154,7 @@ export class Desk {
     const mine = asks.filter((a) => this.work().allRound || a.corner === corner);
     if (!this.car.turning) return this.openAsk(mine.find((a) => this.wanted(a)) ?? asks.find((a) => this.wanted(a)) ?? mine[0] ?? asks[0]!);
     // What a turn has moved is known with the answer to it. Until then the first place here that a turn can move.
-    this.openAsk(mine.find((a) => a.quantity !== 'pad') ?? asks[0]!);
+    this.openAsk(mine.find((a) => TURNED.includes(a.quantity)) ?? asks[0]!);
     const [before, since] = [this.#touched, performance.now()];
     void this.car.answered().then(() => {
       if (before === this.#touched && performance.now() - since < AT_ONCE_MS) this.startMeasuring();
