@@ -16,9 +16,10 @@
 
   let field: HTMLInputElement;
   const INCH = 100;
-  // Hands stay on the keys: the field has the focus whenever what is asked changes.
+  // Hands stay on the keys: the field has the focus whenever what is asked changes, and only then: a late answer does not take it from elsewhere.
+  const asked = $derived(title);
   $effect(() => {
-    void title;
+    void asked;
     field.focus({ preventScroll: true });
   });
 
