@@ -138,6 +138,17 @@ def test_after_a_turn_its_own_corner_is_read_whenever_the_answer_comes(page, ser
     ]
 
 
+def test_a_late_answer_does_not_take_the_focus(page, served, car):
+    page.add_init_script(late([600]))
+    at(page, served, car)
+    page.keyboard.type("110")
+    page.keyboard.press("Enter")
+    page.get_by_role("link", name="Log").focus()
+    handed_over(page)
+    page.wait_for_timeout(300)  # for whatever an answer would still do
+    expect(page.get_by_role("link", name="Log")).to_be_focused()
+
+
 def test_two_notes_one_after_the_other_are_two_notes(page, served, car):
     page.add_init_script(late([500]))
     page.goto(f"{served.url}/cars/{car}/log")
