@@ -37,6 +37,7 @@ class Outbox {
   #shelf: Promise<IDBPDatabase<Shelf> | null>;
   #writes: Promise<void> = Promise.resolve();
   #gone = new Set<string>();
+  #marked = new Map<string, Refusal | null>(); // marks that are not on the shelf yet: what is read from it meanwhile is older
   #running = new Map<string, Promise<void>>();
   #cars = new Map<string, (view: CarView) => void>();
   #again = new Set<() => void>();
@@ -45,10 +46,11 @@ class Outbox {
 
   constructor() {
     this.#shelf = this.#open();
-    this.ready = this.#queue(() => this.#load());
+    this.ready = this.#look();
     try {
       this.#tabs = new BroadcastChannel('ready-corner/outbox');
-      this.#tabs.onmessage = () => void this.#queue(() => this.#load());
+      // What another tab has written down is handed over by whichever comes first: that tab may be closed by then.
+      this.#tabs.onmessage = () => void this.#look().then(() => this.handOverAll());
     } catch {
       // no other tab can be told; each looks at the shelf again before it hands over
     }
@@ -130,7 +132,7 @@ class Outbox {
 
   async #send(slug: string): Promise<void> {
     const patience = new Promise<void>((done) => setTimeout(done, SHELF_PATIENCE_MS));
-    await Promise.race([this.#queue(() => this.#load()), patience]); // what this page has just added is on the shelf, and what other tabs did is seen
+    await Promise.race([this.#look(), patience]); // what this page has just added is on the shelf, and what other tabs did is seen
     for (let row = this.#next(slug); row; row = this.#next(slug)) {
       try {
         const { car } = await api.record(slug, row.entry);
@@ -155,11 +157,15 @@ class Outbox {
 
   #mark(id: string, refusal: Refusal | null): void {
     this.rows = this.rows.map((row) => (row.entry.id === id ? { ...row, refusal } : row));
+    this.#marked.set(id, refusal);
     void this.#queue(async (shelf) => {
+      const mark = this.#marked.get(id);
+      if (mark === undefined) return;
       const change = shelf.transaction('waiting', 'readwrite');
       const at = await change.store.index('id').openCursor(id);
-      if (at) await at.update({ ...at.value, refusal });
+      if (at) await at.update({ ...at.value, refusal: mark });
       await change.done;
+      if (this.#marked.get(id) === mark) this.#marked.delete(id);
     });
   }
 
@@ -176,10 +182,8 @@ class Outbox {
 
   /** Do one thing with the shelf after all that came before it; where that fails, say that nothing is kept. */
   #queue(work: (shelf: IDBPDatabase<Shelf>) => Promise<void>, keeps = false): Promise<void> {
-    this.#writes = this.#writes.then(async () => {
-      const shelf = await this.#shelf;
+    return this.#after(async (shelf) => {
       try {
-        if (!shelf) return;
         await work(shelf);
         if (keeps) this.nowhere = false;
         this.#tabs?.postMessage('changed');
@@ -187,14 +191,25 @@ class Outbox {
         if (keeps) this.nowhere = true;
       }
     });
+  }
+
+  /** See what is on the shelf, after all that was begun before. */
+  #look(): Promise<void> {
+    return this.#after((shelf) => this.#load(shelf).catch(() => {}));
+  }
+
+  #after(work: (shelf: IDBPDatabase<Shelf>) => Promise<void>): Promise<void> {
+    this.#writes = this.#writes.then(async () => {
+      const shelf = await this.#shelf;
+      if (shelf) await work(shelf);
+    });
     return this.#writes;
   }
 
-  async #load(): Promise<void> {
-    const shelf = await this.#shelf;
-    if (!shelf) return;
+  async #load(shelf: IDBPDatabase<Shelf>): Promise<void> {
     await moveEarlier(shelf);
-    const on = (await shelf.getAll('waiting')).filter((row) => !this.#gone.has(row.entry.id));
+    const found = (await shelf.getAll('waiting')).filter((row) => !this.#gone.has(row.entry.id));
+    const on = found.map((row) => ({ ...row, refusal: this.#marked.has(row.entry.id) ? (this.#marked.get(row.entry.id) ?? null) : row.refusal }));
     const known = new Set(on.map((row) => row.entry.id));
     // What is not on the shelf is here only where it could not be put there, or is about to be; the rest was handed over by another tab.
     const mine = this.rows.filter((row) => !known.has(row.entry.id) && !this.#seen.has(row.entry.id));

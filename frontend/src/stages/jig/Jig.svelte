@@ -20,7 +20,7 @@
   const survey = new Survey(untrack(() => car));
   $effect(() => {
     void car.view?.number; // whatever was written down may change the frame
-    untrack(() => void survey.refresh());
+    return untrack(() => survey.refresh());
   });
   const view = $derived(survey.view);
   const inches = $derived(car.view!.plan.units.system !== 'mm');

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Datum, support, level, what was done to the frame, and what its points have come to.
   import { api, type JigView, type What } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import { takeOut } from '$lib/takeout';
   import Forms from '$parts/Forms.svelte';
   import type { Survey } from './survey.svelte';
@@ -40,7 +41,7 @@
   $effect(() => {
     const prefix = where;
     lost = '';
-    if (prefix && prefix !== EVERYTHING && happened !== 'knock') api.lost(survey.car.slug, prefix).then((found) => prefix === where && (lost = found.say), () => {});
+    return prefix && prefix !== EVERYTHING && happened !== 'knock' ? until(() => api.lost(survey.car.slug, prefix), (found) => (lost = found.say)) : undefined;
   });
   const choose = () => record({ kind: 'datum', version: 1, plane: datum.slice(0, 3) as [string, string, string], line: datum.slice(3, 5) as [string, string], point: datum[5]!, words, way, figures: null }, JIG.datum);
 </script>

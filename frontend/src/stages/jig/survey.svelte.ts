@@ -1,5 +1,6 @@
 // What stage Jig shows and does: the frame as surveyed, the reading in hand, and the list of what to measure.
 import { api, type JigView, type Proposal, Refused, type SurveyRead, type What } from '$lib/api/client';
+import { until } from '$lib/api/until';
 import type { Car } from '$lib/car.svelte';
 import type { Waiting } from '$lib/outbox.svelte';
 import { JIG } from './texts';
@@ -53,15 +54,9 @@ export class Survey {
     return said.join(' to ') + (this.points.length < this.needed ? ' to …' : '');
   }
 
-  #refreshed = 0; // an answer that was overtaken shows nothing
-  async refresh(): Promise<void> {
-    const mine = ++this.#refreshed;
-    try {
-      const view = await api.jig(this.car.slug);
-      if (mine === this.#refreshed) [this.view, this.refusal] = [view, ''];
-    } catch (error) {
-      if (mine === this.#refreshed) this.refusal = (error as Error).message;
-    }
+  /** Ask for the frame as it is now; returns how to stop that. */
+  refresh(): () => void {
+    return until(() => api.jig(this.car.slug), (view) => ([this.view, this.refusal] = [view, '']), (why) => (this.refusal = why));
   }
 
   pick(name: string): void {

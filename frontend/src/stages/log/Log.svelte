@@ -1,6 +1,7 @@
 <script lang="ts">
   // The log of everything, newest first, with who and when; striking out, notes, and what else happened to the car.
   import { api, type Corner, type LogLine } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
   import { REFUSED } from '$parts/texts';
@@ -16,13 +17,11 @@
   let words = $state('');
   let note = $state('');
   let whole = $state(false);
-  let asked = 0; // an answer that was overtaken shows nothing
 
   // The log is the server's: it is asked again whenever the car has a new entry.
   $effect(() => {
     void car.view?.number;
-    const mine = ++asked;
-    api.log(car.slug).then((found) => mine === asked && ([lines, whole] = [found, (found.at(-1)?.entry.number ?? 1) === 1]), () => {});
+    return until(() => api.log(car.slug), (found) => ([lines, whole] = [found, (found.at(-1)?.entry.number ?? 1) === 1]));
   });
 
   const strike = (id: string) => car.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, LOG.strike);

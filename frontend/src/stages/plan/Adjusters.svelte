@@ -1,6 +1,7 @@
 <script lang="ts">
   // The adjusters of a car: tubes, rod ends, shims and perches, each with its thread and what is left of it.
   import { api, type Corner, type Layout, type Units } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import { CORNER_WORDS, CORNERS, isFront, isLeft } from '$lib/marks';
   import FigureField from '$parts/FigureField.svelte';
   import { type AdjusterDraft, type AdjusterKind, type Draft, type EndDraft, kindOf, newAdjuster } from './draft';
@@ -12,7 +13,7 @@
   const add = (kind: AdjusterKind) => adjusters.push(newAdjuster(kind, adjusters.map((a) => a.id)));
 
   let layouts = $state.raw<Layout[]>([]);
-  $effect(() => void api.layouts().then((found) => (layouts = found), () => {}));
+  $effect(() => until(api.layouts, (found) => (layouts = found)));
   const layoutOf = (c: Corner) => layouts.find((l) => l.name === draft.linkages[isFront(c) ? 'front' : 'rear']?.layout);
   const prefixOf = (c: Corner) => (layoutOf(c)?.axle ? (isFront(c) ? 'front' : 'rear') : c);
   const WAYS = { forward: [1, 0, 0], aft: [-1, 0, 0], up: [0, 0, 1], down: [0, 0, -1] } as Record<string, [number, number, number]>;

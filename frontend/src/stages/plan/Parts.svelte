@@ -1,6 +1,7 @@
 <script lang="ts">
   // What else hangs on a linkage: rocker, bar, halfshaft, torsion bars, and how far its joints may work.
   import { api, type Layout, type Linkage } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import FigureField from '$parts/FigureField.svelte';
   import type { Draft, End } from './draft';
   import { PARTS, PLAN } from './texts';
@@ -11,7 +12,7 @@
   type Joint = NonNullable<Linkage['joints']>[number];
   const ends = ['front', 'rear'] as const;
   let layouts = $state.raw<Layout[]>([]);
-  $effect(() => void api.layouts().then((found) => (layouts = found), () => {}));
+  $effect(() => until(api.layouts, (found) => (layouts = found)));
   const layoutOf = (end: End) => layouts.find((l) => l.name === draft.linkages[end]?.layout);
   const own = (end: End, part: Partial<Linkage>) => (draft.linkages[end] = { ...draft.linkages[end]!, ...part });
   const torsion = (end: End, i: number, part: Partial<Torsion>) => own(end, { torsions: draft.linkages[end]!.torsions!.map((t, n) => (n === i ? { ...t, ...part } : t)) });

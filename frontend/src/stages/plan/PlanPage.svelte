@@ -2,6 +2,7 @@
   // What the builder wants of one car. Beginning a car and revising its plan are the same form.
   import { untrack } from 'svelte';
   import { api, Away, type CarLine, type Corner, type Problem, Refused, type Wanting } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import { type Car, newEntry } from '$lib/car.svelte';
   import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
   import { allRead } from '$lib/figures';
@@ -35,13 +36,13 @@
   const aims = $derived(shown === 'build' ? draft.buildAims : draft.aims);
   const aimPath = $derived(shown === 'build' ? 'build_aims' : 'aims');
   let wanting = $state.raw<Wanting[]>([]);
-  $effect(() => void (car ? api.wanting(car.slug).then((found) => (wanting = found), () => {}) : []));
+  $effect(() => (car ? until(() => api.wanting(car.slug), (found) => (wanting = found)) : undefined));
 
   // The table of tools, and what else a new car begins with, belong to the units until somebody has changed them.
   $effect(() => {
     const inches = draft.units.system !== 'mm';
     if (!before && untrack(() => MARGINS.includes(draft.footing.margin))) draft.footing.margin = MARGINS[inches ? 1 : 0]!;
-    if (!base?.tools.length) api.tools(inches).then((tools) => (draft.tools = tools), () => {});
+    return base?.tools.length ? undefined : until(() => api.tools(inches), (tools) => (draft.tools = tools));
   });
 
   function copy(from: (c: string) => boolean, to: (c: string) => string): void {
@@ -51,7 +52,7 @@
   }
 
   let purposes = $state.raw<Record<string, NonNullable<typeof before>['aims']>>({});
-  $effect(() => void api.purposes().then((found) => (purposes = found), () => {}));
+  $effect(() => until(api.purposes, (found) => (purposes = found)));
   function start(purpose: string): void {
     for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '', typed: '' };
   }
@@ -59,7 +60,7 @@
 
   // A new car may take over the plan of another one, or one from a file; its name is its own.
   let others = $state.raw<CarLine[]>([]);
-  $effect(() => void (car ? [] : api.cars().then((found) => (others = found), () => {})));
+  $effect(() => (car ? undefined : until(api.cars, (found) => (others = found))));
   async function takeFrom(slug: string): Promise<void> {
     if (!slug) return;
     base = await api.planOf(slug);

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Layout of each end and its points, with the drawing beside the table: the point in hand lights up.
   import { api, type Layout, Refused } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import FigureField from '$parts/FigureField.svelte';
   import type { Draft, End } from './draft';
   import LayoutGlyph from './LayoutGlyph.svelte';
@@ -15,7 +16,7 @@
   let lit = $state('');
   let text = $state('');
   let refusal = $state('');
-  $effect(() => void api.layouts().then((found) => (layouts = found), () => {}));
+  $effect(() => until(api.layouts, (found) => (layouts = found)));
 
   const linkage = $derived(draft.linkages[end]);
   const layout = $derived(layouts.find((l) => l.name === linkage?.layout));

@@ -1,6 +1,7 @@
 <script lang="ts">
   // Stage Stance: the car drawn as it stands, what brings it to its heights and loads, its stands, springs and pads; and the tape for all of it.
   import { api, type Corner, type StanceView } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS } from '$lib/marks';
   import type { Waiting } from '$lib/outbox.svelte';
@@ -25,11 +26,9 @@
   let found = $state.raw<StanceView | null>(null);
   let refusal = $state('');
   let springAt = $state<Corner>('LF');
-  let asked = 0;
   $effect(() => {
     void view.number; // whatever was read or turned may have moved it
-    const mine = ++asked; // an answer that was overtaken shows nothing
-    api.stance(car.slug).then((s) => mine === asked && ([found, refusal] = [s, '']), (error: Error) => mine === asked && (refusal = error.message));
+    return until(() => api.stance(car.slug), (s) => ([found, refusal] = [s, '']), (why) => (refusal = why));
   });
 
   const work = $derived<Work>({
