@@ -52,6 +52,16 @@ def main() -> None:
     bad = [Reading(r.id, r.kind, r.points, r.value + 25.4 * (i == 120), r.u) for i, r in enumerate(readings)]
     unsound = adjust(bad, start)
     wrong = spent_ms(lambda: find_wrong(unsound, start), 3)
+    few = {f"P{i}": truth[f"frame.P{i}"] for i in range(14)}
+    pool = [r for r in possible(few, Means(0.6, 0.4)) if not r.id.startswith("again")]
+    some = [pool[i] for i in rng.choice(len(pool), 50, replace=False)]
+    some = [*some, *(r for r in pool if r.kind == "height" and r not in some)][:64]
+    several = [
+        Reading(r.id, r.kind, r.points, r.value + rng.normal(0, r.u) + 25.4 * (i % 12 == 5), r.u) for i, r in enumerate(some)
+    ]
+    disagree = adjust(several, few)
+    five = spent_ms(lambda: find_wrong(disagree, few), 5)
+    once = spent_ms(lambda: adjust(several, few), 5)
     plan = Plan("Bench", Units(), 2300.0, Axle(1300.0, 350.0, 560.0), Axle(1300.0, 350.0, 560.0), points=truth)
     log = JigLog(
         tuple(Noted(i, SurveyRead(r.kind, r.points, r.value, "tape"), "on the jig") for i, r in enumerate(readings, start=2))
@@ -67,6 +77,9 @@ def main() -> None:
         f"40 points, {len(readings)} readings, {network.dof} to spare: adjusted with covariance and tests in {whole[0]:.0f} ms (at most {whole[1]:.0f}), {plain[0] / whole[0]:.0f} times less than plain least squares"
     )
     print(f"one wrong reading found in {wrong[0]:.0f} ms; residual of what is typed {typed[0]:.2f} ms")
+    print(
+        f"14 points, {len(several)} readings, {sum(i % 12 == 5 for i in range(len(several)))} wrong: found in {five[0]:.0f} ms (at most {five[1]:.0f}), {five[0] / once[0]:.0f} times one adjustment"
+    )
     print(f"what to measure for 20 points: {what[0]:.0f} ms, {len(found.list)} readings, ± {found.expanded:.2f} mm")
 
 

@@ -73,6 +73,7 @@ class ReadView(View):
     redundancy: float | None
     standardised: float | None
     wrong: WRONG
+    mute: bool
 
 
 class EffectView(View):
@@ -105,6 +106,7 @@ class PickupView(View):
     effects: list[EffectView]
     options: list[OptionView]
     stale: str
+    doubt: str
 
 
 class TogetherView(View):
@@ -252,6 +254,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
             effects=[_effect(e, units) for e in p.effects],
             options=[OptionView.model_validate(o) for o in p.options],
             stale=p.stale,
+            doubt=p.doubt,
         )
         for p in found.rows
     ]
@@ -270,8 +273,8 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         notes=notes,
         datum=DatumModel.model_validate(frame.log.datum) if frame.log.datum else None,
         axes=axes,
-        sigma0=network.sigma0 if network else None,
-        dof=network.dof if network else 0,
+        sigma0=frame.adjusted.sigma0 if frame.adjusted else None,
+        dof=frame.adjusted.dof if frame.adjusted else 0,
         pickups=rows,
         together=[TogetherView(of=k, effects=[_effect(e, units) for e in v]) for k, v in found.together.items()],
         square=list(say_square(frame)),
@@ -356,10 +359,10 @@ def _point(frame: Frame, name: str, laid: object) -> PointView:
 
 
 def _reads(frame: Frame, ids: dict[int, str]) -> list[ReadView]:
-    network, verdict, units = frame.network, frame.verdict, frame.plan.units
+    network, verdict, units = frame.adjusted, frame.verdict, frame.plan.units
     rows = {r.reading.id: r for r in network.rows} if network else {}
-    named = verdict.named.reading.id if verdict and verdict.named else ""
-    may = {s.reading.id for s in (*verdict.suspects, *verdict.several)} if verdict else set()
+    doubted = {r.id for r in verdict.doubted} if verdict else set()
+    word: WRONG = "wrong" if verdict and verdict.settles else "may be wrong"
     found = []
     for noted in reversed(frame.log.noted):
         row = rows.get(str(noted.number))
@@ -375,7 +378,8 @@ def _reads(frame: Frame, ids: dict[int, str]) -> list[ReadView]:
                 residual=_off(noted, row.residual, units) if row else "",
                 redundancy=round(row.redundancy, 3) if row else None,
                 standardised=round(row.standardised, 2) if row and row.standardised is not None else None,
-                wrong="wrong" if str(noted.number) == named else "may be wrong" if str(noted.number) in may else "",
+                wrong=word if str(noted.number) in doubted else "",
+                mute=bool(row and row.mute),
             )
         )
     return found

@@ -10,12 +10,13 @@ from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
 from ready_corner.core.jig.frame import Frame, expected, places_of
 from ready_corner.core.jig.pickups import pickups, say_move
+from ready_corner.core.jig.squareness import say_square
 from ready_corner.core.jig.words import say_drift, say_free, say_locked, say_lost, say_recovered, say_verdict, say_witnesses
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import sweep
 from ready_corner.core.logbook import Correction, Entry, Happened, PlanRevised, check, fold
 from ready_corner.core.shop import Units
-from ready_corner.core.survey.propose import Means, propose
+from ready_corner.core.survey.propose import Means, possible, propose
 from ready_corner.core.survey.readings import model
 from tests.core.linkage.cars import plan
 
@@ -25,6 +26,7 @@ NAMES = [f"{c}.{n}" for c in ("LF", "RF", "LR", "RR") for n in ("lower.front", "
 DATUM = DatumChosen(
     ("LF.lower.front", "RF.lower.front", "LR.lower.rear"), ("LF.lower.front", "LR.lower.rear"), "LF.lower.front"
 )
+PICKUPS = {n: PLACES[n] for n in NAMES}
 RAISED = 310.0  # the table is so far under the plan's ground
 WANTED = [p.reading for p in propose({n: PLACES[n] for n in NAMES}, Means(0.16, 0.15), 0.5).list]
 
@@ -90,9 +92,43 @@ def test_a_misread_tape_is_named_in_the_builders_words():
     said = say_verdict(found.verdict, Units())
     assert len(said) == 1
     assert said[0].startswith(found.verdict.named.reading.said)
-    assert "a misread inch? Measure it again." in said[0]
+    assert "Measure it again. Until that is done, the frame is judged without what is wrong." in said[0]
     struck = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM, Correction(str(i + 2)))
     assert struck.verdict is None
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_a_named_wrong_reading_drives_no_verdict(seed):
+    rng = np.random.default_rng([seed, 40])
+    more = [*WANTED, *(r for r in possible(PICKUPS, Means(0.16, 0.15)) if r.kind == "distance" and rng.random() < 0.4)]
+    rows, i = surveyed(truth_with(), more, rng), int(rng.integers(len(more)))
+    sound = frame(*rows, DATUM)
+    assert sound.verdict is None
+    bad = replace(rows[i], value=rows[i].value + 25.4)
+    found = frame(*rows[:i], bad, *rows[i + 1 :], DATUM)
+    doubted = {r.id for r in found.verdict.doubted}
+    assert str(i + 2) in doubted
+    assert not {r.reading.id for r in found.network.rows} & doubted
+    before = {p.point: p for p in pickups(sound, {}, {}).rows}
+    for p in pickups(found, {}, {}).rows:
+        if p.verdict == "out" or any(o.do in ("cut and move", "shim") for o in p.options):
+            assert before[p.point].verdict != "holds"  # only what the sound readings say too
+        if found.doubted(p.point):
+            assert (p.verdict, [o.do for o in p.options]) == ("too close to call", ["measure"])
+            assert "in doubt; read again first" in p.doubt
+
+
+def test_readings_that_nothing_explains_judge_nothing():
+    rng = np.random.default_rng(1)
+    rows = surveyed(truth_with(), rng=rng)
+    rows = [replace(r, value=r.value + float(rng.uniform(-60, 60))) if r.reading == "distance" else r for r in rows]
+    found = frame(*rows, DATUM)
+    assert found.unexplained
+    assert say_verdict(found.verdict, Units())[-1] == "Nothing is judged from them until they agree."
+    judged = [p for p in pickups(found, {}, {}).rows if p.verdict]
+    assert judged
+    assert {(p.verdict, *(o.do for o in p.options)) for p in judged} == {("too close to call", "measure")}
+    assert say_square(found) == ()
 
 
 def test_after_a_weld_readings_of_its_points_do_not_count_and_the_pull_is_told():

@@ -8,7 +8,7 @@ import pytest
 from ready_corner.core.survey.network import adjust
 from ready_corner.core.survey.propose import Means, possible
 from ready_corner.core.survey.readings import Reading
-from ready_corner.core.survey.wrong import find_wrong
+from ready_corner.core.survey.wrong import SLIPS_INCH, find_wrong
 
 from .frames import TABLE, TAPE, frame, read, rough, well_checked
 
@@ -63,9 +63,10 @@ def test_a_misread_inch_is_called_one_and_its_network_settled_without_it():
     rng = np.random.default_rng(5)
     truth, readings, victim = planted(rng, "distance", 25.4)
     start = rough(truth, rng)
-    verdict = find_wrong(adjust(readings, start), start)
+    verdict = find_wrong(adjust(readings, start), start, slips=SLIPS_INCH)
     assert verdict.named.reading.id == victim.id
     assert verdict.named.slip == "a misread inch"
+    assert find_wrong(adjust(readings, start), start).named.slip == ""  # no slip of a tape in millimetres
     assert verdict.settled.sound
     assert victim.id not in {r.reading.id for r in verdict.settled.rows}
 
@@ -84,15 +85,57 @@ def test_where_either_of_two_may_be_wrong_both_are_listed_and_what_would_tell_is
     assert found.tells is not None
 
 
-def test_two_wrong_readings_are_found_one_after_the_other():
-    rng = np.random.default_rng(11)
-    truth = frame(rng, 11)
-    readings = read(truth, well_checked(truth, rng, 0.9), rng)
-    for i, by in ((14, 25.4), (30, -12.0)):
-        readings[i] = replace(readings[i], value=readings[i].value + by)
-    verdict = find_wrong(adjust(readings, rough(truth, rng)), rough(truth, rng))
-    assert {s.reading.id for s in verdict.several} == {readings[14].id, readings[30].id}
-    assert verdict.settled.sound
+@pytest.mark.parametrize("count", [2, 3, 5])
+def test_several_wrong_readings_are_named_or_listed_and_no_innocent_one_is_accused_alone(count):
+    right, blamed = 0, 0
+    for seed in range(20):
+        rng = np.random.default_rng([seed, count])
+        truth = frame(rng, 12)
+        readings = read(truth, well_checked(truth, rng, 0.9), rng)
+        wrong = rng.choice(len(readings), count, replace=False)
+        for i in wrong:
+            readings[i] = replace(readings[i], value=readings[i].value + rng.choice([-1, 1]) * rng.choice([10, 25.4, 50, 100]))
+        victims = {readings[i].id for i in wrong}
+        verdict = find_wrong(adjust(readings, rough(truth, rng)), rough(truth, rng))
+        doubted = {r.id for r in verdict.doubted}
+        blamed += verdict.settles and doubted != victims
+        right += victims <= doubted
+        if verdict.sure is not None:
+            assert verdict.sure.sound
+            assert not {r.reading.id for r in verdict.sure.rows} & doubted
+    assert right >= 19
+    assert blamed <= 1  # two wrong heights of one point may agree with each other
+
+
+def test_of_two_hundred_surveys_with_one_wrong_reading_it_is_named_or_listed_in_all_but_a_few():
+    listed, alone = 0, 0
+    for seed in range(200):
+        rng = np.random.default_rng([seed, 7])
+        truth = frame(rng, 8)
+        readings = read(truth, well_checked(truth, rng, 0.85), rng)
+        i = int(rng.integers(len(readings)))
+        readings[i] = replace(readings[i], value=readings[i].value + rng.choice([-1, 1]) * rng.choice([10.0, 12.7, 25.4, 50.0]))
+        verdict = find_wrong(adjust(readings, rough(truth, rng)), rough(truth, rng))
+        doubted = {r.id for r in verdict.doubted} if verdict else set()
+        listed += readings[i].id in doubted
+        alone += bool(verdict and verdict.settles and readings[i].id not in doubted)
+    assert listed >= 196
+    assert alone == 0
+
+
+def test_a_reading_that_hardly_anything_checks_is_listed_as_one_that_could_as_well_be_wrong():
+    x = {"A": (0.0, 0.0, 0.0), "B": (1000.0, 0.0, 0.0), "C": (1000.0, 600.0, 0.0), "D": (0.0, 600.0, 0.0)}
+    x = {n: np.array(p) for n, p in x.items()}
+    known = [
+        Reading(f"{k}{n}", k, (n,), float(x[n][i]), 0.2) for n in "ABC" for i, k in enumerate(("station", "offset", "height"))
+    ]
+    own = [Reading("xD", "station", ("D",), 0.0, 0.3), Reading("hD", "height", ("D",), 0.0, 0.3)]
+    fine, coarse = Reading("dA", "distance", ("D", "A"), 600.0, 0.1), Reading("oD", "offset", ("D",), 625.0, 3.0)
+    network = adjust([*known, *own, fine, coarse], x)
+    assert next(r for r in network.rows if r.reading.id == "dA").mute
+    found = find_wrong(network, x)
+    assert {("dA", True), ("oD", False)} <= {(s.reading.id, s.mute) for s in found.suspects}
+    assert found.sure.determined == frozenset("ABC")
 
 
 def test_distances_alone_leave_a_point_on_either_side_and_a_height_decides():

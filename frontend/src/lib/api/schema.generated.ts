@@ -2113,6 +2113,8 @@ export interface components {
             options: components["schemas"]["OptionView"][];
             /** Stale */
             stale: string;
+            /** Doubt */
+            doubt: string;
         };
         /**
          * PinModel
@@ -2444,6 +2446,8 @@ export interface components {
              * @enum {string}
              */
             wrong: "" | "wrong" | "may be wrong";
+            /** Mute */
+            mute: boolean;
         };
         /**
          * ReadingIn

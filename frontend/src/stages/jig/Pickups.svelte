@@ -38,7 +38,7 @@
             <th scope="row"><button type="button" onclick={() => (survey.lit = p.point)}>{p.say}</button></th>
             {#if p.off}
               {#each p.say_off as off, i (i)}<td class="fig">{off}</td>{/each}<td class="fig soft">{p.say_u.reduce((a, b) => (a.length > b.length || (a.length === b.length && a > b) ? a : b), '')}</td><td class="fig soft" title="{JIG.twin}: {p.twin.join(', ')}">{p.twin.length ? p.twin.reduce((a, b) => (size(a) >= size(b) ? a : b)) : ''}</td><td>{p.verdict}</td>
-            {:else}<td colspan="6" class="soft">{p.stale ? JIG.since(p.stale) + '. ' : ''}{p.options[0]?.say}</td>{/if}
+            {:else}<td colspan={p.verdict ? 5 : 6} class="soft">{p.stale ? JIG.since(p.stale) + '. ' : ''}{p.options[0]?.say}</td>{#if p.verdict}<td>{p.verdict}</td>{/if}{/if}
           </tr>
         {/each}
       </tbody>

@@ -11,7 +11,7 @@
 </script>
 
 <section class="card" aria-label={JIG.tabs.readings}>
-  <h2>{JIG.tabs.readings} <small>{view.sigma0 === null ? '' : JIG.sigma(view.sigma0.toFixed(2), view.dof)}</small></h2>
+  <h2>{JIG.tabs.readings} <small>{view.sigma0 === null ? '' : JIG.sigma(view.sigma0, view.dof)}</small></h2>
   {#if refusal}<p role="alert">{refusal}</p>{/if}
   {#if !view.readings.length}<p class="soft">{JIG.noReadings}</p>{/if}
   <ul>
@@ -19,7 +19,7 @@
       <li data-wrong={r.wrong || undefined} data-past={!r.counts || undefined}>
         <button type="button" class="what" onclick={() => survey.ask(r.reading, r.points)}>{r.say}</button>
         <span class="fig">{r.residual}</span>
-        <small>{r.wrong || (!r.counts ? JIG.stale : (r.redundancy ?? 0) > 0.01 ? `${JIG.checked} ${Math.round((r.redundancy ?? 0) * 100)} %` : JIG.unchecked)}</small>
+        <small>{r.wrong || (!r.counts ? JIG.stale : r.mute ? JIG.mute : (r.redundancy ?? 0) > 0.01 ? `${JIG.checked} ${Math.round((r.redundancy ?? 0) * 100)} %` : JIG.unchecked)}</small>
         <button type="button" class="button" onclick={async () => (refusal = await survey.strike(r.id))}>{JIG.strikeOut}</button>
       </li>
     {/each}

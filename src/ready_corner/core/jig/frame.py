@@ -17,7 +17,7 @@ from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
 from ready_corner.core.survey.network import Network, adjust
 from ready_corner.core.survey.propose import Means, possible
 from ready_corner.core.survey.readings import Array, Reading, compared, model
-from ready_corner.core.survey.wrong import Verdict, find_wrong
+from ready_corner.core.survey.wrong import SLIPS_INCH, SLIPS_MM, Verdict, find_wrong
 
 
 def as_reading(noted: Noted, plan: Plan, gone: Gone) -> Reading:
@@ -88,17 +88,34 @@ class Frame:
         return start_of({**{n: p for n, p in self.gone.points.items() if n in read}, **self.planned}, self.readings)
 
     @cached_property
-    def network(self) -> Network | None:
-        """The adjusted network; None while nothing was read."""
+    def adjusted(self) -> Network | None:
+        """The network of every reading that counts, wrong ones too; None while nothing was read."""
         return adjust(self.readings, self.start, self.zeros) if self.readings else None
 
     @cached_property
     def verdict(self) -> Verdict | None:
         """What is wrong with the readings; None where they agree, or there are none."""
-        if self.network is None:
+        if self.adjusted is None:
             return None
-        found = {n: tuple(self.network.place(n)) for n in self.network.names}
-        return find_wrong(self.network, self.start, self.zeros, possible(found, Means()))
+        found = {n: tuple(self.adjusted.place(n)) for n in self.adjusted.names}
+        slips = SLIPS_INCH if self.plan.units.inches else SLIPS_MM
+        return find_wrong(self.adjusted, self.start, self.zeros, possible(found, Means()), slips)
+
+    @property
+    def network(self) -> Network | None:
+        """What is judged from: the network without any reading that is wrong or may be; of all readings where nothing explains them."""
+        return self.verdict.sure or self.adjusted if self.verdict else self.adjusted
+
+    @property
+    def unexplained(self) -> bool:
+        """Whether the readings do not agree and nothing tells which are wrong: then nothing is judged from them."""
+        return self.verdict is not None and self.verdict.sure is None
+
+    def doubted(self, point: str) -> bool:
+        """Whether what is known of a point hangs on readings that are wrong or may be."""
+        if self.verdict is None or self.adjusted is None or point not in self.adjusted.determined:
+            return False
+        return self.verdict.sure is None or point not in self.verdict.sure.determined
 
     @cached_property
     def laid(self) -> tuple[Laid | None, str]:
@@ -180,6 +197,8 @@ class Frame:
         """The present survey fitted on the one before the last disturbance: what stayed, what has moved; or why that cannot be said."""
         if self.before is None or self.network is None:
             return None, ""
+        if self.unexplained or self.before.unexplained:
+            return None, "What moved is said when the readings agree."
         laid, _ = self.before.laid
         if laid is None or self.before.network is None:
             return None, ""

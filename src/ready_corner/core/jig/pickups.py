@@ -24,6 +24,7 @@ from ready_corner.core.shop import FLATS_PER_TURN, Units, say_length
 from ready_corner.core.survey.datum import Laid
 from ready_corner.core.survey.readings import Array
 from ready_corner.core.survey.square import mirror_difference
+from ready_corner.core.survey.wrong import Verdict as Wrong
 
 WATCHED = ("camber_deg", "caster_deg", "toe_deg", "toe_deg_per_mm", "camber_deg_per_mm", "roll_centre_height", "ratio")
 FAR_INSIDE = 0.25  # share of a tolerance under which a consequence is let be
@@ -56,7 +57,8 @@ class Pickup:
     """One point of the plan against the survey. ``off`` (3,) measured minus planned in mm with U, in the axes of the car; None while not determined.
 
     ``verdict`` of its worst axis; ``twin`` (3,) the other side reflected, minus this one; ``move`` the words of the way back; ``effects`` by
-    this deviation alone; ``options`` the least first.
+    this deviation alone; ``options`` the least first. ``doubt``: why nothing may be cut or moved for it yet, where what is known of it
+    hangs on a reading that is wrong or may be.
     """
 
     point: str
@@ -68,6 +70,7 @@ class Pickup:
     effects: tuple[Effect, ...]
     options: tuple[Option, ...]
     stale: str = ""
+    doubt: str = ""
 
 
 @dataclass(frozen=True)
@@ -101,7 +104,7 @@ def pickups(frame: Frame, moved: Mapping[str, float], kept: Kept) -> Pickups:
                 kept[body.name] = _computed(body, names)
             worth = {n: {a: m[i] for a, m in kept[body.name].items()} for i, n in enumerate(names)}
             rows += [_pickup(frame, laid, body, own[n], off[n], worth[n], moved) for n in names]
-            known = {n: d for n, d in off.items() if d is not None}
+            known = {n: d for n, d in off.items() if d is not None and not frame.doubted(own[n])}
             if known:
                 together[body.name] = _together(body, known, own, frame)
     return Pickups(tuple(rows), together)
@@ -122,21 +125,24 @@ def _pickup(
     worth: Mapping[str, Array],
     moved: Mapping[str, float],
 ) -> Pickup:
+    doubt = say_doubt(frame.verdict) if frame.doubted(full) else ""
     if off is None or laid is None:
-        return Pickup(
-            full, None, None, None, None, "", (), (Option("measure", _why_unknown(frame, full), 0),), _stale(frame, full)
-        )
+        verdict: Verdict | None = "too close to call" if doubt else None
+        option = Option("measure", doubt or _why_unknown(frame, full), 0)
+        return Pickup(full, None, None, verdict, None, "", (), (option,), _stale(frame, full), doubt)
     units, tolerance = frame.plan.units, frame.plan.point_tolerance
     expanded = laid.expanded(full)
+    if doubt:
+        return Pickup(full, off, expanded, "too close to call", None, "", (), (Option("measure", doubt, 0),), "", doubt)
     verdicts = [
         judge(Measured(float(d), {"survey": float(u) / 2}), Aim(full, 0.0, tolerance)).verdict
         for d, u in zip(off, expanded, strict=True)
     ]
-    verdict: Verdict = "out" if "out" in verdicts else "too close to call" if "too close to call" in verdicts else "holds"
+    verdict = "out" if "out" in verdicts else "too close to call" if "too close to call" in verdicts else "holds"
     effects = tuple(Effect(answer, _named(answer), float(by @ off)) for answer, by in worth.items())
     twin = twin_of(full)
     mirrored = None
-    if twin in laid.names and frame.network and twin in frame.network.determined:
+    if twin != full and twin in laid.names and frame.network and twin in frame.network.determined:
         difference, _ = mirror_difference(full, twin, laid)
         mirrored = np.array([d.value for d in difference])
     move = say_move(-off, expanded, units)
@@ -144,6 +150,17 @@ def _pickup(
     if said := _accepted(frame, full):
         options = (Option("leave it", f"accepted: {said}", 0), *(o for o in options if o.do != "leave it"))
     return Pickup(full, off, expanded, verdict, mirrored, move, effects, options, "")
+
+
+def say_doubt(wrong: Wrong | None) -> str:
+    """Return which readings are to be taken again before a point is judged that hangs on them; empty where none is in doubt."""
+    if wrong is None:
+        return ""
+    if not wrong.doubted:
+        return "the readings do not agree: find out which are wrong first"
+    names = list(dict.fromkeys(r.said for r in wrong.doubted))
+    said = names[0] if len(names) == 1 else f"{', '.join(names[:3])}{f' and {len(names) - 3} more' if len(names) > 3 else ''}"
+    return f"it hangs on {'a reading' if len(names) == 1 else 'readings'} in doubt; read again first: {said}"
 
 
 def _accepted(frame: Frame, name: str) -> str:

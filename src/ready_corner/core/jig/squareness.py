@@ -17,7 +17,7 @@ from ready_corner.core.survey.square import axes_apart, bay, derived
 def say_square(frame: Frame) -> tuple[str, ...]:
     """Return sentences about what can be told of squareness yet; empty while too little is measured."""
     laid, _ = frame.laid
-    if laid is None or frame.network is None:
+    if laid is None or frame.network is None or frame.unexplained:
         return ()
     return (*_axes(frame, laid), *_bay(frame, laid))
 

@@ -1,5 +1,6 @@
 """The survey in the builder's words: what is wrong, what is not fixed, what has moved, how square it is."""
 
+from collections import Counter
 from collections.abc import Sequence
 
 import numpy as np
@@ -16,6 +17,8 @@ from ready_corner.core.survey.network import Network
 from ready_corner.core.survey.readings import KINDS, Reading
 from ready_corner.core.survey.wrong import Suspect, Verdict
 
+WITHOUT = "Until that is done, the frame is judged without what is wrong."
+WITHOUT_ANY = "Until that is settled, the frame is judged without any of them, and what hangs on them is too close to call."
 TOO_FAR = 3.3  # a tool's zero further off than so many standard uncertainties was not as good as said
 
 
@@ -32,31 +35,40 @@ def say_suspect(suspect: Suspect, units: Units) -> str:
     """Return what a wrong reading does, and what to do: “LF lower front to RR upper rear disagrees with the rest by …”."""
     by, sure = (_say_size(suspect.reading, v, units) for v in (suspect.by, suspect.expanded))
     slip = f": {suspect.slip}?" if suspect.slip else "."
-    return f"{_capital(suspect.reading.said)} disagrees with the rest by {by} ± {sure}{slip} Measure it again."
+    mute = " Hardly anything checks it, so it could as well be right and what it stands on wrong." if suspect.mute else ""
+    return f"{_capital(suspect.reading.said)} disagrees with the rest by {by} ± {sure}{slip} Measure it again.{mute}"
 
 
 def say_verdict(verdict: Verdict | None, units: Units) -> tuple[str, ...]:
     """Return the sentences about what is wrong; empty where the readings agree."""
     if verdict is None:
         return ()
+    tells = f" Measure {verdict.tells.said}: it would tell." if verdict.tells else " Measure them again, one after the other."
     if verdict.named:
-        return (say_suspect(verdict.named, units),)
+        return (f"{say_suspect(verdict.named, units)} {WITHOUT}",)
     if verdict.suspects:
-        names = "; or ".join(s.reading.said for s in verdict.suspects)
-        tells = (
-            f" Measure {verdict.tells.said}: it would tell." if verdict.tells else " Measure them again, one after the other."
+        names = "; or ".join(_apart([s.reading for s in verdict.suspects], units))
+        return (f"One reading is wrong, and it cannot be told which: {names}.{tells}", WITHOUT_ANY)
+    if verdict.settled is None:
+        return (
+            "The readings do not agree, and no few of them explain it. Was the frame moved between them, or held in another way?",
+            *(f"{_capital(r.said)} disagrees most: measure it again." for r in verdict.doubted[:1]),
+            "Nothing is judged from them until they agree.",
         )
-        return (f"One reading is wrong, and it cannot be told which: {names}.{tells}",)
-    if verdict.several:
-        said = [
-            say_suspect(s, units) + (f" Or {' or '.join(r.said for r in s.instead)} in its place." if s.instead else "")
-            for s in verdict.several
-        ]
-        settled = "" if verdict.settled else " Even without these the rest does not agree."
-        return (f"More than one reading is wrong.{settled}", *said)
-    return (
-        "The readings do not agree, and no one of them explains it. Was the frame moved between them, or held in another way?",
-    )
+    said = [
+        say_suspect(s, units) + (f" Or {' or '.join(_apart(s.instead, units))} in its place." if s.instead else "")
+        for s in verdict.several
+    ]
+    counted = {2: "Two", 3: "Three", 4: "Four"}.get(len(said), str(len(said)))
+    if verdict.settles:
+        return (f"{counted} readings are wrong.", *said, WITHOUT)
+    return (f"{counted} readings are wrong, and it cannot be told of all of them which.{tells}", *said, WITHOUT_ANY)
+
+
+def _apart(readings: Sequence[Reading], units: Units) -> list[str]:
+    """Return readings in words that tell them apart: by what was read, where the same place was read twice."""
+    times = Counter(r.said for r in readings)
+    return [r.said + (f" ({_say_size(r, r.value, units)}, entry {r.id})" if times[r.said] > 1 else "") for r in readings]
 
 
 def say_free(network: Network) -> tuple[str, ...]:

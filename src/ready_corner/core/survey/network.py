@@ -22,6 +22,7 @@ UNKNOWN_MM = (
 )
 SEEN = 1e-3  # share of a point in what is free, above which it is not determined
 DOUBT = 0.001  # significance of the tests: one sound network in a thousand is called unsound
+MUTE = 0.05  # a reading of less redundancy than this is said to be unable to show itself wrong
 CHECKED = 0.01  # a redundancy number under this is none: no other reading would show a mistake
 
 
@@ -39,6 +40,11 @@ class Row:
     standardised: float | None
     mistake: float | None = None
     mistake_expanded: float | None = None
+
+    @property
+    def mute(self) -> bool:
+        """Whether the reading is so little checked by others that it could not show itself wrong."""
+        return self.redundancy < MUTE
 
 
 @dataclass(frozen=True)
@@ -101,10 +107,13 @@ def worst_allowed(count: int) -> float:
     return float(np.sqrt(float(chi2.ppf(1 - single, 1))))
 
 
-def adjust(readings: Sequence[Reading], start: Mapping[str, Where], zeros: Mapping[str, float] | None = None) -> Network:
+def adjust(
+    readings: Sequence[Reading], start: Mapping[str, Where], zeros: Mapping[str, float] | None = None, mirrors: bool = True
+) -> Network:
     """Return the places that agree best with all readings, from rough starting places (mm), with everything that can be said of them.
 
-    ``zeros``: standard uncertainty of each tool's zero, by tool. Points that no reading touches are left out.
+    ``zeros``: standard uncertainty of each tool's zero, by tool. Points that no reading touches are left out. ``mirrors``: whether
+    points that could as well be on the other side are looked for.
     Raises MeasuredError where readings were taken in different support states, or contradict each other so that nothing fits.
     """
     states = sorted({r.state for r in readings if r.state})
@@ -118,8 +127,10 @@ def adjust(readings: Sequence[Reading], start: Mapping[str, Where], zeros: Mappi
     design = Design(readings, names, zeros or {})
     x = np.array([start[n] for n in names], dtype=float).reshape(-1, 3)
     x, shift = settle(design, x)
-    x, shift, mirrors = untangled(design, x, shift)
-    return _judged(design, x, shift, mirrors)
+    found: tuple[Mirror, ...] = ()
+    if mirrors:
+        x, shift, found = untangled(design, x, shift)
+    return _judged(design, x, shift, found)
 
 
 def whole_motions(x: Array) -> Array:

@@ -71,6 +71,11 @@ class Reading:
         for names in pairs:
             if len(set(names)) < len(names):
                 raise MeasuredError(f"{names[0]} is measured from itself. Name two points.", path=f"{self.id}.points")
+        if self.kind == "compare" and set(self.points[:2]) == set(self.points[2:]):
+            raise MeasuredError(
+                f"{self.points[0]} to {self.points[1]} is compared with itself. Name another distance.",
+                path=f"{self.id}.points",
+            )
         if self.kind == "distance" and self.value <= 0:
             raise MeasuredError(
                 f"{self.said} of {length(self.value)} cannot be. Measure it again.",

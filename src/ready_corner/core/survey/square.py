@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import CalledError, MeasuredError
 from ready_corner.core.metrology.measured import Measured, propagate
 from ready_corner.core.survey.datum import Laid
 from ready_corner.core.survey.readings import Array
@@ -127,6 +127,11 @@ def derived(laid: Laid, names: Sequence[str], of: object) -> list[Measured]:
 
 
 def mirror_difference(left: str, right: str, laid: Laid) -> tuple[list[Measured], Measured]:
-    """Return the right point reflected in the centreline minus the left one, along x, y, z; and the offset of the middle of the pair."""
+    """Return the right point reflected in the centreline minus the left one, along x, y, z; and the offset of the middle of the pair.
+
+    Raises CalledError for a point against itself.
+    """
+    if left == right:
+        raise CalledError(f"{left} has no other side to be compared with.", path="points")
     rows = derived(laid, (left, right), lambda p: np.array([*(p[1] * [1, -1, 1] - p[0]), (p[0][1] + p[1][1]) / 2]))
     return rows[:3], rows[3]
