@@ -316,8 +316,14 @@ class _Left:
     @cached_property
     def each(self) -> dict[int, float]:
         """The misfit without each reading that others check at all."""
-        found = {}
+        alone = {i: own[0] for i, own in self.rows_of.items() if len(own) == 1}
+        at = np.array(list(alone.values()), dtype=int)
+        d = np.diag(self.p)[at]
+        left = self.misfit - self.r[at] ** 2 / np.maximum(d, FEELS)
+        found = {i: float(v) for i, v, q in zip(alone, left, d, strict=True) if q > FEELS}
         for i, own in self.rows_of.items():
+            if i in alone:
+                continue
             q = self.p[np.ix_(own, own)]
             if np.trace(q) > FEELS * len(own):
                 found[i] = self.misfit - float(self.r[own] @ np.linalg.pinv(q, rcond=FEELS) @ self.r[own])
