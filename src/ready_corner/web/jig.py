@@ -18,6 +18,7 @@ from ready_corner.core.jig.level import level
 from ready_corner.core.jig.pickups import Do, Effect
 from ready_corner.core.jig.squareness import say_square
 from ready_corner.core.jig.words import (
+    say_datum,
     say_drift,
     say_free,
     say_gauge,
@@ -259,7 +260,12 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         for p in found.rows
     ]
     zeros, names = frame.zeros, {t.id: t.name for t in (*frame.gone.tools.values(), *frame.plan.toolbox)}
-    notes = [*(say_tools(network, zeros, names, units) if network else ()), *say_locked(frame), *say_witnesses(frame)]
+    notes = [
+        *(say_tools(network, zeros, names, units) if network else ()),
+        *say_datum(frame),
+        *say_locked(frame),
+        *say_witnesses(frame),
+    ]
     if network and (said := say_gauge(network)):
         notes.append(said)
     return JigView(

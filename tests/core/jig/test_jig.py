@@ -11,7 +11,16 @@ from ready_corner.core.jig.acts import DatumChosen, PinFelt, StatusGiven, Suppor
 from ready_corner.core.jig.frame import Frame, expected, places_of
 from ready_corner.core.jig.pickups import pickups, say_move
 from ready_corner.core.jig.squareness import say_square
-from ready_corner.core.jig.words import say_drift, say_free, say_locked, say_lost, say_recovered, say_verdict, say_witnesses
+from ready_corner.core.jig.words import (
+    say_datum,
+    say_drift,
+    say_free,
+    say_locked,
+    say_lost,
+    say_recovered,
+    say_verdict,
+    say_witnesses,
+)
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import sweep
 from ready_corner.core.logbook import Correction, Entry, Happened, PlanRevised, check, fold
@@ -146,6 +155,23 @@ def test_after_a_weld_readings_of_its_points_do_not_count_and_the_pull_is_told()
     assert by["RR.upper.front"] == pytest.approx([0, 3, 0], abs=1.5)
     assert any("RR upper" in s and "left" in s for s in say_drift(after.drift, Units()))
     assert any("stayed" in s for s in say_recovered(fit, Units()))
+
+
+def test_a_datum_is_judged_by_what_it_gives_the_furthest_point_and_a_mid_line_says_what_may_still_move():
+    coarse = [replace(r, tool="tape") if r.reading == "distance" else r for r in surveyed(truth_with())]
+    near = DatumChosen(
+        ("LF.lower.front", "LF.lower.rear", "RF.lower.front"), ("LF.lower.front", "LF.lower.rear"), "LF.lower.front"
+    )
+    said = say_datum(frame(*coarse, near))
+    assert "nothing can hold there" in said[0]
+    assert not any("nothing can hold" in s for s in say_datum(frame(*surveyed(truth_with()), DATUM)))
+    mid = replace(DATUM, way="mid-line of the lower inner pivots")
+    found = frame(*surveyed(truth_with(LF_lower_front=[0, 1.0, 0], LR_lower_rear=[0, -1.0, 0])), mid)
+    laid, why = found.laid
+    assert why == ""
+    for a, b in (("LF.lower.front", "RF.lower.front"), ("LR.lower.rear", "RR.lower.rear")):
+        assert laid.place(a)[1] + laid.place(b)[1] == pytest.approx(0, abs=1e-6)
+    assert "sideways only both alike" in say_datum(found)[-1]
 
 
 def test_readings_with_the_frame_held_otherwise_are_not_mixed_in():

@@ -200,7 +200,7 @@ def test_the_datum_is_laid_on_and_bends_nothing():
         float(truth["P5"][0]),
     )
     laid = lay(found, datum, truth)
-    for name, axis, value in datum.conditions:
+    for ((name, axis, _),), value in ((c.parts, c.value) for c in datum.conditions(across=False)):
         assert laid.place(name)[axis] == pytest.approx(value, abs=1e-9)
         assert laid.cov(name)[axis, axis] == pytest.approx(0.0, abs=1e-9)
     for a, b in (("P6", "P7"), ("P0", "P8")):
@@ -238,6 +238,64 @@ def test_the_doubt_in_the_axes_of_a_datum_is_that_of_drawn_surveys():
     assert seen.sum() == 21 - 6
     ratio = draws.std(axis=0)[seen] / u[seen]
     assert np.abs(ratio - 1).max() < 0.2  # as above
+
+
+@pytest.mark.parametrize("off", [0.5, -3.0])
+def test_a_line_across_the_car_fixes_the_station_and_does_not_turn_it_by_where_its_pivots_are_sideways(off):
+    x = {"LF": (0, 300, 200), "RF": (0, -300, 200), "LR": (-2000, 320, 190), "RR": (-2000, -320, 190), "M": (-900, 0, 500)}
+    truth = {n: np.array(p, dtype=float) for n, p in x.items()}
+    truth["LF"][0] += off
+    rows = [
+        Reading(f"{k}{n}", k, (n,), float(p[i]), 0.1)
+        for n, p in truth.items()
+        for i, k in enumerate(("station", "offset", "height"))
+    ]
+    datum = Datum(("LF", "RF", "LR"), ("LF", "RF"), "LF", (200, 200, 190), (0, 0), 300)
+    laid = lay(adjust(rows, x), datum, x)
+    for name in ("LF", "RF"):
+        assert laid.place(name)[0] == pytest.approx(0, abs=1e-9)
+    assert laid.place("LF")[1] == pytest.approx(300, abs=1e-9)
+    turned = np.degrees(np.arctan2(laid.rotation[1, 0], laid.rotation[0, 0]))
+    assert turned == pytest.approx(np.degrees(np.arctan2(off, 600)), abs=1e-6)
+
+
+def test_a_mid_line_puts_the_middles_of_its_pairs_on_the_centreline():
+    rng = RNG(21)
+    x = {"LF": (0, 300, 200), "RF": (0, -300, 200), "LR": (-2000, 320, 190), "RR": (-2000, -320, 190), "M": (-900, 0, 500)}
+    truth = {n: np.array(p, dtype=float) + rng.normal(0, 3, 3) for n, p in x.items()}
+    rows = [
+        Reading(f"{k}{n}", k, (n,), float(p[i]), 0.1)
+        for n, p in truth.items()
+        for i, k in enumerate(("station", "offset", "height"))
+    ]
+    plane = ("LF", "RF", "LR")
+    laid = lay(adjust(rows, x), Datum(plane, ("LF", "LR"), "LF", (200, 200, 190), partners=("RF", "RR")), x)
+    for pair in (("LF", "RF"), ("LR", "RR")):
+        assert sum(laid.place(n)[1] for n in pair) == pytest.approx(0, abs=1e-9)
+        assert sum(laid.cov(a, b)[1, 1] for a in pair for b in pair) == pytest.approx(0, abs=1e-9)
+    square = lay(adjust(rows, x), Datum(plane, ("LF", "RF"), "LF", (200, 200, 190), partners=("RF", "LF")), x)
+    assert square.place("LF")[1] == pytest.approx(-square.place("RF")[1], abs=1e-9)
+    assert square.place("LF")[0] == pytest.approx(square.place("RF")[0], abs=1e-9)
+
+
+def test_a_datum_that_leaves_the_car_free_is_refused_with_the_way_and_how_far_it_would_go():
+    x = {"A": (0, 300, 0), "B": (-900, 301, 100), "C": (-2000, 300, 0), "D": (-1000, -300, 0), "E": (0, -300, 300)}
+    rows = [
+        Reading(f"{k}{n}", k, (n,), float(p[i]), 0.1)
+        for n, p in x.items()
+        for i, k in enumerate(("station", "offset", "height"))
+    ]
+    network = adjust(rows, x)
+    with pytest.raises(
+        MeasuredError, match="free to roll about a line along the car\\. A millimetre at one of its points would put"
+    ):
+        lay(network, Datum(("A", "B", "C"), ("A", "C"), "A", (0, 100, 0), (300, 300)), x)
+    with pytest.raises(MeasuredError, match="free to turn, seen from above"):
+        lay(
+            network,
+            Datum(("A", "C", "D"), ("D", "E"), "A", (0, 0, 0), (-300, -300), across=True),
+            {**x, "E": (-1000, -299, 300)},
+        )
 
 
 def test_a_datum_that_gives_no_plane_or_no_line_is_refused():

@@ -20,6 +20,7 @@ DatumWay = Literal[
     "axle line to the wheel openings",
     "one machined front edge",
 ]
+MID_LINE: DatumWay = "mid-line of the lower inner pivots"
 DATUM_NOTES: Mapping[DatumWay, str] = {
     "mid-line of the lower inner pivots": "Half of their distance is the centreline for as long as they are only moved up and down.",
     "frame rail proved parallel": "A rail is a reference only after it was proved parallel to the centreline: read its offset at both ends.",

@@ -5,10 +5,12 @@ from collections.abc import Collection
 
 from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import DatumChosen, FootRead, JigAct, PinFelt, SlopeRead, StatusGiven, SurveyRead
+from ready_corner.core.jig.frame import datum_of
 from ready_corner.core.jig.works import Accepted, Cleared, WorkAct, check_work
 from ready_corner.core.naming import meant
 from ready_corner.core.plan import Plan, places_of
 from ready_corner.core.shop import say_length
+from ready_corner.core.survey.datum import require_held
 from ready_corner.core.survey.readings import KINDS, Reading, compared
 
 STEEP_DEG = 10.0
@@ -27,6 +29,7 @@ def check_act(plan: Plan, act: JigAct) -> None:
         _known((*act.plane, *act.line, act.point), known)
         if len(set(act.plane)) < 3 or len(set(act.line)) < 2:
             raise MeasuredError("A plane wants three points, a line two. Name different ones.", path="plane")
+        require_held(datum_of(act, known), known)
     elif isinstance(act, PinFelt):
         _known((act.point,), known)
     elif isinstance(act, WorkAct):

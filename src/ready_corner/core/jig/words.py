@@ -180,6 +180,30 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
     return tuple(rows)
 
 
+def say_datum(frame: Frame) -> tuple[str, ...]:
+    """Return what the chosen datum cannot give, with the U at the point it gives least to; and how the points of a mid-line may still be moved."""
+    laid, why = frame.laid
+    chosen, network, units = frame.log.datum, frame.network, frame.plan.units
+    if chosen is None or laid is None or network is None or why:
+        return ()
+    rows = []
+    wanted = {n: float(laid.expanded(n).max()) for n in laid.names if n in network.determined and n in frame.planned}
+    worst = max(wanted, key=lambda n: wanted[n])
+    if wanted[worst] > frame.plan.point_tolerance:
+        said, tolerance = (say_length(v, units, denominator=0, unit=True) for v in (wanted[worst], frame.plan.point_tolerance))
+        rows.append(
+            f"This datum leaves {say_point(worst)} sure to ± {said} only, and the tolerance is {tolerance}: nothing can hold there. Take its points further apart, or measure them finer."
+        )
+    datum = frame.datum_of(chosen)
+    for one, other in dict.fromkeys(tuple(sorted(pair)) for pair in zip(datum.line, datum.partners or (), strict=False)):
+        apart = float(np.linalg.norm(laid.place(one) - laid.place(other)))
+        half, whole = (say_length(v, units, denominator=0, unit=True) for v in (apart / 2, apart))
+        rows.append(
+            f"{say_point(one)} to {say_point(other)} is {whole}: half of it, {half}, is the centreline. Each may still go up or down; sideways only both alike, or the centreline goes with it."
+        )
+    return tuple(rows)
+
+
 def say_witnesses(frame: Frame) -> tuple[str, ...]:
     """Return which axes of the datum have only one witness that could be found again when a part of it is gone."""
     if frame.log.datum is None or frame.network is None:

@@ -1,6 +1,7 @@
 """The axes of the car laid on a survey: 3-2-1 by named points, after the adjustment, without bending it.
 
-The plane's three points fix height and two tilts, the line's two points fix offset and yaw, the one point fixes the station.
+The plane's three points fix height and two tilts, the line's two points fix offset and yaw, the one point fixes the station. A line that
+lies across the car fixes station and yaw, and the point the offset; a mid-line halves the distance of each point to its partner.
 """
 
 from collections.abc import Mapping, Sequence
@@ -8,19 +9,35 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, length
 from ready_corner.core.linkage.space import rotation_by
 from ready_corner.core.survey.network import Network, whole_motions
 from ready_corner.core.survey.readings import Array, Where
 
 ON_A_LINE = 1e-3  # three points nearer to one line than this share of their length give no plane
+LEAST_HELD = (
+    0.03  # smallest singular value of what a datum fixes, in sizes of the frame, under which a motion of the whole is left free
+)
+MOTIONS = ("shift along the car", "shift across the car", "go up and down", "roll about a line along the car",
+           "tip nose up or down", "turn, seen from above")  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Condition:
+    """One figure that a datum fixes: the sum of some coordinates (point, axis, weight) is ``value`` mm."""
+
+    parts: tuple[tuple[str, int, float], ...]
+    value: float
 
 
 @dataclass(frozen=True)
 class Datum:
     """Where each axis is taken from: names of points, and the figures they get (0 where not given), mm.
 
-    plane: three points with their heights; line: two points with their offsets; point: one with its station.
+    plane: three points with their heights; line: two points with their offsets; point: one with its station. ``across``: the line lies
+    across the car, so its figures are stations and the point's is an offset; None: as it lies. ``partners``: of each point of the line
+    the one on the other side, and the offsets are those of their middles; where the line's two points are each other's partners, its
+    figures are the offset of their middle, and by how much the first is ahead.
     """
 
     plane: tuple[str, str, str]
@@ -29,18 +46,35 @@ class Datum:
     heights: tuple[float, float, float] = (0.0, 0.0, 0.0)
     offsets: tuple[float, float] = (0.0, 0.0)
     station: float = 0.0
+    across: bool | None = None
+    partners: tuple[str, str] | None = None
 
     @property
     def names(self) -> tuple[str, ...]:
         """All its points, each once."""
-        return tuple(dict.fromkeys([*self.plane, *self.line, self.point]))
+        return tuple(dict.fromkeys([*self.plane, *self.line, *(self.partners or ()), self.point]))
 
-    @property
-    def conditions(self) -> tuple[tuple[str, int, float], ...]:
-        """The six figures it fixes: point, axis, value."""
-        rows = [(n, 2, h) for n, h in zip(self.plane, self.heights, strict=True)]
-        rows += [(n, 1, y) for n, y in zip(self.line, self.offsets, strict=True)]
-        return (*rows, (self.point, 0, self.station))
+    def lies_across(self, at: Mapping[str, Where]) -> bool:
+        """Return whether its line lies across the car, by rough places in the axes of the car."""
+        if self.across is not None:
+            return self.across
+        a, b = (np.asarray(at[n], dtype=float) for n in self.line)
+        return bool(abs(b[1] - a[1]) > abs(b[0] - a[0]))
+
+    def conditions(self, across: bool) -> tuple[Condition, ...]:
+        """Return the six figures it fixes."""
+        rows = [Condition(((n, 2, 1.0),), h) for n, h in zip(self.plane, self.heights, strict=True)]
+        first, second = self.line
+        if self.partners == (second, first):
+            rows.append(Condition(((first, 1, 0.5), (second, 1, 0.5)), self.offsets[0]))
+            rows.append(Condition(((first, 0, 1.0), (second, 0, -1.0)), self.offsets[1]))
+            return (*rows, Condition(((self.point, 0, 1.0),), self.station))
+        if self.partners:
+            for name, other, y in zip(self.line, self.partners, self.offsets, strict=True):
+                rows.append(Condition(((name, 1, 0.5), (other, 1, 0.5)), y))
+            return (*rows, Condition(((self.point, 0, 1.0),), self.station))
+        rows += [Condition(((n, 0 if across else 1, 1.0),), v) for n, v in zip(self.line, self.offsets, strict=True)]
+        return (*rows, Condition(((self.point, 1 if across else 0, 1.0),), self.station))
 
 
 @dataclass(frozen=True)
@@ -76,7 +110,7 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
     """Return the survey in the axes of a datum, with the covariance of whatever it is not taken from.
 
     ``near``: rough places in the wanted axes, to tell which way round; the survey's own where None.
-    Raises MeasuredError where a point of the datum is not determined, or its points do not make a plane and a line.
+    Raises MeasuredError where a point of the datum is not determined, or it leaves a motion of the whole free.
     """
     loose = [f for f in network.free if f.point in datum.names]
     if missing := [n for n in datum.names if n not in network.names]:
@@ -92,13 +126,16 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
     _require_spread(network, datum)
     x = network.places
     rotation, shift = _rough(network, datum, near)
-    at = {name: i for i, name in enumerate(network.names)}
-    rows = [(at[n], k, v) for n, k, v in datum.conditions]
+    begun = dict(zip(network.names, x @ rotation.T + shift, strict=True))
+    require_held(datum, begun)
+    conditions = datum.conditions(datum.lies_across(begun))
+    rows = _rows_of(conditions, network.names)
+    values = np.array([c.value for c in conditions])
     for _ in range(50):
         now = x @ rotation.T + shift
-        miss = np.array([now[i, k] - v for i, k, v in rows])
+        miss = rows @ now.ravel() - values
         g = whole_motions_about_origin(now)
-        step = np.linalg.solve(np.array([g[3 * i + k] for i, k, _ in rows]), -miss)
+        step = np.linalg.solve(rows @ g, -miss)
         turn = rotation_by(step[3:])
         rotation, shift = turn @ rotation, turn @ shift + step[:3]
         if (np.abs(step[:3]).max() < 1e-12 * (1 + np.abs(now).max()) and np.abs(step[3:]).max() < 1e-15) or np.abs(
@@ -109,15 +146,45 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
     return Laid(network.names, places, _with_datum(network.covariance, rotation, places, rows), rotation, shift)
 
 
-def _with_datum(covariance: Array, rotation: Array, places: Array, rows: Sequence[tuple[int, int, float]]) -> Array:
+def _rows_of(conditions: Sequence[Condition], names: Sequence[str]) -> Array:
+    """Return the conditions as rows over all coordinates, (6, 3n)."""
+    at = {name: 3 * i for i, name in enumerate(names)}
+    rows = np.zeros((len(conditions), 3 * len(names)))
+    for r, condition in enumerate(conditions):
+        for name, axis, weight in condition.parts:
+            rows[r, at[name] + axis] += weight
+    return rows
+
+
+def require_held(datum: Datum, at: Mapping[str, Where]) -> None:
+    """Refuse a datum that leaves a motion of the whole free, by rough places (mm) in the axes of the car of its points and all that hangs on it.
+
+    Judged in the axes that it fixes: raises MeasuredError that says which way the car could still go, and how far the furthest of the
+    points would go with a millimetre at one of the datum's.
+    """
+    names = list(at)
+    x = np.array([at[n] for n in names], dtype=float)
+    rows = _rows_of(datum.conditions(datum.lies_across(at)), names)
+    motions = whole_motions(x)
+    _, held, ways = np.linalg.svd(rows @ motions)
+    if held[-1] >= LEAST_HELD:
+        return
+    far = float(np.abs(motions @ ways[-1]).max() / max(float(held[-1]), 1e-9))
+    said = MOTIONS[int(np.argmax(np.abs(ways[-1])))]
+    lever = f" A millimetre at one of its points would put the furthest one {length(far)} off." if far < 1e4 else ""
+    raise MeasuredError(
+        f"This datum leaves the car free to {said}.{lever} Take its points further apart that way.",
+        path="datum",
+        numbers={"held": float(held[-1])},
+    )
+
+
+def _with_datum(covariance: Array, rotation: Array, places: Array, d: Array) -> Array:
     """Return a covariance turned into the new axes and freed of what the datum fixes: S Q Sᵀ with S = I − G (D G)⁻¹ D."""
     n = len(places)
     big = np.kron(np.eye(n), rotation)
     q = big @ covariance @ big.T
     g = whole_motions(places)
-    d = np.zeros((6, 3 * n))
-    for r, (i, k, _) in enumerate(rows):
-        d[r, 3 * i + k] = 1.0
     s = np.eye(3 * n) - g @ np.linalg.solve(d @ g, d)
     return np.asarray(s @ q @ s.T)
 
