@@ -294,7 +294,7 @@ def test_a_datum_that_leaves_the_car_free_is_refused_with_the_way_and_how_far_it
         lay(
             network,
             Datum(("A", "C", "D"), ("D", "E"), "A", (0, 0, 0), (-300, -300), across=True),
-            {**x, "E": (-1000, -299, 300)},
+            x,
         )
 
 
