@@ -289,7 +289,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
             *(say_recovered(fit, units) if fit else [why_not] if why_not else []),
             *(say_drift(drift, units) if drift else []),
         ],
-        arrows=[ArrowView(point=p.name, by=_place(p.by), certain=p.certain) for p in drift.points] if drift else [],
+        arrows=[ArrowView(point=p.name, by=_place(p.bent), certain=p.certain) for p in drift.points] if drift else [],
         accepted=sum(bool(r.verdict == "holds" or (r.options and r.options[0].do == "leave it")) for r in rows),
         counted=len(rows),
         tools=[ToolModel.model_validate(t) for t in frame.plan.toolbox],

@@ -68,18 +68,45 @@ def test_points_on_a_line_ask_for_one_beside_it():
         fit(known(line), known(turned(line)))
 
 
-def test_a_weld_is_split_into_shift_and_distortion():
-    rng = np.random.default_rng(5)
-    truth = frame(rng, 9)
-    whole = turned(truth, (0.0, 0.0, 0.1), (1.5, 0.0, 0.0))
-    found = drift(known(truth), known(whole))
+def drawn(seed, count):
+    """A frame that has gone as a whole, and so many of its points bent by 4 to 8 mm beside: before, after, shift of its middle, turn, bends."""
+    rng = np.random.default_rng([seed, count])
+    truth = frame(rng, 11)
     middle = np.mean(list(truth.values()), axis=0)
-    np.testing.assert_allclose(found.shift, np.mean(list(whole.values()), axis=0) - middle, atol=1e-9)
-    assert found.turn_deg == pytest.approx([0, 0, 0.1], abs=1e-4)
-    assert max(np.abs(p.bent).max() for p in found.points) < 1e-9
-    pulled = {**whole, "P4": whole["P4"] + [0, -3.0, 0]}
-    found = drift(known(truth, 0.3), known(pulled, 0.3))
-    worst = max(found.points, key=lambda p: np.linalg.norm(p.bent))
-    assert worst.name == "P4"
-    assert -3.0 < worst.bent[1] < -1.5  # the fit has gone a part of the way after it
-    assert all(p.certain == (np.linalg.norm(p.by) > 1.5) for p in found.points if not 1.0 < np.linalg.norm(p.by) < 2.2)
+    turn, shift = rng.uniform(-0.3, 0.3, 3), rng.uniform(-4, 4, 3)
+    after = {n: p + middle for n, p in turned({n: p - middle for n, p in truth.items()}, turn, shift).items()}
+    ways = rng.normal(size=(count, 3))
+    bent = {
+        n: w / np.linalg.norm(w) * rng.uniform(4, 8)
+        for n, w in zip(rng.choice(list(truth), count, replace=False), ways, strict=True)
+    }
+    after = {n: p + bent.get(n, 0.0) for n, p in after.items()}
+    return drift(known(truth, 0.4, rng), known(after, 0.4, rng)), shift, turn, bent
+
+
+@pytest.mark.parametrize("count", [0, 2])
+def test_shift_and_bend_are_parted_each_within_its_doubt_and_no_innocent_point_is_accused(count):
+    within, turns, bends, missed, accused = [], [], [], 0, 0
+    for seed in range(80):
+        found, shift, turn, bent = drawn(seed, count)
+        within += [*(np.abs(found.shift - shift) <= found.shift_expanded)]
+        turns += [*(np.abs(found.turn_deg - turn) <= found.turn_expanded)]
+        named = {p.name for p in found.points if p.certain}
+        accused += bool(named - set(bent))
+        missed += len(set(bent) - named)
+        bends += [ok for p in found.points if p.name in bent for ok in np.abs(p.bent - bent[p.name]) <= p.bent_expanded]
+    assert accused <= 1
+    assert missed <= 3  # of 160, at 0.4 mm to a coordinate of either survey
+    for row in (within, turns, bends)[: 3 if count else 2]:
+        assert 0.90 <= np.mean(row) <= 0.99  # 240 and more know 95.4 % to 1.4
+
+
+def test_what_the_readings_do_not_feel_of_the_whole_is_not_told():
+    truth = frame(np.random.default_rng(5), 9)
+    aside = np.zeros((27, 1))
+    aside[1::3] = 1 / 3
+    found = drift(known(truth), known({n: p + np.array([0, 7.0, 1.5]) for n, p in truth.items()}), None, aside)
+    assert found.shift_expanded[1] > 50
+    assert found.shift[2] == pytest.approx(1.5, abs=1e-6)
+    assert found.shift_expanded[2] < 1.0
+    assert not any(p.certain for p in found.points)

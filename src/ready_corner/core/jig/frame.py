@@ -209,27 +209,28 @@ class Frame:
     def drift(self) -> Drift | None:
         """What moved between the survey before the last disturbance and this one, in the axes of the car; None while that cannot be told.
 
-        The later survey is laid on the earlier by the points that the disturbance cannot have moved; by its own datum where there are too few.
+        Both stand in the axes of their own readings, the table and what else was read from; no survey is fitted to the other beforehand.
         """
         if self.before is None or self.network is None or self.before.network is None:
             return None
-        earlier, _ = self.before.laid
-        if earlier is None:
+        if self.unexplained or self.before.unexplained:
             return None
-        sure = self.before.network.determined & self.network.determined
-        known = {n: Known(earlier.place(n), earlier.cov(n)) for n in earlier.names if n in sure}
-        now = {n: Known(self.network.place(n), self.network.cov(n)) for n in self.network.names if n in sure}
-        found, _ = self.recovered
-        if found is None:
+        axes, _ = self.before.laid
+        if axes is None:
             return None
-        turn, own = found.rotation, found.covariance
-        later = {}
-        for n, k in now.items():
-            place = turn @ k.place + found.shift
-            g = whole_motions_about_origin(place[None]).reshape(3, 6)
-            later[n] = Known(place, turn @ k.covariance @ turn.T + g @ own @ g.T)
+        old, new = self.before.network, self.network
+        names = [n for n in old.names if n in old.determined & new.determined]
+        known = []
+        doubt, loose = np.zeros((3 * len(names),) * 2), []
+        for network in (old, new):
+            at = [3 * network.names.index(n) + k for n in names for k in range(3)]
+            big = np.kron(np.eye(len(names)), axes.rotation)
+            doubt += big @ network.covariance[np.ix_(at, at)] @ big.T
+            loose.append(big @ network.loose[at])
+            places = (axes.rotation @ network.place(n) + axes.shift for n in names)
+            known.append({n: Known(p, network.cov(n)) for n, p in zip(names, places, strict=True)})
         try:
-            return drift(known, later)
+            return drift(known[0], known[1], doubt, np.hstack(loose))
         except ReadyCornerError:
             return None
 

@@ -8,7 +8,7 @@ import numpy as np
 from ready_corner.core.errors import length
 from ready_corner.core.jig.acts import SurveyRead
 from ready_corner.core.jig.frame import Frame
-from ready_corner.core.jig.pickups import say_move
+from ready_corner.core.jig.pickups import WAYS, say_move
 from ready_corner.core.jig.works import open_holds
 from ready_corner.core.plan import Plan
 from ready_corner.core.shop import Units, in_another_unit, say_angle, say_length
@@ -19,6 +19,8 @@ from ready_corner.core.survey.wrong import Suspect, Verdict
 
 WITHOUT = "Until that is done, the frame is judged without what is wrong."
 WITHOUT_ANY = "Until that is settled, the frame is judged without any of them, and what hangs on them is too close to call."
+UNTOLD_MM = 20.0  # a shift of the whole that is not surer than this is not told
+TURNS = (("left side up", "right side up"), ("nose down", "nose up"), ("nose to the left", "nose to the right"))
 TOO_FAR = 3.3  # a tool's zero further off than so many standard uncertainties was not as good as said
 
 
@@ -140,18 +142,38 @@ def say_recovered(found: Fit, units: Units) -> tuple[str, ...]:
 
 
 def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
-    """Return what a weld did: the whole's shift, and the points that were pulled, in words with the direction."""
-    rows = []
-    shift = float(np.linalg.norm(found.shift))
-    pulled = [
-        p for p in found.points if p.certain and float(np.linalg.norm(p.bent)) > float(np.linalg.norm(p.bent_expanded)) / 2
+    """Return what happened between two surveys, in words: how the whole has gone and turned, and which points are bent, each with its U."""
+    gone = [
+        f"{say_length(abs(v), units, denominator=0, unit=True)} ± {say_length(u, units, denominator=0)} {WAYS[k][0 if v > 0 else 1]}"
+        for k, (v, u) in enumerate(zip(map(float, found.shift), map(float, found.shift_expanded), strict=True))
+        if abs(v) > u
     ]
-    if shift > 0.2 and sum(p.certain for p in found.points) > len(found.points) / 2:
-        rows.append(f"As a whole it has gone {say_move(found.shift, np.full(3, 0.2), units) or 'a little'}.")
-    for p in pulled[:6]:
-        rows.append(f"{say_point(p.name)} was pulled {say_move(p.by, p.by_expanded, units) or 'a little'}.")
+    turned = [
+        f"{say_angle(abs(v))} ± {say_angle(u)} {TURNS[k][0 if v > 0 else 1]}"
+        for k, (v, u) in enumerate(zip(map(float, found.turn_deg), map(float, found.turn_expanded), strict=True))
+        if abs(v) > u
+    ]
+    rows = [f"As a whole it has gone {', '.join(gone)}."] if gone else []
+    rows += [f"As a whole it has turned {', '.join(turned)}."] if turned else []
+    for p in [p for p in found.points if p.certain][:6]:
+        bends = sorted(zip(map(float, p.bent), map(float, p.bent_expanded), range(3), strict=True), key=lambda b: -abs(b[0]))
+        said = [
+            f"{say_length(abs(v), units, denominator=0, unit=True)} ± {say_length(u, units, denominator=0)} {WAYS[k][0 if v > 0 else 1]}"
+            for v, u, k in bends
+            if abs(v) > u
+        ]
+        rows.append(f"{say_point(p.name)} was pulled {', '.join(said) or 'a little'}, against the rest.")
+    if found.alternatives:
+        rows.append(
+            f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)}, the others being pulled the other way."
+        )
     if not rows:
         rows.append("Nothing has moved beyond what the tools can tell.")
+    unfelt = [name for name, u in zip(("along", "across", "up and down"), found.shift_expanded, strict=True) if u > UNTOLD_MM]
+    if unfelt:
+        rows.append(
+            f"Whether the whole has gone {' or '.join(unfelt)} is not read: that wants readings from the table, the centreline or the station line."
+        )
     return tuple(rows)
 
 

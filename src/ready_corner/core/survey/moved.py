@@ -13,6 +13,8 @@ from ready_corner.core.survey.network import DOUBT
 from ready_corner.core.survey.readings import Array
 
 LEAST_POINTS = 3
+LEAST_MM = 1e-3  # standard uncertainty that is put on every coordinate, so that what was read without any still has a weight
+UNFELT_MM = 30.0  # standard uncertainty of a motion of the whole that the readings do not feel; far over theirs, not so far that their second order counts
 
 
 @dataclass(frozen=True)
@@ -179,19 +181,26 @@ def _shifted(name: str, before: Known, after: Known, rotation: Array, shift: Arr
 
 @dataclass(frozen=True)
 class Drift:
-    """What happened between two surveys in one set of axes: a rigid motion of the whole, and what is left as distortion, by point.
+    """What happened between two surveys in one set of axes: a rigid motion of the whole, and what is bent beside it, by point.
 
-    ``shift`` (3,) of the middle, mm; ``turn_deg`` (3,) about x, y, z; ``points``: total movement ``by`` and ``bent`` (3,) without the rigid part, with U.
+    ``shift`` (3,) of the middle, mm, and ``turn_deg`` (3,) about x, y, z, each with its U; what the readings do not feel has a U without
+    end. ``points``: the most bent first. ``alternatives``: other points whose being bent instead would explain it as well.
     """
 
     shift: Array
+    shift_expanded: Array
     turn_deg: Array
+    turn_expanded: Array
     points: tuple["Bent", ...]
+    alternatives: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
 class Bent:
-    """One point between two surveys: ``by`` its movement, ``bent`` what of it is no motion of the whole, each with U, (3,)."""
+    """One point between two surveys: ``by`` its movement, ``bent`` what of it is no motion of the whole, each with U, (3,).
+
+    ``certain``: whether it is bent beyond doubt; what is bent is told from the other points, not from itself.
+    """
 
     name: str
     by: Array
@@ -201,21 +210,153 @@ class Bent:
     certain: bool
 
 
-def drift(before: Mapping[str, Known], after: Mapping[str, Known]) -> Drift:
-    """Return what moved between two surveys in the same axes, split into rigid motion and distortion (least squares over all points)."""
+def drift(
+    before: Mapping[str, Known], after: Mapping[str, Known], covariance: Array | None = None, loose: Array | None = None
+) -> Drift:
+    """Return what moved between two surveys in the same axes: as a whole, and what is bent at which points.
+
+    ``covariance`` (3n, 3n) of later minus earlier over the points of both, in the order of ``before``; the points' own where None.
+    ``loose`` (3n, k): motions of the whole that one of the surveys does not feel. Points are left out of the rigid part one after the
+    other until the rest keep their distances. Raises MeasuredError for too few points.
+    """
     names = [n for n in before if n in after]
     _require(names, before)
-    rotation, shift, covariance = _solved(names, before, after)  # before = R after + t
-    back, away = rotation.T, -rotation.T @ shift
-    middle = np.mean([before[n].place for n in names], axis=0)
-    rows = []
-    for n in names:
-        by = after[n].place - before[n].place
-        q = before[n].covariance + after[n].covariance
-        bent = after[n].place - (back @ before[n].place + away)
-        g = whole_motions_about_origin(before[n].place[None]).reshape(3, 6)
-        left = np.maximum(np.diag(q - g @ covariance @ g.T), 0.0)
-        certain = float(by @ np.linalg.pinv(q) @ by) > chi2.ppf(1 - DOUBT, 3)
-        rows.append(Bent(n, by, 2 * np.sqrt(np.diag(q)), bent, 2 * np.sqrt(left), bool(certain)))
-    turn = np.degrees(np.array([back[2, 1] - back[1, 2], back[0, 2] - back[2, 0], back[1, 0] - back[0, 1]]) / 2)
-    return Drift(back @ middle + away - middle, turn, tuple(sorted(rows, key=lambda r: -float(np.linalg.norm(r.by)))))
+    return _Drift(names, before, after, covariance, loose).found()
+
+
+class _Drift:
+    """Generalised least squares of later minus earlier: a motion of the whole, and three figures for each point that is bent.
+
+    The whole is brought together once; from there on all is linear. Source: Koch, Parameter Estimation, on the mean-shift test.
+    """
+
+    def __init__(
+        self,
+        names: Sequence[str],
+        before: Mapping[str, Known],
+        after: Mapping[str, Known],
+        covariance: Array | None,
+        loose: Array | None,
+    ) -> None:
+        self.names, n = list(names), len(names)
+        self.x = np.array([before[m].place for m in names])
+        self.later = np.array([after[m].place for m in names])
+        if covariance is None:
+            covariance = np.zeros((3 * n, 3 * n))
+            for i, m in enumerate(names):
+                covariance[3 * i : 3 * i + 3, 3 * i : 3 * i + 3] = before[m].covariance + after[m].covariance
+        self.own = np.maximum(np.diag(covariance), 0.0)
+        q = covariance + LEAST_MM**2 * np.eye(3 * n)
+        if loose is not None and loose.shape[1]:
+            q = q + UNFELT_MM**2 * n * loose @ loose.T
+        values, vectors = np.linalg.eigh((q + q.T) / 2)
+        self.weight = (vectors / np.maximum(values, LEAST_MM**2)) @ vectors.T
+        self.middle = self.x.mean(axis=0)
+        size = max(float(np.sqrt(((self.x - self.middle) ** 2).sum(axis=1).mean())), 1e-9)
+        self.scale = np.array(
+            [1.0] * 3 + [1 / size] * 3
+        )  # turns are reckoned at the frame's size, else mm and radians stand far apart
+        self.g = whole_motions_about_origin(self.x - self.middle) * self.scale
+        self.turned, self.shift = np.eye(3), np.zeros(3)
+        for _ in range(20):
+            step = self._motion(self._left_over(), ())[0]
+            self._go(step)
+            if np.abs(step).max() < 1e-9:
+                break
+        self.d = self._left_over()
+        plane = self.weight @ self.g
+        p = self.weight - plane @ np.linalg.lstsq(self.g.T @ plane, plane.T, rcond=1e-15)[0]
+        self.free = _Free(p, p @ self.d, float(self.d @ p @ self.d))
+
+    def _left_over(self) -> Array:
+        """Return what of later minus earlier the motion found so far does not explain, in the earlier axes, (3n,)."""
+        return np.asarray(((self.later - self.middle - self.shift) @ self.turned - (self.x - self.middle)).ravel())
+
+    def _motion(self, d: Array, bent: Sequence[int]) -> tuple[Array, Array]:
+        """Return the motion (6,) that explains what is left over best, some points being bent, and its covariance (6, 6)."""
+        a = np.zeros((len(d), 6 + 3 * len(bent)))
+        a[:, :6] = self.g
+        for j, i in enumerate(bent):
+            a[3 * i : 3 * i + 3, 6 + 3 * j : 9 + 3 * j] = np.eye(3)
+        normal = a.T @ self.weight @ a
+        step = np.linalg.lstsq(normal, a.T @ self.weight @ d, rcond=1e-15)[0]
+        return step[:6] * self.scale, np.linalg.pinv(normal, rcond=1e-15)[:6, :6] * np.outer(self.scale, self.scale)
+
+    def _go(self, step: Array) -> None:
+        self.shift, self.turned = self.shift + self.turned @ step[:3], self.turned @ rotation_by(step[3:])
+
+    def found(self) -> Drift:
+        """Return the motion of the whole and what is bent."""
+        bent, alternatives = self._bent()
+        step, covariance = self._motion(self.d, bent)
+        rows = [self._row(i, bent) for i in range(len(self.names))]
+        rows.sort(key=lambda r: (not r.certain, -float(np.linalg.norm(r.bent))))
+        self._go(step)
+        t, u = self.turned, np.sqrt(np.maximum(np.diag(covariance), 0.0))
+        turn = np.degrees(np.array([t[2, 1] - t[1, 2], t[0, 2] - t[2, 0], t[1, 0] - t[0, 1]]) / 2)
+        return Drift(self.shift, 2 * u[:3], turn, np.degrees(2 * u[3:]), tuple(rows), tuple(alternatives))
+
+    def _bent(self) -> tuple[list[int], list[str]]:
+        """Return which points are bent: left out one after the other until the rest agree; and which could be in their place."""
+        bent: list[int] = []
+        others: list[str] = []
+        now = self.free
+        while not (agrees := now.agrees(bent)) and len(self.names) - len(bent) > LEAST_POINTS:
+            tried = []
+            for i in range(len(self.names)):
+                if i not in bent and not thin(np.delete(self.x, [*bent, i], axis=0)):
+                    without = now.without(i)
+                    tried.append((without.misfit, i, without))
+            if not tried:
+                break
+            tried.sort(key=lambda row: row[:2])
+            _, worst, now = tried[0]
+            bent.append(worst)
+            others = [self.names[i] for _, i, without in tried[1:] if without.agrees([*bent[:-1], i])]
+        return (bent, others) if agrees else ([], [])
+
+    def _row(self, i: int, bent: Sequence[int]) -> Bent:
+        without = self.free
+        for k in bent:
+            without = without.without(k) if k != i else without
+        off, q = without.bend(i)
+        by, turned = self.later[i] - self.x[i], self.turned
+        certain = i in bent and float(off @ np.linalg.solve(q, off)) > chi2.ppf(1 - DOUBT, 3)
+        own = 2 * np.sqrt(self.own[3 * i : 3 * i + 3])
+        expanded = 2 * np.sqrt(np.maximum(np.diag(turned @ q @ turned.T), 0.0))
+        return Bent(self.names[i], by, own, turned @ off, expanded, bool(certain))
+
+
+@dataclass(frozen=True)
+class _Free:
+    """What is left over of each point, freed of the motion of the whole: cofactors p (3n, 3n), v = p d (3n,) and the misfit."""
+
+    p: Array
+    v: Array
+    misfit: float
+
+    def _at(self, i: int) -> slice:
+        return slice(3 * i, 3 * i + 3)
+
+    def bend(self, i: int) -> tuple[Array, Array]:
+        """Return by how much one point is bent as the others tell it, (3,), and its covariance (3, 3)."""
+        at = self._at(i)
+        q = np.linalg.pinv(self.p[at, at], rcond=1e-12)
+        return q @ self.v[at], q
+
+    def without(self, i: int) -> "_Free":
+        """Return what is left over when a point is bent freely."""
+        at = self._at(i)
+        off, q = self.bend(i)
+        p = self.p - self.p[:, at] @ q @ self.p[at, :]
+        v = self.v - self.p[:, at] @ off
+        p[at, :], p[:, at], v[at] = 0.0, 0.0, 0.0
+        return _Free(p, v, self.misfit - float(self.v[at] @ off))
+
+    def agrees(self, bent: Sequence[int]) -> bool:
+        """Return whether the points that are not bent keep their distances, all together and each of them."""
+        left = [i for i in range(len(self.v) // 3) if i not in bent]
+        if self.misfit > chi2.ppf(1 - DOUBT, 3 * len(left) - 6):
+            return False
+        worst = max(float(self.v[self._at(i)] @ self.bend(i)[0]) for i in left)
+        return worst <= float(chi2.ppf((1 - DOUBT) ** (1 / len(left)), 3))

@@ -61,7 +61,8 @@ class Network:
 
     ``free``: what is not determined, worst first; those points' places are only their starting ones. ``gauge``: how many freedoms of the
     whole the readings leave (0 to 6). ``dof``: readings to spare. ``tools``: the zero found for each tool, mm or degrees, and its u.
-    ``mirrors``: points that could as well be somewhere else.
+    ``mirrors``: points that could as well be somewhere else. ``loose`` (3n, gauge): the motions of the whole that the readings leave,
+    each of length 1.
     """
 
     names: tuple[str, ...]
@@ -74,6 +75,7 @@ class Network:
     misfit: float
     tools: Mapping[str, tuple[float, float]] = field(default_factory=dict)
     mirrors: tuple[Mirror, ...] = ()
+    loose: Array = field(default_factory=lambda: np.zeros((0, 0)))
 
     def place(self, name: str) -> Array:
         """Return where a point is, (3,)."""
@@ -154,7 +156,7 @@ def _judged(design: Design, x: Array, zeros: Array, mirrors: tuple[Mirror, ...] 
     known = values > max(FREE * values[-1], UNKNOWN_MM**-2)
     rank = int(known.sum())
     null = vectors[:c, ~known]  # what the readings do not feel; a tool's zero never is, it has a prior
-    gauge, free = _split(design.names, x, null)
+    loose, free = _split(design.names, x, null)
     inverse = vectors[:, known] / np.sqrt(values[known])
     q = inverse @ inverse.T
     hat = np.sum((full @ inverse) ** 2, axis=1)
@@ -162,7 +164,8 @@ def _judged(design: Design, x: Array, zeros: Array, mirrors: tuple[Mirror, ...] 
     misfit = float(right @ right)
     tools = {t: (float(zeros[k]), float(np.sqrt(q[c + k, c + k]))) for k, t in enumerate(design.tools)}
     dof = len(full) - rank
-    return Network(design.names, x, q[:c, :c], _rows(design, residual, spare), free, gauge, dof, misfit, tools, mirrors)
+    rows_found = _rows(design, residual, spare)
+    return Network(design.names, x, q[:c, :c], rows_found, free, loose.shape[1], dof, misfit, tools, mirrors, loose)
 
 
 def _rows(design: Design, residual: Array, spare: Array) -> tuple[Row, ...]:
@@ -189,10 +192,10 @@ def _rows(design: Design, residual: Array, spare: Array) -> tuple[Row, ...]:
     return tuple(found)
 
 
-def _split(names: Sequence[str], x: Array, null: Array) -> tuple[int, tuple[Free, ...]]:
-    """Part what is free into motions of the whole and single points: return how many of the first, and the second."""
+def _split(names: Sequence[str], x: Array, null: Array) -> tuple[Array, tuple[Free, ...]]:
+    """Part what is free into motions of the whole and single points: return the first, (3n, k), and the second."""
     if not null.shape[1]:
-        return 0, ()
+        return np.zeros((3 * len(names), 0)), ()
     whole = np.linalg.qr(_independent(whole_motions(x)))[0]
     # Of the motions of the whole, those that lie within what is free.
     within = null @ (null.T @ whole)
@@ -207,7 +210,7 @@ def _split(names: Sequence[str], x: Array, null: Array) -> tuple[int, tuple[Free
     for i, name in enumerate(names):
         vectors, sizes, _ = np.linalg.svd(basis[3 * i : 3 * i + 3], full_matrices=False)
         free += [(float(v), Free(name, _signed(vectors[:, k]))) for k, v in enumerate(sizes) if v > SEEN]
-    return gauge_basis.shape[1], tuple(f for _, f in sorted(free, key=lambda row: -row[0]))
+    return gauge_basis, tuple(f for _, f in sorted(free, key=lambda row: -row[0]))
 
 
 def _least_spread(basis: Array, gauge: Array) -> Array:
