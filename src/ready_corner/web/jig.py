@@ -20,6 +20,7 @@ from ready_corner.core.jig.squareness import say_square
 from ready_corner.core.jig.words import (
     say_datum,
     say_drift,
+    say_flat,
     say_free,
     say_gauge,
     say_locked,
@@ -262,6 +263,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
     zeros, names = frame.zeros, {t.id: t.name for t in (*frame.gone.tools.values(), *frame.plan.toolbox)}
     notes = [
         *(say_tools(network, zeros, names, units) if network else ()),
+        *say_flat(frame),
         *say_datum(frame),
         *say_locked(frame),
         *say_witnesses(frame),

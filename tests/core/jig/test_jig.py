@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from itertools import combinations
 
 import numpy as np
 import pytest
@@ -14,6 +15,7 @@ from ready_corner.core.jig.squareness import say_square
 from ready_corner.core.jig.words import (
     say_datum,
     say_drift,
+    say_flat,
     say_free,
     say_locked,
     say_lost,
@@ -24,6 +26,7 @@ from ready_corner.core.jig.words import (
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import sweep
 from ready_corner.core.logbook import Correction, Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.plan import Plan
 from ready_corner.core.shop import Units
 from ready_corner.core.survey.propose import Means, possible, propose
 from ready_corner.core.survey.readings import model
@@ -172,6 +175,28 @@ def test_a_datum_is_judged_by_what_it_gives_the_furthest_point_and_a_mid_line_sa
     for a, b in (("LF.lower.front", "RF.lower.front"), ("LR.lower.rear", "RR.lower.rear")):
         assert laid.place(a)[1] + laid.place(b)[1] == pytest.approx(0, abs=1e-6)
     assert "sideways only both alike" in say_datum(found)[-1]
+
+
+def test_a_flat_frame_taped_all_round_lays_its_datum_without_heights():
+    rails = {
+        f"frame.{n}": (x, y, 200.0)
+        for n, x, y in (("lf", 0.0, 300.0), ("rf", 0.0, -300.0), ("lr", -1800.0, 320.0), ("rr", -1800.0, -320.0))
+    }
+    of = Plan("Rails", Units(), 2300.0, HEATHER.front, HEATHER.rear, points=rails)
+    truth = {n: np.array(p) + ([0, 6.0, 0] if n == "frame.rr" else 0.0) for n, p in rails.items()}
+    taped = [
+        SurveyRead("distance", (a, b), float(np.linalg.norm(truth[a] - truth[b])), "tape") for a, b in combinations(rails, 2)
+    ]
+    found = frame(*taped, DatumChosen(("frame.lf", "frame.rf", "frame.lr"), ("frame.lf", "frame.lr"), "frame.lf"), of=of)
+    laid, why = found.laid
+    assert why == ""
+    assert found.flat
+    assert laid.place("frame.rr")[1] == pytest.approx(-314, abs=0.5)
+    assert laid.expanded("frame.rr")[1] < 4
+    assert laid.expanded("frame.rr")[2] > 10  # a height nobody has read holds nothing
+    assert "taken to be as flat as planned" in say_flat(found)[0]
+    high = [SurveyRead("height", (n,), 210.0, "rule") for n in rails]
+    assert not frame(*taped, *high, of=of).flat
 
 
 def test_readings_with_the_frame_held_otherwise_are_not_mixed_in():

@@ -7,8 +7,9 @@ import pytest
 from scipy.optimize import least_squares
 
 from ready_corner.core.errors import CalledError, MeasuredError
-from ready_corner.core.survey.datum import Datum, as_measured, kabsch, lay
+from ready_corner.core.survey.datum import Datum, as_measured, fitted, kabsch, lay
 from ready_corner.core.survey.network import adjust
+from ready_corner.core.survey.propose import Means, possible
 from ready_corner.core.survey.readings import Reading, between_pins, compared, model
 
 from .frames import frame, read, rough, well_checked
@@ -314,3 +315,47 @@ def test_a_datum_that_gives_no_plane_or_no_line_is_refused():
     ):
         with pytest.raises(MeasuredError, match=words):
             lay(found, datum)
+
+
+def bodies(rng, hinge):
+    """Two stiff groups of points that share so many points, taped within each."""
+    first = frame(rng, 7)
+    second = {f"Q{i}": p + np.array([2600, 0, 0]) for i, p in enumerate(frame(rng, 4).values())}
+    shared = dict(list(first.items())[:hinge])
+    rows = []
+    for group in (first, {**second, **shared}):
+        pairs = [(a, b) for i, a in enumerate(group) for b in list(group)[i + 1 :]]
+        rows += [Reading(f"{a} {b}", "distance", (a, b), float(np.linalg.norm(group[a] - group[b])), 0.5) for a, b in pairs]
+    rows = list({r.id: r for r in rows}.values())
+    return {**first, **second}, rows
+
+
+@pytest.mark.parametrize("seed", range(5))
+def test_a_hinge_names_the_lesser_part_and_two_loose_points_name_no_innocent_one(seed):
+    rng = RNG([seed, 31])
+    truth, rows = bodies(rng, 2)
+    assert {f.point for f in adjust(rows, truth).free} == {"Q0", "Q1", "Q2", "Q3"}
+    truth = frame(rng, 9)
+    names = list(truth)
+    rows = read(truth, [r for r in possible(truth, Means(0.6, None)) if not {"P7", "P8"} & set(r.points)])
+    for loose in ("P7", "P8"):
+        rows += [
+            Reading(f"{loose} {n}", "distance", (loose, n), float(np.linalg.norm(truth[loose] - truth[n])), 0.6)
+            for n in names[:2]
+        ]
+    found = adjust(rows, truth)
+    assert {f.point for f in found.free} == {"P7", "P8"}
+    assert found.gauge == 6
+
+
+def test_a_frame_that_fits_only_upside_down_is_noticed():
+    rng = RNG(12)
+    truth = {n: p * [1, 1, 0] for n, p in frame(rng, 7).items()}
+    seen = {n: p * [1, -1, 1] for n, p in truth.items()}
+    known = [
+        Reading(f"{k}{n}", k, (n,), float(p[i]), 0.1)
+        for n, p in seen.items()
+        for i, k in enumerate(("station", "offset", "height"))
+    ]
+    with pytest.raises(MeasuredError, match="only upside down"):
+        fitted(adjust(known, seen), truth)

@@ -1,6 +1,6 @@
 """The frame as it stands: which readings still hold, the network of them, and the axes of the car laid on it."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import combinations
@@ -14,10 +14,13 @@ from ready_corner.core.plan import Gone, Plan, Point, places_of, twin_of
 from ready_corner.core.shop import in_units
 from ready_corner.core.survey.datum import Datum, Laid, fitted, lay, whole_motions_about_origin
 from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
-from ready_corner.core.survey.network import Network, adjust
+from ready_corner.core.survey.network import Network, adjust, lies_flat
 from ready_corner.core.survey.propose import Means, possible
 from ready_corner.core.survey.readings import Array, Reading, compared, model
 from ready_corner.core.survey.wrong import SLIPS_INCH, SLIPS_MM, Verdict, find_wrong
+
+PLANNED = "planned height of "
+FLAT_MM = 8.0  # standard uncertainty of a height that is not read, of a frame that is planned flat
 
 
 def as_reading(noted: Noted, plan: Plan, gone: Gone) -> Reading:
@@ -90,7 +93,20 @@ class Frame:
     @cached_property
     def adjusted(self) -> Network | None:
         """The network of every reading that counts, wrong ones too; None while nothing was read."""
-        return adjust(self.readings, self.start, self.zeros) if self.readings else None
+        if not self.readings:
+            return None
+        found = adjust(self.readings, self.start, self.zeros)
+        flat = lies_flat(found)
+        return adjust((*self.readings, *self._as_planned(flat)), self.start, self.zeros) if flat else found
+
+    @property
+    def flat(self) -> bool:
+        """Whether nothing was read of heights and the frame is taken to be as flat as planned, so that its squareness can be told."""
+        return self.adjusted is not None and any(r.reading.id.startswith(PLANNED) for r in self.adjusted.rows)
+
+    def _as_planned(self, names: Sequence[str]) -> tuple[Reading, ...]:
+        """Return heights of a flat frame as the plan has them, for want of readings: they hold it flat and say nothing more."""
+        return tuple(Reading(f"{PLANNED}{n}", "height", (n,), float(self.start[n][2]), FLAT_MM) for n in names)
 
     @cached_property
     def verdict(self) -> Verdict | None:

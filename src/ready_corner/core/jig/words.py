@@ -100,9 +100,10 @@ def _groups(network: Network) -> tuple[str, ...]:
         for name in joined:
             group[name] = joined
     loose = {frozenset(g) for g in group.values() if not g <= network.determined}
-    if len({frozenset(g) for g in group.values()}) < 2 or len(loose) < 2 or not all(len(g) > 1 for g in loose):
+    if len({frozenset(g) for g in group.values()}) < 2 or not loose or not all(len(g) > 1 for g in loose):
         return ()
-    said = [f"{say_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in sorted(loose, key=min)]
+    groups = {frozenset(g) for g in group.values()}
+    said = [f"{say_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in sorted(groups, key=min)]
     return (f"Nothing holds these together: {'; '.join(said)}. Measure from one group to the other, three times at least.",)
 
 
@@ -200,6 +201,15 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
             f"The datum is taken from {say_point(loose[0])}, which is provisional, while {say_point(locked[0])} is welded already."
         )
     return tuple(rows)
+
+
+def say_flat(frame: Frame) -> tuple[str, ...]:
+    """Return that a frame is taken to be flat for want of heights."""
+    if not frame.flat:
+        return ()
+    return (
+        "No height is read: the frame is taken to be as flat as planned, so its squareness can be told. Heights tell whether it is.",
+    )
 
 
 def say_datum(frame: Frame) -> tuple[str, ...]:

@@ -142,6 +142,7 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
             miss
         ).max() < 1e-12:
             break
+    require_upright(rotation)
     places = x @ rotation.T + shift
     return Laid(network.names, places, _with_datum(network.covariance, rotation, places, rows), rotation, shift)
 
@@ -239,6 +240,15 @@ def _require_spread(network: Network, datum: Datum) -> None:
         )
 
 
+def require_upright(rotation: Array) -> None:
+    """Refuse axes in which the frame stands on its head. Raises MeasuredError."""
+    if rotation[2, 2] < 0:
+        raise MeasuredError(
+            "These points fit the plan only upside down. Were left and right, or front and rear, exchanged when they were read?",
+            path="points",
+        )
+
+
 def thin(p: Array) -> bool:
     """Whether places (n, 3) lie on one line, as good as."""
     s = np.linalg.svd(p - p.mean(axis=0), compute_uv=False)
@@ -253,9 +263,9 @@ def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
     common = [n for n in network.names if n in network.determined and n in wanted]
     if len(common) < 3 or thin(np.array([network.place(n) for n in common])):
         raise MeasuredError("Fewer than three points beside each other are determined yet. Go on measuring.", path="points")
-    rotation, shift = kabsch(
-        np.array([network.place(n) for n in common]), np.array([wanted[n] for n in common], dtype=float), np.ones(len(common))
-    )
+    a, b = np.array([network.place(n) for n in common]), np.array([wanted[n] for n in common], dtype=float)
+    rotation, shift = kabsch(a, b, np.ones(len(common)))
+    require_upright(rotation)
     places = network.places @ rotation.T + shift
     rows = [i for i, n in enumerate(network.names) if n in common]
     n = len(places)

@@ -8,7 +8,7 @@ from scipy.stats import chi2
 
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.linkage.space import rotation_by
-from ready_corner.core.survey.datum import kabsch, thin, whole_motions_about_origin
+from ready_corner.core.survey.datum import kabsch, require_upright, thin, whole_motions_about_origin
 from ready_corner.core.survey.network import DOUBT
 from ready_corner.core.survey.readings import Array
 
@@ -88,6 +88,7 @@ def fit(earlier: Mapping[str, Known], later: Mapping[str, Known], trusted: Seque
                 path="points",
             )
         kept.remove(worst)
+    require_upright(rotation)
     rows = [_shifted(n, earlier[n], later[n], rotation, shift, covariance, n in kept) for n in earlier if n in later]
     return Fit(rotation, shift, covariance, tuple(sorted(rows, key=lambda r: (r.stayed, -r.doubt))), tuple(alternatives))
 

@@ -20,6 +20,9 @@ from ready_corner.core.survey.readings import Array, Reading, Where
 UNKNOWN_MM = (
     100.0  # a direction in which the readings are surer than to no more than this (standard uncertainty) is not determined
 )
+STIFF = 1e-6  # points keep their distance when they part by less than this share of what they move
+UPRIGHT = 0.99  # a direction is upwards when its upward part is no less
+LEVEL_MM = 20.0  # points within so much of one height are a flat frame
 SEEN = 1e-3  # share of a point in what is free, above which it is not determined
 DOUBT = 0.001  # significance of the tests: one sound network in a thousand is called unsound
 MUTE = 0.05  # a reading of less redundancy than this is said to be unable to show itself wrong
@@ -135,6 +138,15 @@ def adjust(
     return _judged(design, x, shift, found)
 
 
+def lies_flat(network: Network) -> tuple[str, ...]:
+    """Return the points of a network that is flat and held within its plane by its readings, and by nothing upwards; else none."""
+    x = network.places
+    upwards = any(r.reading.kind in ("height", "rise", "slope") for r in network.rows)
+    if len(x) < 3 or not network.free or upwards or any(abs(f.direction[2]) < UPRIGHT for f in network.free):
+        return ()
+    return network.names if float(np.ptp(x[:, 2])) <= LEVEL_MM else ()
+
+
 def whole_motions(x: Array) -> Array:
     """Return the six motions of the whole, (3n, 6): three shifts, three turns about the middle scaled to the frame's size."""
     n = len(x)
@@ -205,7 +217,10 @@ def _split(names: Sequence[str], x: Array, null: Array) -> tuple[Array, tuple[Fr
     gauge_basis = whole @ vt[sizes < 1e-6].T
     rest = null - gauge_basis @ (gauge_basis.T @ null)
     u, s, _ = np.linalg.svd(rest, full_matrices=False)
-    basis = _least_spread(u[:, s > 1e-6], gauge_basis)
+    basis = u[:, s > 1e-6]
+    if not basis.shape[1]:
+        return gauge_basis, ()
+    basis = _beside(x, null, basis)
     free = []
     for i, name in enumerate(names):
         vectors, sizes, _ = np.linalg.svd(basis[3 * i : 3 * i + 3], full_matrices=False)
@@ -213,22 +228,47 @@ def _split(names: Sequence[str], x: Array, null: Array) -> tuple[Array, tuple[Fr
     return gauge_basis, tuple(f for _, f in sorted(free, key=lambda row: -row[0]))
 
 
-def _least_spread(basis: Array, gauge: Array) -> Array:
-    """Return what is free with such motions of the whole added that it moves as few points as possible.
+def _beside(x: Array, null: Array, basis: Array) -> Array:
+    """Return what is free with such a motion of the whole taken off that the greatest part of the frame that is stiff in itself stays.
 
-    Least sum of the points' movements, by reweighting: else one loose point would seem to move the whole frame the other way.
+    Else one loose point would seem to move all others the other way, and a hinge would name both of its sides. The stiff part is found by
+    one motion drawn from all that is free: points of one body go with it alike, and other points do not, but by chance of measure zero.
     """
-    if not gauge.shape[1] or not basis.shape[1]:
-        return basis
-    out = basis.copy()
-    for k in range(basis.shape[1]):
-        now = out[:, k]
-        for _ in range(60):
-            size = np.linalg.norm(now.reshape(-1, 3), axis=1)
-            weight = np.repeat(1 / np.maximum(size, 1e-9 * size.max()), 3)
-            now = out[:, k] - gauge @ np.linalg.solve((gauge * weight[:, None]).T @ gauge, gauge.T @ (weight * out[:, k]))
-        out[:, k] = now / np.linalg.norm(now)
-    return out
+    g = whole_motions(x)
+    drawn = null @ np.random.default_rng(1).normal(size=(null.shape[1], 2))
+    stiff = _stiffest(x, g, drawn)
+    if len(stiff) < 3 or 2 * len(stiff) <= len(x):
+        return basis  # no part is the frame more than another is
+    at = [3 * i + k for i in stiff for k in range(3)]
+    return np.asarray(basis - g @ np.linalg.lstsq(g[at], basis[at], rcond=1e-10)[0])
+
+
+def _stiffest(x: Array, g: Array, drawn: Array) -> list[int]:
+    """Return the most points, by number, that go alike with a drawn motion of all (3n, k), as one body."""
+    n, most = len(x), list[int]()
+    size = float(np.abs(drawn).max())
+    blocks, moves = g.reshape(n, 3, 6), drawn.reshape(n, 3, -1)
+    done: set[frozenset[int]] = set()
+    for i in range(n):
+        for j in range(i + 1, n):
+            line = x[j] - x[i]
+            gap = float(np.abs(line @ (moves[j] - moves[i])).max())
+            if gap > STIFF * size * float(np.linalg.norm(line)) or any({i, j} <= body for body in done):
+                continue  # they do not keep their distance
+            for k in range(n):
+                if k in (i, j) or np.linalg.norm(np.cross(line, x[k] - x[i])) < 1e-3 * float(line @ line):
+                    continue
+                three = [i, j, k]
+                motion, *_ = np.linalg.lstsq(blocks[three].reshape(9, 6), moves[three].reshape(9, -1), rcond=1e-10)
+                off = np.abs(np.einsum("nij,jk->nik", blocks, motion) - moves).reshape(n, -1).max(axis=1)
+                if max(off[three]) > STIFF * size:
+                    continue
+                body = frozenset(int(m) for m in np.flatnonzero(off <= STIFF * size))
+                done.add(body)
+                if len(body) > len(most):
+                    most = sorted(body)
+                break
+    return most
 
 
 def _independent(g: Array) -> Array:
