@@ -73,9 +73,40 @@ def test_camber_and_toe_are_solved_together_as_two_equations_are_by_hand():
     # 0.5 a + 0.1 b = 0.8, -0.3 a + 0.6 b = 0.18  =>  a = 1.4, b = 1.0
     found = solve(wanted(0.8, 0.18), FREE, [[0.5, 0.1], [-0.3, 0.6]], none(2))
     assert found.exact == pytest.approx((1.4, 1.0), abs=1e-9)
-    assert found.turns == pytest.approx((8 / 6, 1.0))  # the nearest whole flats
-    assert found.left == pytest.approx((0.8 - 0.5 * 8 / 6 - 0.1, 0.18 + 0.3 * 8 / 6 - 0.6))
+    a, b = found.turns
+    assert found.left == pytest.approx((0.8 - 0.5 * a - 0.1 * b, 0.18 + 0.3 * a - 0.6 * b))
     assert not found.compromise
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_whole_steps_are_the_best_of_all_within_reach_and_not_each_the_nearest(seed):
+    rng = np.random.default_rng(seed)
+    levers = [Lever("a", -4, 4, int(rng.choice([1, 3, 6]))), Lever("b", -4, 4, int(rng.choice([1, 3, 6])))]
+    worth, tolerance = rng.uniform(-1, 1, (2, 2)), rng.uniform(0.05, 0.3, 2)
+    asked = [
+        Wanted(m, float(g), float(t), float(t) / 8) for m, g, t in zip("ct", rng.uniform(-1, 1, 2), tolerance, strict=True)
+    ]
+    try:
+        found = solve(asked, levers, worth, none(2))
+    except AlikeError:
+        return
+    grid = [np.arange(-24, 25, lever.flats_per_step) / 6 for lever in levers]
+    every = np.stack(np.meshgrid(*grid, indexing="ij"), -1).reshape(-1, 2)
+    missed = np.abs([w.to_go for w in asked] - every @ worth.T) / tolerance
+    holds = np.all(missed <= 0.75 + 1e-9, axis=1)
+    mine = np.abs([w.to_go for w in asked] - worth @ found.turns) / tolerance
+    if holds.any() and np.abs(found.exact).max() < 4:
+        assert (mine <= 0.75 + 1e-9).all()
+        assert np.count_nonzero(found.turns) == np.count_nonzero(every[holds], axis=1).min()
+    elif not holds.any():
+        assert (mine**2).sum() <= (missed**2).sum(axis=1).min() + 1e-9
+    assert (mine**2).sum() <= sum((w.to_go / t) ** 2 for w, t in zip(asked, tolerance, strict=True)) + 1e-9
+
+
+def test_two_alike_beside_a_third_are_said_as_two_are():
+    levers = [*FREE[:2], Lever("c", -50, 50)]
+    with pytest.raises(AlikeError, match="b and c move this corner the same way"):
+        solve(wanted(0.8, 0.18), levers, [[0.5, 0.1, 0.2], [-0.3, 0.6, 1.2]], none(3))
 
 
 def test_one_adjuster_and_two_aims_is_the_weighted_compromise():
@@ -101,7 +132,7 @@ def test_a_thread_that_ends_is_kept_and_named():
 
 def test_steps_stay_inside_the_thread_and_keep_their_size():
     found = solve(wanted(0.8, 0.18), [Lever("a", -9, 1.45, 3), Lever("b", -9, 9, 6)], [[0.5, 0.1], [-0.3, 0.6]], none(2))
-    assert found.turns == (1.0, 1.0)  # 1.4 is nearest to 1.5, which is past 1.45
+    assert found.turns == (1.0, 1.0)  # 1.5 is past 1.45
 
 
 def test_three_adjusters_turn_as_little_as_will_do():

@@ -13,6 +13,7 @@ Measures = Literal["length", "angle", "mass"]
 STEP_TO_U = 1 / math.sqrt(12)  # standard uncertainty of a rectangular step; JCGM 100:2008, 4.3.7
 INCH = 25.4  # mm, exact
 LB = 0.45359237  # kg, exact
+PRIOR = 8  # what a tool is stated to repeat to counts as much as so many repeats
 
 
 @dataclass(frozen=True)
@@ -43,12 +44,15 @@ class Tool:
     def estimate(self, readings: Sequence[float], source: str) -> Measured:
         """Return the mean of repeats at one place with its uncertainty.
 
-        Repeats average the scatter; the step and the zero stay whole. The scatter is the tool's repeatability, or that of the
-        repeats themselves where it is greater. ``source`` names the place; the zero is shared by all readings of this tool.
+        Repeats average the scatter; the step and the zero stay whole. The scatter is what the tool states joined with that of the
+        repeats: a few of them say little, so the tool's figure counts as much as PRIOR repeats would. ``source`` names the place;
+        the zero is shared by all readings of this tool. Source: Gelman et al., Bayesian Data Analysis, 3.3.
         """
         n = len(readings)
         mean = math.fsum(readings) / n
-        scatter = max(self.repeatability, scatter_of(readings))
+        step2 = (self.step * STEP_TO_U) ** 2  # repeats show the step as well as the scatter
+        seen = (PRIOR * (self.repeatability**2 + step2) + (n - 1) * scatter_of(readings) ** 2) / (PRIOR + n - 1)
+        scatter = self.repeatability if n == 1 else math.sqrt(max(seen - step2, 0.0))
         return Measured(mean, {
             f"{source} step": self.step * STEP_TO_U,
             f"{source} scatter": scatter / math.sqrt(n),
