@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.metrology.measured import Measured, combine, propagate
 from ready_corner.core.metrology.tools import Tool, default_tools, odd_repeat
-from ready_corner.core.metrology.verdict import Aim, can_hold, judge, what_settles
+from ready_corner.core.metrology.verdict import Aim, can_hold, chance_to_hold, judge, what_settles
 
 GAUGE = Tool("g", "Gauge", "angle", 0.1, 0.06, 0.02)
 
@@ -74,18 +74,32 @@ def test_a_tool_that_cannot_be_is_refused(field, value):
     assert refused.value.path == f"tools.t.{field}"
 
 
-def test_what_would_settle_it_does_settle_it():
-    coarse, fine = Tool("c", "Coarse", "angle", 0.1, 0.1), Tool("f", "Fine", "angle", 0.02, 0.01)
-    aim = Aim("LF.camber", 0.0, 0.3)
-    for value, expected in ((0.1, "repeats"), (0.24, "tool")):
+@pytest.mark.parametrize("value", [0.1, 0.17, 0.24, 0.3])
+def test_what_would_settle_it_does_so_as_often_as_is_said(value):
+    coarse, fine = Tool("c", "Coarse", "angle", 0.02, 0.1), Tool("f", "Fine", "angle", 0.01, 0.01)
+    aim, rng = Aim("LF.camber", 0.0, 0.3), np.random.default_rng(9)
+    for others in ((coarse,), (coarse, fine)):
         figure = coarse.estimate([value], "a")
-        assert judge(figure, aim).verdict == "too close to call"
-        found = what_settles(figure, aim, [1], coarse, (coarse, fine), 1.0)
-        again = coarse.estimate([value] * (found.repeats or 1), "a") if expected == "repeats" else fine.estimate([value], "a")
-        assert judge(again, aim).verdict == "holds"
-        assert (found.repeats is not None, found.tool) == ((True, None) if expected == "repeats" else (False, "Fine"))
-    edge = coarse.estimate([0.3], "a")
-    assert what_settles(edge, aim, [1], coarse, (coarse, fine), 1.0) == type(found)()  # nothing settles the edge itself
+        found = what_settles(figure, aim, [1], coarse, others, 1.0)
+        if not found.chance:
+            continue
+        settled = 0
+        for _ in range(2000):
+            truth = value + rng.normal(0, figure.u)
+            if found.repeats:
+                more = [truth + rng.normal(0, 0.1) for _ in range(found.repeats - 1)]
+                again = Measured(np.mean([value, *more]), coarse.estimate([0.0] * found.repeats, "a").parts)
+            else:
+                again = fine.estimate([truth + rng.normal(0, 0.01)], "a")
+            settled += judge(again, aim).verdict != "too close to call"
+        assert settled / 2000 == pytest.approx(found.chance, abs=0.06)  # the step is drawn as if it were scatter
+    assert (found.tool == "Fine") == (value > 0.2)
+
+
+def test_where_even_a_figure_on_its_aim_would_not_be_read_as_holding_no_turn_is_worth_its_while():
+    assert chance_to_hold(0.1, Aim("LF.toe", 0.0, 0.1)) == 0.0
+    assert chance_to_hold(0.05, Aim("LF.toe", 0.0, 0.1)) == pytest.approx(math.erf(2 / math.sqrt(2)))
+    assert chance_to_hold(0.0, Aim("LF.toe", 0.0, 0.1)) == 1.0
 
 
 def test_the_repeat_that_disagrees_is_pointed_at():

@@ -316,7 +316,10 @@ def test_with_shop_tools_every_figure_has_its_uncertainty_and_close_ones_what_se
     log = Log(plan(tools=default_tools(False)))
     log.round()
     assert all(m.expanded > 0 for m in judged(log).marks if m.mark != "car.cross_weight")  # no scales here
-    for tolerance, settles in ((0.1, "Read it 2 times in all to settle it."), (0.06, "A depth caliper would settle it.")):
+    for tolerance, settles in (
+        (0.1, "Read it with a depth caliper: as likely as not to settle it."),
+        (0.06, "A turn could not be told from noise yet: read it with a depth caliper, 2 times, which can tell ± 0.06°."),
+    ):
         tight = replace(plan(tools=default_tools(False)), aims=(Aim("LF.toe", 0.1, tolerance),))
         log.entries[0] = replace(log.entries[0], what=replace(log.entries[0].what, plan=tight))
         toe = judged(log).mark("LF.toe")

@@ -3084,7 +3084,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "settle" | "read" | "perch" | "turn" | "try" | "reconnect" | "done" | "plan";
+            kind: "settle" | "disconnect" | "state" | "read" | "perch" | "turn" | "try" | "reconnect" | "done" | "plan";
             /** Sentence */
             sentence: string;
             /** Reason */

@@ -21,9 +21,11 @@
     router.go(`${base}/set/${corner}/${QUANTITY[kind]}`);
   };
 
+  const SAID = { settle: 'settled', reconnect: 'bar_on', disconnect: 'bar_off' } as const;
   function go(): void {
     const { kind, corner, quantity } = view.next;
-    if (kind === 'settle' || kind === 'reconnect') car.record({ kind: 'happened', version: 1, what: kind === 'settle' ? 'settled' : 'bar_on', words: '', points: [] }, view.next.sentence);
+    if (kind === 'settle' || kind === 'reconnect' || kind === 'disconnect') car.record({ kind: 'happened', version: 1, what: SAID[kind], words: '', points: [] }, view.next.sentence);
+    else if (kind === 'state') router.go(`${base}/stance`);
     else if (kind === 'plan') router.go(`${base}/plan`);
     else if (kind === 'done') router.go(`${base}/log`);
     else if (kind === 'perch' || kind === 'turn' || kind === 'try') {

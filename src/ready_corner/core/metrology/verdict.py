@@ -5,8 +5,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from scipy.special import ndtr
+
 from ready_corner.core.errors import PlannedError
-from ready_corner.core.metrology.measured import Measured
+from ready_corner.core.metrology.measured import COVERAGE, Measured
 from ready_corner.core.metrology.tools import Tool
 
 Verdict = Literal["holds", "out", "too close to call"]
@@ -66,35 +68,62 @@ def judge(figure: Measured, aim: Aim) -> Judgement:
 
 @dataclass(frozen=True)
 class Settle:
-    """What would settle a verdict: ``repeats`` in all with the tool in use, or the finer ``tool``; neither where nothing would."""
+    """What would settle a verdict: ``repeats`` in all with the tool in use, or the finer ``tool``; neither where nothing would.
+
+    ``chance``: how probable it is that it does, from the present value and the U that would then hold.
+    """
 
     repeats: int | None = None
     tool: str | None = None
+    chance: float = 0.0
 
 
 MOST_REPEATS = 6  # more than this at one place and a finer tool is the honest answer
+LIKELY, EVEN = 0.7, 0.4  # chances from which something is likely to settle it, or as likely as not
 
 
 def what_settles(
     figure: Measured, aim: Aim, readings: Sequence[int], tool: Tool, others: Sequence[Tool], weight: float
 ) -> Settle:
-    """Return what brings U under |T − |deviation||, the deviation staying as it is.
+    """Return what would settle a figure that is too close to call, and how probably.
 
     readings: number taken at each place that feeds the figure; weight: |d(figure)/d(reading)| of one such place, all alike.
-    Proposes repeats with the tool in use first (at most MOST_REPEATS at each place), else the coarsest tool that would do.
+    The fewest repeats with the tool in use that are likely to do (at most MOST_REPEATS at each place), else the coarsest finer tool
+    that is likely to, else whatever is the likeliest, if it is as likely as not. Repeats draw the value no further than the scatter they
+    average away; another tool reads anew.
     """
-    wanted = abs(aim.tolerance - abs(figure.value - aim.aim)) / 2
-    # The sources other than these readings (track, string) stay; what is left is shared by the places alike.
-    own = weight**2 * math.fsum(_spread(tool, n) ** 2 for n in readings)
-    rest = max(figure.u**2 - own, 0.0)
-    if (room := wanted**2 - rest) <= 0 or not readings or weight == 0:
-        return Settle()
-    each = math.sqrt(room / len(readings)) / weight
-    needed = tool.repeats_needed(each)
-    if needed is not None and needed <= MOST_REPEATS:
-        return Settle(repeats=max(needed, max(readings) + 1))
-    finer = [t for t in others if t.measures == tool.measures and _spread(t, 1) <= each and t.step < tool.step]
-    return Settle(tool=max(finer, key=lambda t: t.step).name) if finer else Settle()
+    # The sources other than these readings (track, string) stay.
+    own = weight * math.sqrt(math.fsum(_spread(tool, n) ** 2 for n in readings))
+    rest = math.sqrt(max(figure.u**2 - own**2, 0.0))
+    tries = []
+    for n in range(max(readings, default=MOST_REPEATS) + 1, MOST_REPEATS + 1):
+        then = math.hypot(rest, weight * math.sqrt(len(readings)) * _spread(tool, n))
+        drawn = math.sqrt(max(figure.u**2 - then**2, 0.0))
+        tries.append(Settle(n, None, _chance(figure.value, drawn, then, aim)))
+    finer = [t for t in others if t.measures == tool.measures and t.step < tool.step]
+    for one in sorted(finer, key=lambda t: -t.step) if readings else ():
+        new = weight * math.sqrt(len(readings)) * _spread(one, 1)
+        tries.append(Settle(None, one.name, _chance(figure.value, math.hypot(own, new), math.hypot(rest, new), aim)))
+    likely = next((t for t in tries if t.chance >= LIKELY), None)
+    best = max(tries, key=lambda t: t.chance, default=Settle())
+    return likely or (best if best.chance >= EVEN else Settle())
+
+
+def _chance(value: float, drawn: float, u: float, aim: Aim) -> float:
+    """Return how probable a verdict is when the value is read anew: as drawn about the present one by so much (standard), with its u then."""
+
+    def below(x: float) -> float:
+        off = x - (value - aim.aim)
+        return float(ndtr(off / drawn)) if drawn > 0 else float(off >= 0)
+
+    inner, outer = aim.tolerance - COVERAGE * u, aim.tolerance + COVERAGE * u
+    holds = max(below(inner) - below(-inner), 0.0) if inner > 0 else 0.0
+    return holds + below(-outer) + 1 - below(outer)
+
+
+def chance_to_hold(expanded: float, aim: Aim) -> float:
+    """Return how probable it is that a figure which is truly on its aim is read as holding, with this U."""
+    return math.erf(max(aim.tolerance - expanded, 0.0) / (expanded / COVERAGE) / math.sqrt(2)) if expanded > 0 else 1.0
 
 
 def can_hold(expanded: float, aim: Aim) -> bool:

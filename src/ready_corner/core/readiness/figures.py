@@ -106,6 +106,16 @@ def _over(key: tuple[str, Corner, int], spells: Mapping[Place, int]) -> bool:
     )
 
 
+def best_of(rows: Sequence[Taken]) -> list[Taken]:
+    """Return the repeats that count: those read when the car was ready, else those nearest to it that were read alike.
+
+    What was read before the car had settled, or in another state than the plan's, is never averaged with what was read after.
+    """
+    least = min(len(t.why) for t in rows)
+    why = next(t.why for t in reversed(rows) if len(t.why) == least)
+    return [t for t in rows if t.why == why]
+
+
 class Figures:
     """All figures of one state of a car; computed when asked for, kept while it lasts.
 
@@ -151,7 +161,8 @@ class Figures:
             rows = self._at(place)[spell]
             id_ = rows[-1].reading.tool
             tool = self._tools.get(id_) or default_tool(self.plan, place[1])
-            self._groups[place, spell] = Group(place, spell, tuple(t for t in rows if t.reading.tool == id_), tool)
+            own = [t for t in rows if t.reading.tool == id_]
+            self._groups[place, spell] = Group(place, spell, tuple(best_of(own)), tool)
         return self._groups[place, spell]
 
     def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:

@@ -10,7 +10,18 @@ import numpy as np
 
 from ready_corner.core.logbook import CarState, Move, Quantity, Taken
 from ready_corner.core.metrology.measured import COVERAGE, Measured
-from ready_corner.core.metrology.verdict import Aim, Settle, can_hold, judge, what_settles
+from ready_corner.core.metrology.tools import Tool
+from ready_corner.core.metrology.verdict import (
+    EVEN,
+    LIKELY,
+    MOST_REPEATS,
+    Aim,
+    Settle,
+    can_hold,
+    chance_to_hold,
+    judge,
+    what_settles,
+)
 from ready_corner.core.plan import CORNERS, MARKS, SIDE, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.readiness.words import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
@@ -18,6 +29,9 @@ from ready_corner.core.setting.learn import Observation, Worth, learn
 from ready_corner.core.shop import in_units
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
+# How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
+Way = Literal["", "read", "tool", "ready", "turn", "plan"]
+Settling = tuple[Way, str, float | None]
 _BEHIND: Mapping[str, Quantity] = {
     "height": "pad",
     "camber": "pad",
@@ -35,7 +49,7 @@ class MarkState:
     """One mark with its verdict. Value, U and deviation in mm or degrees; None where there is none yet.
 
     ``state`` is None for a figure the plan has no aim for. ``say`` is the value in words, ``reason`` why the mark stands as it
-    does, ``do`` what an out mark needs, shortly, ``settle`` what would decide it. ``odd`` is the entry number of a repeat that disagrees with its fellows.
+    does, ``do`` what an out mark needs, shortly, ``settle`` what would decide it, by ``way``, and ``chance`` how probably. ``odd`` is the entry number of a repeat that disagrees with its fellows.
     """
 
     mark: str
@@ -50,6 +64,8 @@ class MarkState:
     reason: str = ""
     do: str = ""
     settle: str = ""
+    way: Way = ""
+    chance: float | None = None
     number: int = 0
     repeats: int = 0
     odd: int | None = None
@@ -245,7 +261,7 @@ class Evaluation:
                     row,
                     state="too close to call",
                     reason=f"read {' and '.join(figure.why)}",
-                    settle=_say_ready(figure.why),
+                    settling=("ready", _say_ready(figure.why), None),
                 )
             return _with(row, state="holds", reason="within tolerance beyond doubt")
         if judgement.verdict == "out":
@@ -256,10 +272,17 @@ class Evaluation:
             row,
             state="too close to call",
             reason=f"{say_need(mark, judgement.deviation, units)}, sure to {row.say_u}",
-            settle=self._say_settle(measured, aim, figure.groups),
+            settling=self._settling(row, measured, aim, figure.groups),
         )
 
-    def _say_settle(self, measured: Measured, aim: Aim, groups: tuple[Group, ...]) -> str:
+    def _settling(self, row: MarkState, measured: Measured, aim: Aim, groups: tuple[Group, ...]) -> Settling:
+        """Return what would settle a mark that is too close to call: by what way, in words, and how probably."""
+        if row.odd is not None:
+            return (
+                "read",
+                f"One repeat (entry {row.odd}) does not agree with its fellows: strike it out, or read it once more.",
+                None,
+            )
         tool = groups[0].tool
         own = tuple(
             f"{c}.{q}." for g in groups for c, q in [g.place]
@@ -267,13 +290,43 @@ class Evaluation:
         steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
         weight = max(steps) / tool.estimate([0.0], "a").parts["a step"]
         found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
+        word = "likely" if found.chance >= LIKELY else "as likely as not"
         if found.repeats:
-            return f"Read it {found.repeats} times in all to settle it."
+            return "read", f"Read it {found.repeats} times in all: {word} to settle it.", found.chance
         if found.tool:
-            return f"A {found.tool.lower()} would settle it."
+            return "tool", f"Read it with a {found.tool.lower()}: {word} to settle it.", found.chance
+        if chance_to_hold(measured.expanded, aim) >= EVEN:
+            return "turn", "It lies on the edge: move it nearer to the aim.", None
+        size = say_size(aim.mark, aim.tolerance, self.state.plan.units, 0)
+        better = self._provable(measured, aim, [len(g.rows) for g in groups], tool, weight)
+        if better:
+            return better[0], f"A turn could not be told from noise yet: {better[1]}, which can tell ± {size}.", None
         if not can_hold(measured.expanded, aim):
-            return f"No reading with these tools can hold ± {say_size(aim.mark, aim.tolerance, self.state.plan.units, 0)}. Widen the tolerance or use a finer tool."
-        return "It lies on the edge: move it nearer to the aim."
+            said = f"No reading with these tools can hold ± {size}. Widen the tolerance or use a finer tool."
+        else:
+            said = f"A further turn cannot be told from noise with ± {row.say_u.removeprefix('± ')} against a tolerance of {size}. Widen the tolerance or use a finer tool."
+        return "plan", said, None
+
+    def _provable(
+        self, measured: Measured, aim: Aim, readings: Sequence[int], tool: Tool, weight: float
+    ) -> tuple[Way, str] | None:
+        """Return with what a figure on its aim would be read as holding, in words; None where nothing in the plan does."""
+        own2 = weight**2 * sum(tool.estimate([0.0] * n, "").u ** 2 for n in readings)
+        rest2 = max(measured.u**2 - own2, 0.0)
+
+        def holds(one: Tool, n: int) -> bool:
+            u2 = rest2 + weight**2 * len(readings) * one.estimate([0.0] * n, "").u ** 2
+            return chance_to_hold(COVERAGE * float(np.sqrt(u2)), aim) >= EVEN
+
+        for n in range(max(readings) + 1, MOST_REPEATS + 1):
+            if holds(tool, n):
+                return "read", f"read it {n} times in all"
+        finer = [t for t in self.state.plan.toolbox if t.measures == tool.measures and t.step < tool.step]
+        ways = [(n, -t.step, t.name) for t in finer for n in range(1, MOST_REPEATS + 1) if holds(t, n)]
+        if not ways:
+            return None
+        n, _, name = min(ways)
+        return "tool", f"read it with a {name.lower()}{f', {n} times' if n > 1 else ''}"
 
     def _say_aim(self, mark: str) -> str:
         aim, units = self.state.plan.aim(mark), self.state.plan.units
@@ -314,8 +367,11 @@ def _latest(groups: Sequence[Group]) -> list[Taken]:
     return [g.rows[-1] for g in groups]
 
 
-def _with(row: MarkState, *, state: State | None = None, reason: str = "", do: str = "", settle: str = "") -> MarkState:
-    return replace(row, state=state, reason=reason, do=do, settle=settle)
+def _with(
+    row: MarkState, *, state: State | None = None, reason: str = "", do: str = "", settling: Settling = ("", "", None)
+) -> MarkState:
+    way, settle, chance = settling
+    return replace(row, state=state, reason=reason, do=do, settle=settle, way=way, chance=chance)
 
 
 def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:

@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ready_corner.core.logbook import QUANTITIES, Place, Quantity
+from ready_corner.core.logbook import QUANTITIES, Place, Quantity, has_bar
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.readiness.figures import default_tool
 from ready_corner.core.readiness.marks import Evaluation, MarkState
-from ready_corner.core.readiness.words import say_mark
+from ready_corner.core.readiness.words import say_mark, say_size
 from ready_corner.core.setting.corner import perch_turn, set_corner
 from ready_corner.core.shop import Units, decimals_of, say_angle, say_length, say_mass
 from ready_corner.core.stance.standing import turns_now
@@ -147,7 +147,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     return (mark.state == "moved since" and behind) or (mark.state == "unread" and behind) or (mark.aim is None and behind)
 
 
-StepKind = Literal["settle", "read", "perch", "turn", "try", "reconnect", "done", "plan"]
+StepKind = Literal["settle", "disconnect", "state", "read", "perch", "turn", "try", "reconnect", "done", "plan"]
 
 
 @dataclass(frozen=True)
@@ -176,31 +176,44 @@ def next_step(evaluation: Evaluation) -> Step:
             "Roll the car and bounce each end",
             "Readings of a car that has not settled are provisional. Say so when it has.",
         )
-    marks = evaluation.marks
-    judged = [m for m in marks if m.state is not None]
+    judged = [m for m in evaluation.marks if m.state is not None]
     order = [m for kind in ("height", "camber", "toe") for m in judged if m.mark.endswith(f".{kind}")]
-    if fresh := _to_read(evaluation, [m for m in order if m.mark.endswith(".height")]):
+    heights = [m for m in order if m.mark.endswith(".height")]
+    if has_bar(state.plan) and state.condition.bar_connected and any(m.state != "holds" for m in heights):
+        return Step(
+            "disconnect",
+            "Take the anti-roll bar links off",
+            "A bar under load holds one corner up: heights read with it on are provisional.",
+        )
+    if fresh := _to_read(evaluation, heights):
         return fresh
-    for mark in order:
-        if mark.mark.endswith(".height") and mark.state == "out":
+    for mark in heights:
+        if mark.state == "out":
             return _height_step(evaluation, mark)
     if fresh := _to_read(evaluation, order):
         return fresh
+    return _of_corners(evaluation, order) or Step(
+        "done", "Every mark holds", "Lock every jam nut, check steering and brakes, and keep the sheet with the car."
+    )
+
+
+def _of_corners(evaluation: Evaluation, order: list[MarkState]) -> Step | None:
+    """Return what to do when all is read and the heights are not out: turns, what is too close to call, then the car as a whole."""
+    judged = [m for m in evaluation.marks if m.state is not None]
+    held: list[Step] = []  # what keeps a mark from holding that nothing which can be done from here would mend
     for corner in CORNERS:
-        off = [m for m in order if m.mark.startswith(corner) and m.state == "out"]
+        off = [m for m in order if m.mark.startswith(corner) and m.state == "out" and not m.mark.endswith(".height")]
         if off:
-            return _corner_step(evaluation, corner, off)
-    unsure = next((m for m in judged if m.state == "too close to call"), None)
-    if unsure:
-        at = next((c for c in CORNERS if unsure.mark.startswith(c)), None)
-        return Step(
-            "read",
-            f"{say_mark(unsure.mark).capitalize()} is too close to call",
-            f"{unsure.reason.capitalize()}. {unsure.settle}",
-            at,
-            _first_quantity(unsure),
-        )
-    if not state.condition.bar_connected:
+            step = _corner_step(evaluation, corner, off)
+            if step.kind != "plan":
+                return step
+            held.append(step)
+    for unsure in [m for m in judged if m.state == "too close to call"]:
+        step = _unsure_step(evaluation, unsure)
+        if step.kind != "plan":
+            return step
+        held.append(step)
+    if not evaluation.state.condition.bar_connected:
         return Step(
             "reconnect",
             "Put the anti-roll bar links back on",
@@ -208,14 +221,71 @@ def next_step(evaluation: Evaluation) -> Step:
         )
     if weight := _weight_step(evaluation):
         return weight
-    rest = next((m for m in judged if m.state != "holds"), None)
+    rest = next((m for m in judged if m.state not in ("holds", "too close to call") and m not in order), None)
     if rest:
+        return _whole_step(evaluation, rest)
+    return held[0] if held else None
+
+
+def _place_of(evaluation: Evaluation, mark: MarkState) -> Place:
+    """Return the place where a mark is read next: of a whole-car mark the one of its corners that was read longest ago."""
+    corner = next((c for c in CORNERS if mark.mark.startswith(f"{c}.")), None)
+    if corner is None:
+        parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
+        return _place_of(evaluation, min(parts, key=lambda m: (m.fresh, m.number)))
+    kind = mark.mark.rsplit(".", 1)[1]
+    return corner, {"height": "height", "camber": "camber", "load": "load"}.get(kind, "gap_front")  # type: ignore[return-value]
+
+
+def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
+    """Return what settles a mark that is too close to call: a reading, a turn, or what would have to change in the plan."""
+    corner, quantity = _place_of(evaluation, mark)
+    named = f"{say_mark(mark.mark).capitalize()} is too close to call"
+    reason = f"{mark.reason.capitalize()}. {mark.settle}"
+    if mark.way == "ready":
+        said = evaluation.state.stance.state
+        if said and said.wanting:
+            return Step("state", f"The car is {' and '.join(said.wanting)}", f"{named}. {reason}")
+        return Step("read", named, reason, corner, quantity)
+    if mark.way == "turn":
+        if mark.mark.endswith(".height"):
+            together = turns_now(evaluation)[0]
+            if together and together.steps:
+                return _height_step(evaluation, mark)
+        elif mark.mark in (f"{corner}.camber", f"{corner}.toe"):
+            step = _corner_step(evaluation, corner, [mark])
+            if step.kind in ("turn", "try"):
+                return step
+            reason = f"{mark.reason.capitalize()}. {step.reason}"
+        return Step("plan", named, f"{reason} It holds with a tolerance of {_wide_enough(evaluation, mark)}.")
+    if mark.way == "plan":
+        return Step("plan", named, reason)
+    return Step("read", named, reason, corner, quantity)
+
+
+def _wide_enough(evaluation: Evaluation, mark: MarkState) -> str:
+    return say_size(mark.mark, abs(mark.deviation or 0.0) + (mark.expanded or 0.0), evaluation.state.plan.units, 0)
+
+
+def _whole_step(evaluation: Evaluation, mark: MarkState) -> Step:
+    """Return what to do for a mark of the car as a whole, its corners holding or having no aim of their own."""
+    corner, quantity = _place_of(evaluation, mark)
+    named = f"{say_mark(mark.mark).capitalize()}: {mark.reason}"
+    if mark.state in ("unread", "moved since"):
+        return Step("read", named, "The corners hold one by one; this one is about the car as a whole.", corner, quantity)
+    parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
+    bare = [m for m in parts if m.aim is None]
+    if bare:
+        names = " and ".join(say_mark(m.mark) for m in bare)
+        return Step("plan", named, f"Give {names} an aim of its own in the plan, so that turns can be told for it.")
+    if mark.mark == "car.cross_weight" and evaluation.state.plan.footing.school == "height":
         return Step(
-            "read",
-            f"{say_mark(rest.mark).capitalize()}: {rest.reason}",
-            "The corners hold one by one; this one is about the car as a whole.",
+            "plan", named, "The perches are turned by height alone. Let them be turned by weight, or for both, in the plan."
         )
-    return Step("done", "Every mark holds", "Lock every jam nut, check steering and brakes, and keep the sheet with the car.")
+    narrower = (
+        "Each corner holds within its own tolerance and the sum does not: narrow those of the corners, or widen this one to "
+    )
+    return Step("plan", named, f"{narrower}{_wide_enough(evaluation, mark)}.")
 
 
 def _weight_step(evaluation: Evaluation) -> Step | None:
@@ -235,11 +305,6 @@ def _weight_step(evaluation: Evaluation) -> Step | None:
             "load",
         )
     return None
-
-
-def _first_quantity(mark: MarkState) -> Quantity | None:
-    kind = mark.mark.rsplit(".", 1)[1]
-    return "height" if kind == "height" else "camber" if kind == "camber" else "gap_front" if kind == "toe" else None
 
 
 def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
@@ -272,6 +337,14 @@ def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:
             first.corner,
             "height",
         )
+    if together:  # all four are reckoned together, and no turn betters them: one corner's own sum would only undo another
+        return Step(
+            "plan",
+            f"{say_mark(mark.mark).capitalize()} is {mark.reason}, and no turn of a perch betters it",
+            f"{together.words} Read heights and pads once more; if it stays, another height or a wider tolerance would have to be asked for.",
+            corner,
+            "height",
+        )
     turn = perch_turn(evaluation, corner)
     if turn:
         return Step(
@@ -295,5 +368,7 @@ def _corner_step(evaluation: Evaluation, corner: Corner, off: list[MarkState]) -
     said = "; ".join(f"{m.mark.split('.')[1]} {m.reason}" for m in off)
     if answer.why_not:
         return Step("try", f"{CORNER_WORDS[corner].capitalize()}: {said}", answer.why_not, corner)
+    if not any(t.amount for t in answer.turns):
+        return Step("plan", answer.sentence, f"{answer.reason} Now {said}.", corner)
     turns = ", ".join(f"{t.name} {t.say}" for t in answer.turns if t.amount)
     return Step("turn", answer.sentence, f"{turns or answer.reason}. Now {said}.", corner)

@@ -228,6 +228,12 @@ def _solved(
             f"{CORNER_WORDS[corner].capitalize()}: leave it, it holds",
             "Camber and toe are within tolerance beyond doubt.",
         )
+    if not any(m.state == "out" or m.way == "turn" for m in marks):
+        first = next(m for m in marks if m.state != "holds")
+        leave = tuple(Turn(s.adjuster.id, s.adjuster.name, 0.0, "leave it", "") for s in links)
+        sentence = f"{CORNER_WORDS[corner].capitalize()}: leave it; a turn would be a guess"
+        reason = f"{first.mark.split('.')[1].capitalize()} is too close to call. {first.settle}"
+        return CornerSetting(corner, states, leave, (), sentence, reason)
     ids = [s.adjuster.id for s in tried]
     worths = [_worth(evaluation, m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
@@ -311,7 +317,7 @@ def _said(
             turns,
             tuple(expected),
             f"{where}: no whole flat would better it",
-            "The nearest step is no step at all.",
+            _say_finest(evaluation, states, marks),
         )
     sure = all(e.verdict == "holds" for e in expected)
     spanner = "one turn of the spanner" if count == 1 else f"{_COUNTS.get(count, count)} turns of the spanner"
@@ -331,6 +337,23 @@ def _said(
     if found.compromise:
         reason = f"The best compromise: {'the thread ends first' if found.at_limit else 'fewer adjusters than aims'}, and both aims stay within reach. {reason}"
     return CornerSetting(corner, tuple(states), turns, tuple(expected), sentence, reason.strip())
+
+
+def _say_finest(evaluation: Evaluation, states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> str:
+    """Return what would have to change where no step betters a corner: the thread, or the tolerance, with what one step is worth."""
+    units = evaluation.state.plan.units
+    mark = max(marks, key=lambda m: abs(m.deviation or 0.0) / (m.aim.tolerance if m.aim else 1.0))
+    steps = [
+        (abs(w.per_turn) * s.adjuster.flats_per_step / FLATS_PER_TURN, s.adjuster)
+        for s in states
+        for w in s.worth
+        if w.mark == mark.mark and w.per_turn and not isinstance(s.adjuster.by, Perch)
+    ]
+    if not steps:
+        return "The nearest step is no step at all."
+    finest, adjuster = min(steps, key=lambda row: row[0])
+    one = "one shim" if adjuster.kind == "shims" else "half a turn" if adjuster.half_turns_only else "one flat"
+    return f"{one.capitalize()} of {adjuster.name} is worth {say_size(mark.mark, finest, units, 0)} of {mark.mark.split('.')[1]}. A finer thread, a thinner shim or a wider tolerance would have to come first."
 
 
 _COUNTS = {2: "two", 3: "three", 4: "four"}
