@@ -14,6 +14,7 @@ from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.jig.acts import Disturbed, JigAct, JigLog, Supported
 from ready_corner.core.jig.check import check_act
 from ready_corner.core.jig.letting_go import lets_go
+from ready_corner.core.linkage.layouts import LAYOUTS
 from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Adjuster, Corner, Gone, Linkage, Plan, Point, places_of
 from ready_corner.core.shop import Kind, Units, say_angle, say_length, say_mass, say_turns
 from ready_corner.core.stance.acts import StanceAct, StanceLog, StateSaid, TyreFitted, Unlearned
@@ -466,7 +467,8 @@ def _changed(number: int, what: JigAct | StanceAct, jig: JigLog, stance: StanceL
     if isinstance(what, TyreFitted):
         corners = CORNERS if what.corner is None else (what.corner,)
         words = what.words or ("a stand-in tyre fitted" if what.stand_in else "its own tyre fitted")
-        return [Move(number, "", 0.0, _places(_MOVES["tyre"], corners), words, unknown=True)]  # type: ignore[arg-type]
+        moves = _places(_CAR, CORNERS) | _places(("radius",), corners)  # type: ignore[arg-type]
+        return [Move(number, "", 0.0, moves, words, unknown=True)]
     if isinstance(what, StateSaid) and stance.state is not None:
         if what.weighs != stance.state.weighs:
             return [Move(number, "", 0.0, _places(_CAR, CORNERS), f"load changed: {what.words}", unknown=True)]
@@ -477,7 +479,9 @@ def _changed(number: int, what: JigAct | StanceAct, jig: JigLog, stance: StanceL
 
 def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition) -> tuple[Move, Condition]:
     if isinstance(what, Happened):
-        moves = _places(_MOVES[what.what], (what.corner,) if what.corner else CORNERS)
+        moves = _places(_MOVES[what.what], _hit(plan, what))
+        if what.what == "tyre" and what.corner:  # a tyre lifts its corner and, through the springs, the others
+            moves = _places(_CAR, CORNERS) | _places(("radius",), (what.corner,))
         settled = what.what == "settled" or (condition.settled and what.what not in _UNSETTLES)
         bar = what.what == "bar_on" or (condition.bar_connected and what.what != "bar_off")
         words = what.words or HAPPENING_WORDS[what.what]
@@ -486,12 +490,32 @@ def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition
     adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
     if adjuster is None:  # taken out of the plan since: what it moved cannot be told
         return Move(number, "", 0.0, _places(_CAR, CORNERS), "an adjuster no longer in the plan was turned", True), condition
-    corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,)
+    # Shims stand at the hub of their own wheel, unless the plan says that they move something else.
+    alone = adjuster.kind == "shims" and adjuster.moves is None
+    corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,) if alone else _part(plan, adjuster.corner)
     moves = _places(_CAR if adjuster.kind == "perch" else ("height", "camber", *GAPS), corners)
     settled = condition.settled and adjuster.kind != "perch"
     return Move(
         number, adjuster.id, what.amount, moves, f"{place_words(adjuster)} {turn_words(adjuster, what.amount)}", False
     ), replace(condition, settled=settled)
+
+
+def _part(plan: Plan, corner: Corner) -> tuple[Corner, ...]:
+    """Return the corners that move as one part with a corner: both of a live axle, else itself."""
+    linkage = plan.linkage(END_OF[corner])
+    one = linkage is not None and linkage.layout in LAYOUTS and LAYOUTS[linkage.layout].axle
+    return tuple(c for c in CORNERS if END_OF[c] == END_OF[corner]) if one else (corner,)
+
+
+def _hit(plan: Plan, what: Happened) -> tuple[Corner, ...]:
+    """Return the corners that something which happened may have moved: that of its corner, or of the points that are named."""
+    if what.corner:
+        return _part(plan, what.corner) if what.what in _DISTURBS else (what.corner,)
+    heads = {p.split(".")[0] for p in what.points}
+    if not heads or not all(h in ENDS or h in CORNERS for h in heads):
+        return CORNERS
+    corners = {c for h in CORNERS if h in heads for c in _part(plan, h)} | {c for c in CORNERS if END_OF[c] in heads}
+    return tuple(c for c in CORNERS if c in corners)
 
 
 def place_words(adjuster: Adjuster) -> str:

@@ -126,7 +126,8 @@ def test_another_state_or_tyre_moves_what_was_read_and_the_first_word_of_it_noth
         [TyreFitted(stand_in=True, corner="LF")],
     ):
         assert judged(*read, *acts).mark("LF.height").state == "moved since"
-    assert judged(*read, TyreFitted(stand_in=True, corner="LF")).mark("RR.height").state == "holds"
+    # A tyre of unknown size at one corner lifts the others through the springs.
+    assert judged(*read, TyreFitted(stand_in=True, corner="LF")).mark("RR.height").state == "moved since"
 
 
 def test_a_stand_in_tyre_is_taken_out_of_the_heights():

@@ -8,6 +8,7 @@ from typing import Any, Literal
 
 import numpy as np
 
+from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.logbook import CarState, Move, Quantity, Taken
 from ready_corner.core.metrology.measured import COVERAGE, Measured
 from ready_corner.core.metrology.tools import Tool
@@ -24,8 +25,10 @@ from ready_corner.core.metrology.verdict import (
 )
 from ready_corner.core.plan import CORNERS, MARKS, SIDE, Corner
 from ready_corner.core.readiness.figures import OWN_PLACES, Figure, Figures, Group
+from ready_corner.core.readiness.reach import reach
 from ready_corner.core.readiness.words import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.setting.learn import Observation, Worth, learn
+from ready_corner.core.setting.predicted import completed
 from ready_corner.core.shop import in_units
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
@@ -101,6 +104,7 @@ class Evaluation:
     of_plan: dict[str, Any] = field(default_factory=dict, init=False)  # what the stance reckons from the plan alone
     _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
     _worth: dict[str, Worth] = field(default_factory=dict, init=False)
+    _now: dict[str, Worth] = field(default_factory=dict, init=False)
     _seen: dict[str, list[Observation]] = field(default_factory=dict, init=False)
     _moves: dict[str, list[Move]] = field(default_factory=dict, init=False)
 
@@ -188,21 +192,46 @@ class Evaluation:
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
-        worth, turned, words = self.worth(mark), dict[str, float](), list[str]()
-        for move in self._touching(mark):
-            if move.number <= number:
+        worth, turned, words = self.worth_now(mark), dict[str, float](), dict[str, str]()
+        corner, kind = split(mark)
+        places = {(corner, q) for q in OWN_PLACES[kind]}
+        for move in self.state.moves:
+            if move.number <= number or not (move.adjuster or move.unknown):
                 continue
-            if move.unknown or worth.of(move.adjuster) is None:
-                return _Effect(0.0, tuple(words), move.words)
-            turned[move.adjuster] = turned.get(move.adjuster, 0.0) + move.amount
-            words.append(move.words)
-        net = {
-            a: n for a, n in turned.items() if abs(n) > TURNED_BACK
-        }  # there and back moves nothing, however little is known of it
-        amounts = np.array(list(net.values()))
-        u2 = float(amounts @ worth.covariance_of(list(net)) @ amounts) if net else 0.0
-        total = sum((worth.of(a) or 0.0) * n for a, n in net.items())
-        return _Effect(total, tuple(words), "", COVERAGE * float(np.sqrt(max(u2, 0.0))))
+            hit = not places.isdisjoint(move.moves)
+            if move.unknown and hit:
+                return _Effect(0.0, (), move.words)
+            if not move.unknown and (hit or worth.of(move.adjuster) is not None):
+                turned[move.adjuster] = turned.get(move.adjuster, 0.0) + move.amount
+                words[move.adjuster] = move.words
+        # There and back moves nothing, however little is known of it.
+        net = {a: n for a, n in turned.items() if abs(n) > TURNED_BACK}
+        if not net:
+            return _Effect()
+        if untold := next((a for a in net if worth.of(a) is None), ""):
+            return _Effect(0.0, (), words[untold])
+        amounts, covariance = np.array(list(net.values())), worth.covariance_of(list(net))
+        by = {a: (worth.of(a) or 0.0) * n for a, n in net.items()}
+        most = max(net, key=lambda a: abs(by[a]) + COVERAGE * worth.u(a) * abs(net[a]))
+        expanded = COVERAGE * float(np.sqrt(max(float(amounts @ covariance @ amounts), 0.0)))
+        return _Effect(sum(by.values()), (words[most],), "", expanded)
+
+    def worth_now(self, mark: str) -> Worth:
+        """Return what turns are worth to a corner mark: as learned on the car, and by the plan for as long as that is surer."""
+        if mark not in self._now:
+            self._now[mark] = completed(self.worth(mark), self._by_plan.get(mark))
+        return self._now[mark]
+
+    @cached_property
+    def _by_plan(self) -> Mapping[str, Worth]:
+        key = f"reach {self.state.condition.bar_connected}"
+        if key not in self.of_plan:
+            try:
+                self.of_plan[key] = reach(self.state.plan, self.figures.springs, self.state.condition.bar_connected)
+            except ReadyCornerError:
+                self.of_plan[key] = {}
+        found: Mapping[str, Worth] = self.of_plan[key]
+        return found
 
     def _corner_mark(self, mark: str) -> MarkState:
         corner, kind = split(mark)

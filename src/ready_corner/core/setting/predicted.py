@@ -30,7 +30,7 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
         return {}
     body, side = swept.body, "left." if corner.startswith("L") else "right."
     prefix = side if body.is_axle else ""
-    wanted = list(dict.fromkeys(p for a in own for p, _ in _parts(a)))
+    wanted = list(dict.fromkeys(p for a in own for p, _ in parts_of(a)))
     hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
     by = sensitivities(swept, wanted, hold, rates=False) if wanted else {}
     rows: dict[str, dict[str, float]] = {kind: {} for kind in KINDS}
@@ -41,12 +41,12 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
                 rise = corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
                 rows[kind][adjuster.id] = -rise * float(swept.answers[f"{name}_per_mm"][0])
             else:
-                per_mm = sum(float(by[name][wanted.index(p), 0]) * weight for p, weight in _parts(adjuster))
+                per_mm = sum(float(by[name][wanted.index(p), 0]) * weight for p, weight in parts_of(adjuster))
                 rows[kind][adjuster.id] = per_mm * adjuster.length_per_step
     return {kind: _worth(found) for kind, found in rows.items()}
 
 
-def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
+def parts_of(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
     """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre."""
     if adjuster.moves is None or isinstance(adjuster.by, Perch):
         return []
@@ -63,9 +63,19 @@ def _worth(found: dict[str, float]) -> Worth:
 
 
 def completed(learned: Worth, by_plan: Worth | None) -> Worth:
-    """Return what was learned, with the plan's figure for whatever was not tried."""
-    more = [i for i, a in enumerate(by_plan.adjusters) if a not in learned.adjusters] if by_plan else []
-    if by_plan is None or not more:
+    """Return what was learned, with the plan's figure for whatever was not tried, or was tried and told less than the plan does."""
+    if by_plan is None:
+        return learned
+    surer = [a for a in by_plan.adjusters if a in learned.adjusters and by_plan.u(a) < learned.u(a)]
+    if surer:
+        kept = [i for i, a in enumerate(learned.adjusters) if a not in surer]
+        left = [learned.adjusters[i] for i in kept]
+        covariance = learned.covariance_of(left) if left else np.zeros((0, 0))
+        learned = Worth(
+            tuple(left), tuple(learned.per_turn[i] for i in kept), tuple(map(tuple, covariance.tolist())), learned.alike
+        )
+    more = [i for i, a in enumerate(by_plan.adjusters) if a not in learned.adjusters]
+    if not more:
         return learned
     n, names = len(learned.adjusters), [by_plan.adjusters[i] for i in more]
     covariance = np.zeros((n + len(more), n + len(more)))
