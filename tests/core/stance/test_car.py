@@ -122,6 +122,21 @@ def test_a_corner_that_cannot_be_is_said(change, words):
         replace(CAR, mass=0.0)
 
 
+def test_by_weight_all_four_perches_keep_the_heights_and_no_flats_do_it_better():
+    begun = stand(ODD)
+    found = perch_turns(ODD, Asked(None, cross=begun.cross + 0.012, cross_tolerance=0.002))
+    assert found.met
+    assert all(found.turns)
+    moved = np.abs(found.standing.heights - begun.heights)
+    assert moved.max() < 0.3
+    by = effects(ODD)
+    flats = np.array(list(np.ndindex(*[5] * 4))) - 2
+    others = (np.round(np.array(found.turns) * 6) + flats) / 6
+    reached = np.abs(begun.cross + others @ by[:, 4] - (begun.cross + 0.012)) <= 0.002
+    least = ((others[reached] @ by[:, :4]) ** 2).sum(axis=1).min()
+    assert ((np.array(found.turns) @ by[:, :4]) ** 2).sum() <= least + 1e-6
+
+
 def test_a_bar_acts_on_the_travel_of_the_wheels_and_lessens_what_a_perch_does():
     from ready_corner.core.stance.model import car_of, places, response, springing
     from tests.core.linkage.cars import plan

@@ -20,6 +20,8 @@ from ready_corner.core.stance.springs import GRAVITY, in_series
 
 FloatArray = NDArray[np.float64]
 
+LEAST_TURNING = 1e-6  # mm² a squared turn
+KEPT_TRIES = 81
 FAR_OFF = 1.5  # tolerances; what all four perches miss by more than whole flats could, no three of them meet
 
 
@@ -236,7 +238,10 @@ def effects(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)
 
 @dataclass(frozen=True)
 class Asked:
-    """What is wanted: heights at the corners in mm with a tolerance, and cross weight (a share) with its own; None where it is not asked."""
+    """What is wanted: heights at the corners in mm with a tolerance, and cross weight (a share) with its own; None where it is not asked.
+
+    Cross weight alone is brought about with the heights kept as near as flats allow.
+    """
 
     heights: tuple[float, float, float, float] | None
     tolerance: float = 2.0
@@ -269,7 +274,11 @@ def perch_turns(car: Car, asked: Asked, start: Sequence[float] | FloatArray = (0
         rows += [by[:, 4] / asked.cross_tolerance] if asked.cross is not None else []
         low, high = car.thread
         left = low - begun, high - begun
-        moved = fewest_flats(*left, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about - begun)
+        if asked.heights is None and asked.cross is not None:
+            cross, off = by[:, 4] / asked.cross_tolerance, float(_aims(asked, now)[0])
+            moved = kept_heights(*left, by[:, :4].T, cross, off - float(cross @ (about - begun)))
+        else:
+            moved = fewest_flats(*left, np.array(rows, dtype=float).reshape(-1, 4), _aims(asked, now), about - begun)
         turns = begun + moved
         found = stand(car, turns)
         if found.lifted == now.lifted or np.array_equal(turns, about):
@@ -278,6 +287,27 @@ def perch_turns(car: Car, asked: Asked, start: Sequence[float] | FloatArray = (0
     miss = float(np.abs(_aims(asked, found)).max(initial=0.0))
     lf, rf, lr, rr = (float(v) for v in turns)
     return PerchTurns((lf, rf, lr, rr), found, miss <= 1.0, "" if miss <= 1.0 else _short(car, asked, turns, found))
+
+
+def kept_heights(low: FloatArray, high: FloatArray, heights: FloatArray, cross: FloatArray, off: float) -> FloatArray:
+    """Return whole flats (4,) that bring the cross weight within its tolerance with the least sum of squared height changes, all four perches where that takes four.
+
+    low, high: turns left, (4,); ``heights`` (4, 4) mm and ``cross`` (4,) per turn, ``off``: both of cross weight in units of its tolerance.
+    Where no flats within the thread reach it, those that come nearest. A rigid chassis has three heights to keep: one way of turning all
+    four changes the loads and, but for the bar and for whole flats, none of them.
+    """
+    # The way of turning that changes the cross weight by one for the least change of heights; a little of the turns themselves decides among equals.
+    least = np.linalg.solve(heights.T @ heights + LEAST_TURNING * np.eye(4), cross)
+    way = least / (cross @ least)
+    reach = np.linspace(-1.0, 1.0, KEPT_TRIES)  # over the whole of the tolerance
+    exact = np.clip(np.outer(reach - off, way), low, high) * FLATS_PER_TURN
+    around = np.array(list(np.ndindex(*[3] * 4))) - 1
+    tries = np.unique((np.round(exact)[:, None, :] + around).reshape(-1, 4), axis=0) / FLATS_PER_TURN
+    tries = np.vstack([np.zeros(4), tries[np.all((tries >= low - 1e-9) & (tries <= high + 1e-9), axis=1)]])
+    miss = np.maximum(np.abs(off + tries @ cross), 1.0)
+    changed = np.sum((tries @ heights.T) ** 2, axis=1)
+    order = np.lexsort((np.abs(tries).sum(axis=1), np.round(changed, 6), np.round(miss, 9)))
+    return np.asarray(tries[order[0]])
 
 
 def fewest_flats(low: FloatArray, high: FloatArray, by: FloatArray, off: FloatArray, about: FloatArray) -> FloatArray:

@@ -11,7 +11,7 @@ from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner, Plan
 from ready_corner.core.readiness.marks import Evaluation
 from ready_corner.core.setting.corner import caution_of
 from ready_corner.core.shop import Units, say_mass, say_small_length, say_turns
-from ready_corner.core.stance.car import fewest_flats
+from ready_corner.core.stance.car import fewest_flats, kept_heights
 from ready_corner.core.stance.footing import School
 from ready_corner.core.stance.model import Response, Springing, places, raises, response, sprung_loads
 from ready_corner.core.stance.springs import GRAVITY
@@ -106,7 +106,7 @@ def turning(
     """Return the perches to turn. now: the four heights in mm; cross: percent; loads: kg the springs carry, where they were read.
     sure: U of the heights and the cross weight; the turns aim at what would hold beyond doubt, not at the edge of the tolerance.
 
-    By weight the heights are held where they are, within their tolerances. Falls back to heights where there is no cross weight to go by.
+    By weight the heights are kept as near as flats allow. Falls back to heights where there is no cross weight to go by.
     """
     if cross is None or cross_aim is None:
         school = "height"
@@ -118,7 +118,10 @@ def turning(
         off = np.append(off, (cross - cross_aim.aim) / cross_aim.tolerance)
     doubt = np.array(sure[: len(off)]) / np.append(tolerance, cross_aim.tolerance if cross_aim else 1.0)[: len(off)]
     within = np.maximum(1 - doubt, 0.5)  # of the tolerance; half of it where the tools could not tell anyway
-    turns = fewest_flats(does.low, does.high, rows / within[:, None], off / within, np.zeros(4))
+    if school == "weight":
+        turns = kept_heights(does.low, does.high, does.heights, rows[4] / within[4], float(off[4] / within[4]))
+    else:
+        turns = fewest_flats(does.low, does.high, rows / within[:, None], off / within, np.zeros(4))
     heights = now + does.heights @ turns
     after = None if cross is None else cross + float(does.cross @ turns)
     words = _short(plan, does, rows, off, turns, tolerance, after)
