@@ -1,12 +1,15 @@
 """Starting aims for a purpose, each with one line of reason: general knowledge, to be edited, never more than a beginning."""
 
-from collections.abc import Mapping
+import math
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
+from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNERS, END_OF, End
 
+PROVES = 0.75  # share of a tolerance that U may be, so that a car on its aim is mostly read as holding
 Purpose = Literal["road", "circuit", "loose surface", "straight line", "rough ground", "ice"]
 
 
@@ -65,14 +68,36 @@ STARTS: Mapping[Purpose, tuple[Start, ...]] = {
 }
 
 
-def starting_aims(purpose: Purpose) -> tuple[Aim, ...]:
-    """Return the starting aims of a purpose, one to a mark, each with its reason as its source."""
-    return tuple(
-        Aim(f"{corner}.{start.kind}", start.aim, start.tolerance, start.reason)
-        for start in STARTS[purpose]
-        for corner in CORNERS
-        if END_OF[corner] == start.end
-    )
+ON_AXLE = "a live axle holds its wheels as they were welded"
+
+
+def starting_aims(
+    purpose: Purpose, axles: Collection[End] = (), provable: Mapping[str, float] | None = None
+) -> tuple[Aim, ...]:
+    """Return the starting aims of a purpose, one to a mark, each with its reason as its source.
+
+    ``axles``: ends with a live axle, which stands upright and straight whatever the purpose. ``provable``: U of camber and toe (degrees)
+    with the tools in hand; a tolerance is not begun with that they could not prove.
+    """
+    found = []
+    for start in STARTS[purpose]:
+        least = (provable or {}).get(start.kind, 0.0) / PROVES
+        tolerance = max(start.tolerance, math.ceil(least * 100 - 1e-9) / 100)
+        aim, reason = (0.0, ON_AXLE) if start.end in axles else (start.aim, start.reason)
+        if tolerance > start.tolerance:
+            reason += "; as wide as the tools can prove"
+        found += [Aim(f"{c}.{start.kind}", aim, tolerance, reason) for c in CORNERS if END_OF[c] == start.end]
+    return tuple(found)
+
+
+def provable(rim: float, tools: Sequence[Tool]) -> dict[str, float]:
+    """Return U in degrees of camber, and of toe over rims of this diameter in mm, by the first tool of its kind in a table of tools, read once."""
+    found = {}
+    if angle := next((t for t in tools if t.id == "digital"), next((t for t in tools if t.measures == "angle"), None)):
+        found["camber"] = angle.estimate([0.0], "").expanded
+    if length := next((t for t in tools if t.id == "rule"), next((t for t in tools if t.measures == "length"), None)):
+        found["toe"] = math.degrees(length.estimate([0.0], "").expanded * math.sqrt(2) / rim)
+    return found
 
 
 PURPOSES: tuple[Purpose, ...] = get_args(Purpose)

@@ -7,8 +7,10 @@ from pydantic import Field
 from ready_corner.border.base import Model
 from ready_corner.border.plan import AimModel, LinkageModel, UnitsModel
 from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
+from ready_corner.core.metrology.tools import default_tools
 from ready_corner.core.plan import End
-from ready_corner.core.purposes import PURPOSES, starting_aims
+from ready_corner.core.purposes import PURPOSES, provable, starting_aims
+from ready_corner.core.readiness.provable import unprovable
 from ready_corner.core.readiness.wanting import wanting
 from ready_corner.core.shop import Units
 from ready_corner.demo import example_of
@@ -17,6 +19,7 @@ from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+RIM_MM = 381.0  # a rim of fifteen inches, where the plan is only begun
 
 
 class LineView(View):
@@ -90,15 +93,21 @@ def example(name: LayoutName, end: End) -> ExampleView:
 
 
 @router.get("/purposes")
-def purposes() -> dict[str, list[AimModel]]:
-    """Return starting aims by purpose, each with its reason as its source."""
-    return {purpose: [AimModel.model_validate(aim) for aim in starting_aims(purpose)] for purpose in PURPOSES}
+def purposes(
+    front: LayoutName | None = None, rear: LayoutName | None = None, inches: bool = False
+) -> dict[str, list[AimModel]]:
+    """Return starting aims by purpose, each with its reason as its source, as layouts and the usual tools of the units allow."""
+    ends: tuple[tuple[End, LayoutName | None], ...] = (("front", front), ("rear", rear))
+    axles = [end for end, layout in ends if layout and LAYOUTS[layout].axle]
+    tools = provable(RIM_MM, default_tools(inches))
+    return {p: [AimModel.model_validate(aim) for aim in starting_aims(p, axles, tools)] for p in PURPOSES}
 
 
 @router.get("/cars/{slug}/wanting")
 def wanting_of(slug: str, workshop: TheWorkshop) -> list[WantingView]:
     """Return what the plan of a car leaves open, and the stage that will want it."""
-    return [WantingView.model_validate(w) for w in wanting(workshop.state(slug).plan)]
+    plan = workshop.state(slug).plan
+    return [WantingView.model_validate(w) for w in (*wanting(plan), *unprovable(plan))]
 
 
 @router.post("/points/read")

@@ -69,7 +69,10 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
 export const api = {
   cars: () => call<CarLine[]>('GET', '/cars'),
   car: (slug: string) => call<CarView>('GET', `/cars/${slug}`),
-  purposes: () => call<Record<string, Plan['aims']>>('GET', '/purposes'),
+  purposes: (front: string | undefined, rear: string | undefined, inches: boolean) => {
+    const ends = Object.entries({ front, rear }).flatMap(([end, layout]) => (layout ? [`&${end}=${encodeURIComponent(layout)}`] : []));
+    return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
+  },
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file),

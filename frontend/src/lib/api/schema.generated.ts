@@ -297,7 +297,7 @@ export interface paths {
         };
         /**
          * Purposes
-         * @description Return starting aims by purpose, each with its reason as its source.
+         * @description Return starting aims by purpose, each with its reason as its source, as layouts and the usual tools of the units allow.
          */
         get: operations["purposes_api_purposes_get"];
         put?: never;
@@ -4362,7 +4362,11 @@ export interface operations {
     };
     purposes_api_purposes_get: {
         parameters: {
-            query?: never;
+            query?: {
+                front?: ("double wishbone" | "five link" | "strut" | "trailing arm" | "hinged arm" | "four link axle" | "three link axle") | null;
+                rear?: ("double wishbone" | "five link" | "strut" | "trailing arm" | "hinged arm" | "four link axle" | "three link axle") | null;
+                inches?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

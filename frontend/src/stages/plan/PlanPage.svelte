@@ -52,7 +52,10 @@
   }
 
   let purposes = $state.raw<Record<string, NonNullable<typeof before>['aims']>>({});
-  $effect(() => until(api.purposes, (found) => (purposes = found)));
+  $effect(() => {
+    const [front, rear, inches] = [draft.linkages.front?.layout, draft.linkages.rear?.layout, draft.units.system !== 'mm'];
+    return until(() => api.purposes(front, rear, inches), (found) => (purposes = found));
+  });
   function start(purpose: string): void {
     for (const { mark, aim, tolerance, source } of purposes[purpose] ?? []) draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '', typed: '' };
   }
