@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from ready_corner.core.metrology.tools import default_tools
-from ready_corner.core.plan import CORNERS
+from ready_corner.core.plan import CORNERS, Ways
 from ready_corner.core.purposes import PURPOSES, provable, starting_aims
 from ready_corner.core.readiness.provable import limits, unprovable
 from tests.core.linkage.cars import plan
@@ -40,7 +40,10 @@ def test_what_tools_cannot_prove_and_threads_cannot_set_is_said_of_the_plan():
     assert {x.mark for x in toe} == {f"{c}.toe" for c in CORNERS}
     assert all(x.least > 0.01 and "nothing can hold ± 0.01°" in x.say for x in toe)
     sharp = tuple(replace(t, step=t.step / 1000, repeatability=0.0, zero=0.0) for t in of.toolbox)
-    fine = replace(of, tools=sharp, aims=tuple(replace(a, tolerance=0.03) if a.mark.endswith("camber") else a for a in of.aims))
+    known = Ways(hub_middle=0.0, span=0.0, run_out=0.0)
+    fine = replace(
+        of, tools=sharp, ways=known, aims=tuple(replace(a, tolerance=0.03) if a.mark.endswith("camber") else a for a in of.aims)
+    )
     camber = [x for x in limits(fine) if x.mark.endswith("camber")]
     assert camber
     assert all("one shim of" in x.say for x in camber)

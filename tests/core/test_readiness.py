@@ -317,14 +317,17 @@ def test_toe_is_said_every_way_with_its_span():
 
 
 def test_with_shop_tools_every_figure_has_its_uncertainty_and_close_ones_what_settles_them():
-    log = Log(plan(tools=default_tools(False)))
+    known = Ways(hub_middle=0.0, span=0.0, run_out=0.0)
+    taped = {end: replace(getattr(plan(), end), hub_width=getattr(plan(), end).track) for end in ("front", "rear")}
+    shop = replace(plan(tools=default_tools(False), ways=known), **taped)
+    log = Log(shop)
     log.round()
     assert all(m.expanded > 0 for m in judged(log).marks if m.mark != "car.cross_weight")  # no scales here
     for tolerance, settles in (
         (0.1, "Read it with a depth caliper: as likely as not to settle it."),
         (0.06, "A turn could not be told from noise yet: read it with a depth caliper, 2 times, which can tell ± 0.06°."),
     ):
-        tight = replace(plan(tools=default_tools(False)), aims=(Aim("LF.toe", 0.1, tolerance),))
+        tight = replace(shop, aims=(Aim("LF.toe", 0.1, tolerance),))
         log.entries[0] = replace(log.entries[0], what=replace(log.entries[0].what, plan=tight))
         toe = judged(log).mark("LF.toe")
         assert (toe.state, toe.settle) == ("too close to call", settles)

@@ -155,6 +155,10 @@ class WaysModel(Model):
 
     strings: Literal["each", "box"] = "each"
     strings_reason: Words = ""
+    hub_middle: float | None = None
+    box_parallel: float | None = None
+    span: float | None = None
+    run_out: float | None = None
 
 
 class StandModel(Model):

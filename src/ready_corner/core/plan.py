@@ -245,16 +245,46 @@ class Adjuster:
         return WAY_WORDS[self.kind][0 if amount >= 0 else 1]
 
 
+# What a careful hand gets where nothing is said, mm; each is named wherever the plan's gaps are told.
+DOUBTS: Mapping[str, tuple[float, str]] = {
+    "hub_middle": (1.0, "how nearly the middle of the hubs is on the centreline"),
+    "box_parallel": (1.0, "how nearly parallel the box of strings is"),
+    "span": (2.0, "how surely the span over the rims is known"),
+    "run_out": (0.3, "run-out of the rims, or that it is taken out"),
+}
+UNTAPED_MM = 3.0  # U of a width over the hubs that was never taped, the track standing in for it
+
+
 @dataclass(frozen=True)
 class Ways:
     """Ways of working, each with the reason written beside it.
 
     ``strings``: each on its own (its angle from its two hub gaps and the half widths), or a parallel box (yaw from all four hub
-    gaps, half widths not needed).
+    gaps, half widths not needed). How sure these are, in mm (U), None where the plan does not say and the default stands:
+    ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind,
+    ``span`` between the two points touched; and ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out.
     """
 
     strings: Literal["each", "box"] = "each"
     strings_reason: str = ""
+    hub_middle: float | None = None
+    box_parallel: float | None = None
+    span: float | None = None
+    run_out: float | None = None
+
+    def __post_init__(self) -> None:
+        for name in DOUBTS:
+            value = getattr(self, name)
+            if value is not None and not (math.isfinite(value) and value >= 0):
+                raise PlannedError(
+                    "How sure something is cannot be less than 0. Type it in millimetres, or leave it empty.",
+                    path=f"ways.{name}",
+                )
+
+    def sure(self, name: str) -> float:
+        """Return how sure one of the four is, mm: as the plan says, else the default."""
+        value = getattr(self, name)
+        return DOUBTS[name][0] if value is None else float(value)
 
 
 @dataclass(frozen=True)

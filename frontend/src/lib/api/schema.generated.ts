@@ -3752,6 +3752,14 @@ export interface components {
              * @default
              */
             strings_reason: string;
+            /** Hub Middle */
+            hub_middle?: number | null;
+            /** Box Parallel */
+            box_parallel?: number | null;
+            /** Span */
+            span?: number | null;
+            /** Run Out */
+            run_out?: number | null;
         };
         /**
          * WeldOrderModel

@@ -13,7 +13,7 @@
   import Parts from './Parts.svelte';
   import Springs from './Springs.svelte';
   import Points from './Points.svelte';
-  import { draftOf, markKind, planOf, spansOf } from './draft';
+  import { type Doubt, draftOf, markKind, planOf, spansOf } from './draft';
   import { PLAN } from './texts';
 
   type Props = { car?: Car };
@@ -236,6 +236,11 @@
       <div class="grid two">
         <label>{PLAN.strings}<select bind:value={draft.ways.strings}>{#each Object.entries(PLAN.stringWays) as [value, name] (value)}<option {value}>{name}</option>{/each}</select></label>
         <label>{PLAN.reason}<input bind:value={draft.ways.strings_reason} maxlength="400" /></label>
+      </div>
+      <div class="grid four">
+        {#each Object.entries(PLAN.doubts) as [name, label] (name)}
+          {#if name !== 'box_parallel' || draft.ways.strings === 'box'}<FigureField {label} value={draft.ways[name as Doubt]} kind="length" units={draft.units} problem={at(`ways.${name}`)} onchange={(v) => (draft.ways[name as Doubt] = v)} />{/if}
+        {/each}
       </div>
     </section>
 

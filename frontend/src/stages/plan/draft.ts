@@ -13,11 +13,12 @@ export interface AdjusterDraft {
   ends?: EndDraft[]; shims?: { thickness: Figure; fitted: Figure; most: Figure };
   perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
 }
+export type Doubt = 'hub_middle' | 'box_parallel' | 'span' | 'run_out';
 export interface AxleDraft { track: Figure; rim_flange_diameter: Figure; tyre_diameter: Figure; hub_width: Figure }
 export interface Draft {
   name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
   aims: Record<string, AimDraft>; buildAims: Record<string, AimDraft>; stage: 'running' | 'build'; heights: Record<Corner, { name: string; station: Figure; offset: Figure; height: Figure }>; footing: FootingDraft;
-  adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string };
+  adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string } & Record<Doubt, Figure>;
   points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>; loads: Loads | null;
 }
 export type End = 'front' | 'rear';
@@ -52,7 +53,7 @@ export function draftOf(plan: Plan | null): Draft {
     adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({ id: a.id, name: a.name, corner: a.corner, half_turns_only: a.half_turns_only ?? false, lock: a.lock ?? '', moves: a.moves ? { name: a.moves.name, direction: a.moves.direction ?? null } : null,
       ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}), ...(a.shims ? { shims: a.shims } : {}), ...(a.perch ? { perch: a.perch } : {}) })),
     tools: structuredClone(plan?.tools ?? []),
-    ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '' },
+    ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '', hub_middle: plan?.ways.hub_middle ?? null, box_parallel: plan?.ways.box_parallel ?? null, span: plan?.ways.span ?? null, run_out: plan?.ways.run_out ?? null },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],
     linkages: { front: structuredClone(plan?.front_linkage ?? null), rear: structuredClone(plan?.rear_linkage ?? null) },
     loads: structuredClone(plan?.loads ?? null), footing: footingOf(plan?.footing),

@@ -39,7 +39,7 @@ export const PLAN = {
   perch: { pitch_mm_per_turn: 'Pitch a turn', room_up: 'Room up', room_down: 'Room down', spring_per_wheel: 'Spring travel / wheel travel' } as const,
   tools: 'Tools', toolsSoft: 'Step of the scale, how well a repeat comes back (standard deviation), and how well its zero is known.',
   tool: { step: 'Step', repeatability: 'Repeats', zero: 'Zero' } as const,
-  ways: 'Ways of working', strings: 'The strings are', stringWays: { each: 'each on its own: its two hub gaps and the half widths tell its angle', box: 'a parallel box: the four hub gaps tell its yaw' } as const, reason: 'Reason',
+  ways: 'Ways of working', doubts: { hub_middle: 'Middle of the hubs, sure to ±', box_parallel: 'Box parallel to ±', span: 'Span over the rims, sure to ±', run_out: 'Run-out of the rims in all, 0 where taken out' } as const, strings: 'The strings are', stringWays: { each: 'each on its own: its two hub gaps and the half widths tell its angle', box: 'a parallel box: the four hub gaps tell its yaw' } as const, reason: 'Reason',
   save: 'Keep this plan', anyway: 'Keep it all the same', start: 'Begin the car', cancel: 'Leave it as it was',
   missing: 'Give a figure here.',
   away: 'The server is away; the plan is kept in this form until it is back. Try again.',

@@ -17,11 +17,12 @@ from numpy.typing import NDArray
 
 from ready_corner.core.alignment import camber as camber_of
 from ready_corner.core.alignment import string
-from ready_corner.core.errors import MeasuredError
+from ready_corner.core.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.logbook import QUANTITIES, CarState, Place, Quantity, Taken
 from ready_corner.core.metrology.measured import Measured, combine, propagate
 from ready_corner.core.metrology.tools import Tool, odd_repeat
-from ready_corner.core.plan import CORNERS, END_OF, SIDE, Corner, Plan
+from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, UNTAPED_MM, Corner, Plan
+from ready_corner.core.readiness.reach import warped
 from ready_corner.core.stance.heights import cross_share, rake_deg
 from ready_corner.core.stance.model import Springing, places, response, springing, tilted_loads
 from ready_corner.core.stance.springs import GRAVITY
@@ -274,19 +275,43 @@ class Figures:
         return tuple((self._under.heights @ lie).tolist()), tuple((self._under.loads @ lie + self._under.tilt).tolist())
 
     def _camber(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
-        estimate = groups[0].estimate
+        estimate = combine([groups[0].estimate, self._run_out(corner, "camber")], [1.0, 1.0])
         if not self.floor:
             return estimate
         toe = self.figure("toe", corner)
-        value = camber_of.camber_from_gravity_deg(
-            estimate.value, SIDE[corner], self.floor.up, toe.measured.value if toe else 0.0
-        )
-        return propagate(float(value), [estimate], [1])  # d(camber)/d(reading) is 1 to the square of the floor's slope
+        steer = toe.measured.value if toe else 0.0
+        value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self.floor.up, steer))
+        by = []
+        for i in range(len(CORNERS)):  # what a millimetre of each pad does to the slope of the floor
+            lie = [p.value + (1.0 if k == i else 0.0) for k, p in enumerate(self._pads)]
+            up = camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], lie).up
+            by.append(float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], up, steer)) - value)
+        # d(camber)/d(reading) is 1 to the square of the floor's slope
+        return propagate(value - self._warped[corner][0], [estimate, *self._pads], [1.0, *by])
+
+    def _run_out(self, corner: Corner, kind: str) -> Measured:
+        """Return what the run-out of a rim adds to a camber or a toe: nothing but its u, degrees. A dial's whole reading, the wheel standing anywhere."""
+        span = self.plan.axle_of(corner).rim_flange_diameter
+        u = math.degrees(self.plan.ways.sure("run_out") / math.sqrt(2) / span)
+        return Measured(0.0, {f"{corner} run-out {kind}": u} if u else {})
+
+    @cached_property
+    def _warped(self) -> dict[Corner, tuple[float, float]]:
+        """What the warp of the pads, beside their slope, does to camber and toe of each corner through its travel, degrees."""
+        assert self.floor
+        try:
+            camber, toe = warped(self.plan, self.springs, self.floor.residual)
+        except ReadyCornerError:
+            return dict.fromkeys(CORNERS, (0.0, 0.0))
+        return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}
 
     def _toe(self, corner: Corner, groups: tuple[Group, ...]) -> Measured | None:
         against = self.against_string(corner, groups)
         opening = self.opening(corner, groups[0].rows[-1].number)
-        return None if opening is None else combine([against, opening], [1, -1])
+        if opening is None:
+            return None
+        found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 1])
+        return Measured(found.value - self._warped[corner][1], found.parts) if self.floor else found
 
     def against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         """Return toe against the string as it stands, in degrees, from the groups of front and back gap of one spell."""
@@ -301,7 +326,8 @@ class Figures:
         toe = float(string.toe_against_string_deg(front.value, back.value, span))
         string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
         by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
-        return propagate(toe, [front, back], [by, -by])
+        known = Measured(span, {f"{END_OF[corner]} span": self.plan.ways.sure("span") / 2})
+        return propagate(toe, [front, back, known], [by, -by, -math.degrees(math.tan(math.radians(toe))) / span])
 
     @cached_property
     def _rig_breaks(self) -> tuple[int, ...]:
@@ -339,18 +365,36 @@ class Figures:
             yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
             by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
             side = -SIDE[corner]
-            return propagate(side * yaw, [lf, lr, rf, rr], [-side * by, side * by, side * by, -side * by])
+            parallel = Measured(0.0, {"box parallel": plan.ways.sure("box_parallel") / 2})
+            sources = [lf, lr, rf, rr, parallel, *self._middles]
+            # A box wider in front opens both strings; the middle of the hubs off the centreline turns it.
+            return propagate(
+                side * yaw, sources, [-side * by, side * by, side * by, -side * by, by, 2 * side * by, -2 * side * by]
+            )
         front, rear = (self._hub_gap(c, rig) for c in (left if corner in left else right))
         if front is None or rear is None:
             return None
         found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
         tool = next((t for t in plan.toolbox if t.id == "tape"), default_tool(plan, "height"))
-        widths = [Measured(0.0, {f"{end} width": tool.estimate([0.0], "").u / 2}) for end in ("front", "rear")]
+        taped = tool.estimate([0.0], "").u
+        widths = [Measured(0.0, {f"{end} width": (taped if plan.axle(end).hub_width else UNTAPED_MM / 2) / 2}) for end in ENDS]
+        half = [found.by_front_half_width, found.by_rear_half_width]
         return propagate(
             found.opening_deg,
-            [front, rear, *widths],
-            [found.by_front_gap, -found.by_front_gap, found.by_front_half_width, found.by_rear_half_width],
+            [front, rear, *widths, *self._middles],
+            [found.by_front_gap, -found.by_front_gap, *half, *(SIDE[corner] * b for b in half)],
         )
+
+    @property
+    def _middles(self) -> list[Measured]:
+        """How far the middle of the hubs of each axle may be off the centreline: nothing but its u, mm."""
+        u = self.plan.ways.sure("hub_middle") / 2
+        return [Measured(0.0, {f"{end} hub middle": u}) for end in ENDS]
+
+    @cached_property
+    def _pads(self) -> list[Measured]:
+        """The heights of the four pads, where all are read."""
+        return [self.group((c, "pad"), self.state.latest((c, "pad"))[-1].spell).estimate for c in CORNERS]
 
     @cached_property
     def floor(self) -> camber_of.Floor | None:
@@ -358,7 +402,7 @@ class Figures:
         groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
         if not all(groups):
             return None
-        heights = [self.group((c, "pad"), rows[-1].spell).estimate.value for c, rows in zip(CORNERS, groups, strict=True)]
+        heights = [p.value for p in self._pads]
         return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)
 
     def whole(self, mark: str) -> tuple[tuple[str, float], ...]:

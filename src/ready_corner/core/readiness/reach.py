@@ -66,6 +66,22 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
     return {mark: _worth(rows) for mark, rows in found.items()}
 
 
+def warped(plan: Plan, springs: Springing, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return what pads off one plane by ``rises`` (4,) mm do to camber and toe (4,) degrees: each wheel travels, and the body leans."""
+    how, wheels = response(places(plan), springs.supports()), _wheels(plan)
+    heights, loads = how.heights @ rises, how.loads @ rises
+    travel = rises - heights - loads / springs.tyres
+    lean = [np.degrees((heights[i] - heights[i + 1]) / (how.at[i, 1] - how.at[i + 1, 1])) for i in (0, 0, 2, 2)]
+    camber, toe = np.nan_to_num(wheels.camber) @ travel, np.nan_to_num(wheels.toe) @ travel
+    for i, c in enumerate(CORNERS):
+        if wheels.axle[i]:  # a live axle lies on its two pads
+            first = i - i % 2
+            camber[i] = -SIDE[c] * np.degrees((rises[first] - rises[first + 1]) / (how.at[first, 1] - how.at[first + 1, 1]))
+        else:
+            camber[i] -= SIDE[c] * lean[i]
+    return camber, toe
+
+
 def _alone(adjuster: Adjuster) -> FloatArray:
     """Return what a turn of a perch raises its own corner by at unchanged load, where not every corner has a perch named."""
     assert isinstance(adjuster.by, Perch)

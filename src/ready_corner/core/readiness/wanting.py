@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ready_corner.core.linkage.planned import bodies_of
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, END_OF, ENDS, Corner, End, Perch, Plan
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, DOUBTS, END_OF, ENDS, Corner, End, Perch, Plan
+from ready_corner.core.shop import say_length
 
 
 @dataclass(frozen=True)
@@ -116,6 +117,18 @@ def _set(plan: Plan) -> Iterator[Wanting]:
                 "Set",
                 "to reckon what a turn is worth before it is tried",
             )
+    unsaid = [
+        words
+        for name, (_, words) in DOUBTS.items()
+        if getattr(plan.ways, name) is None and (name != "box_parallel" or plan.ways.strings == "box")
+    ]
+    if unsaid:
+        taken = ", ".join(
+            say_length(DOUBTS[n][0], plan.units, denominator=0, unit=True) for n in DOUBTS if DOUBTS[n][1] in unsaid
+        )
+        yield Wanting(
+            "; ".join(unsaid), "ways", "Set", f"for what toe, thrust and camber are sure to; until then {taken} are taken"
+        )
     if doubtful := [a for a in plan.aims_now if a.trust == "doubtful" or not a.source]:
         yield Wanting(
             f"where {len(doubtful)} of the aims are from, or a better source", "aims", "Set", "so that an aim is worth the work"
