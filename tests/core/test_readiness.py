@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from ready_corner.core.alignment.string import StringError
+from ready_corner.core.jig.acts import GaugeZeroed
 from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 from ready_corner.core.metrology.tools import Tool, default_tools
 from ready_corner.core.metrology.verdict import Aim
@@ -367,3 +368,29 @@ def test_what_is_kept_from_an_earlier_evaluation_changes_no_answer(ways):
         assert kept.marks == fresh.marks
         assert [set_corner(kept, c) for c in CORNERS] == [set_corner(fresh, c) for c in CORNERS]
         before = kept
+
+
+def test_a_gauge_zeroed_on_the_frame_has_the_lean_of_the_frame_taken_out_by_the_heights():
+    log = Log()
+    log.add(GaugeZeroed("frame"))
+    car = PracticeCar(dict.fromkeys(CORNERS, 0.0), {"LF": -1.2, "RF": -1.9, "LR": -1.4, "RR": -1.6})
+    lean = np.radians(0.5)  # the left side stands higher
+    for c in CORNERS:
+        y = plan().height_place(c).offset
+        log.read(c, "camber", car.gauge(c, (0.0, -np.sin(lean), np.cos(lean))))
+        if c == "LR":
+            assert "zeroed on the frame: read all four ride heights" in judged(log).mark("LF.camber").reason
+        log.read(c, "height", 110.0 + float(np.tan(lean) * y))
+    for c in CORNERS:
+        assert judged(log).mark(f"{c}.camber").value == pytest.approx(car.camber[c], abs=1e-5)
+    assert judged(log).mark("LF.camber").expanded > judged(log).mark("LF.height").expanded / 1e6
+
+
+def test_what_was_read_before_the_car_had_settled_is_not_averaged_with_what_was_read_after():
+    log = Log()
+    log.add(Happened("load"))
+    log.read("LF", "height", 70.0)
+    log.add(Happened("settled"))
+    log.read("LF", "height", 80.0)
+    mark = judged(log).mark("LF.height")
+    assert (mark.value, mark.provisional) == (80.0, False)

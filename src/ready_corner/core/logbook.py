@@ -193,12 +193,16 @@ class Entry:
 
 @dataclass(frozen=True)
 class Taken:
-    """A reading in its place in the log: entry number, spell, and why it is provisional: what the car was not yet when it was read."""
+    """A reading in its place in the log: entry number, spell, and why it is provisional: what the car was not yet when it was read.
+
+    ``on_frame``: an angle counted from the frame, on which the gauge was zeroed, and not from gravity.
+    """
 
     number: int
     spell: int
     reading: Reading
     why: tuple[str, ...] = ()
+    on_frame: bool = False
 
 
 @dataclass(frozen=True)
@@ -331,7 +335,8 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             plan, plan_number = what.plan, entry.number
         elif isinstance(what, Reading):
             why = condition.why(what.quantity, stance.state, has_bar(plan))
-            taken.setdefault(what.place, []).append(Taken(entry.number, spells.get(what.place, 0), what, why))
+            on_frame = what.quantity == "camber" and jig.zero == "frame"
+            taken.setdefault(what.place, []).append(Taken(entry.number, spells.get(what.place, 0), what, why, on_frame))
         elif isinstance(what, JigAct | StanceAct):
             changed = _changed(entry.number, what, jig, stance)
             jig = jig.after(entry.number, what) if isinstance(what, JigAct) else jig

@@ -122,7 +122,10 @@ export class Survey {
     const at = this.list.findIndex(same);
     if (at >= 0) this.list = this.list.filter((_, i) => i !== at);
     const following = this.list[Math.min(Math.max(at, 0), this.list.length - 1)];
-    if (following) this.ask(following.reading as Kind, following.points);
+    if (following) return this.ask(following.reading as Kind, following.points);
+    // What was read last is not asked for again.
+    this.points = [];
+    if (at >= 0) this.listSays = JIG.listDone;
   }
 
   step(by: number): void {
@@ -132,6 +135,7 @@ export class Survey {
   }
 
   async propose(typed: string): Promise<void> {
+    this.listSays = JIG.working;
     try {
       const found = await api.proposal(this.car.slug, { typed, points: [], tape: this.toolOf('distance'), table: this.toolOf('height'), heights: true });
       [this.list, this.listSays] = [found.list, found.say];

@@ -9,6 +9,7 @@ export const JIG = {
   legend: { planned: 'planned', measured: 'measured, with its doubt', moved: 'pulled since', loose: 'not fixed yet' } as const,
   turn: 'Drag, or arrow keys, turn it.',
   sure: 'Each point to ±', propose: 'Work it out', walk: 'In the order of a walk round the frame. Each line drops off when it is read.', after: 'left after it',
+  working: 'Working it out …', listDone: 'All of the list is read. Work it out again to see what is left, or pick two points.',
   free: 'Or pick the points on the drawing, one after the other.',
   kinds: { distance: 'Distance', height: 'Height over the table', offset: 'Offset from the centreline', station: 'From the station line', rise: 'Second over the first', along: 'Second forward of the first', across: 'Second left of the first', slope: 'Slope, level on the member', heading: 'Heading, off the centreline', compare: 'Two distances, without a number', in_line: 'A rod through three holes' } as const,
   counts: { distance: 2, height: 1, offset: 1, station: 1, rise: 2, along: 2, across: 2, slope: 2, heading: 2, compare: 4, in_line: 3 } as const,

@@ -110,8 +110,10 @@ def _over(key: tuple[str, Corner, int], spells: Mapping[Place, int]) -> bool:
 def best_of(rows: Sequence[Taken]) -> list[Taken]:
     """Return the repeats that count: those read when the car was ready, else those nearest to it that were read alike.
 
-    What was read before the car had settled, or in another state than the plan's, is never averaged with what was read after.
+    What was read before the car had settled, or in another state than the plan's, is never averaged with what was read after; nor an angle
+    counted from the frame with one from gravity.
     """
+    rows = [t for t in rows if t.on_frame == rows[-1].on_frame]
     least = min(len(t.why) for t in rows)
     why = next(t.why for t in reversed(rows) if len(t.why) == least)
     return [t for t in rows if t.why == why]
@@ -276,6 +278,8 @@ class Figures:
 
     def _camber(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         estimate = combine([groups[0].estimate, self._run_out(corner, "camber")], [1.0, 1.0])
+        if groups[0].rows[-1].on_frame:
+            return self._from_frame(corner, estimate)
         if not self.floor:
             return estimate
         toe = self.figure("toe", corner)
@@ -288,6 +292,31 @@ class Figures:
             by.append(float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], up, steer)) - value)
         # d(camber)/d(reading) is 1 to the square of the floor's slope
         return propagate(value - self._warped[corner][0], [estimate, *self._pads], [1.0, *by])
+
+    def _from_frame(self, corner: Corner, estimate: Measured) -> Measured:
+        """Return a camber that was counted from the frame: the frame's attitude over the tyres, by its four heights, is taken out."""
+        heights = [self.figure("height", c) for c in CORNERS]
+        at = [self.plan.height_place(c) for c in CORNERS]
+        aims = [self.plan.aim(f"{c}.height") for c in CORNERS]
+        drawn = [p.height if p.height is not None else a.aim if a else None for p, a in zip(at, aims, strict=True)]
+        if any(h is None for h in heights) or any(d is None for d in drawn):
+            raise MeasuredError(
+                "The gauge was zeroed on the frame: read all four ride heights too, so that the frame's own lean can be taken out.",
+                path="typed",
+            )
+        figures = [h.measured for h in heights if h]
+        design = np.array([[1.0, p.station, p.offset] for p in at])
+
+        def camber(lie: Sequence[float]) -> float:
+            off = np.array(lie) - np.array(drawn, dtype=float)
+            _, along, across = np.linalg.lstsq(design, off, rcond=None)[0]
+            up = np.array([-along, -across, 1.0]) / np.sqrt(1 + along**2 + across**2)
+            return float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], up))
+
+        lie = [m.value for m in figures]
+        value = camber(lie)
+        by = [camber([v + (k == i) for k, v in enumerate(lie)]) - value for i in range(len(CORNERS))]
+        return propagate(value, [estimate, *figures], [1.0, *by])
 
     def _run_out(self, corner: Corner, kind: str) -> Measured:
         """Return what the run-out of a rim adds to a camber or a toe: nothing but its u, degrees. A dial's whole reading, the wheel standing anywhere."""
