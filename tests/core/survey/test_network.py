@@ -147,7 +147,15 @@ def test_in_line_and_compared_readings_do_what_they_say():
     np.testing.assert_allclose(found.place("B"), (502, 0, 0), atol=1e-3)
     assert np.linalg.norm(found.place("E") - found.place("D")) == pytest.approx(1000.0, abs=1e-3)
     shorter, longer = (compared("c", ("A", "C", "D", "E"), says, 2.0) for says in ("shorter", "longer"))
-    assert (shorter.value, longer.value) == (-1.0, 1.0)
+    assert (shorter.value, longer.value, longer.u) == (-12.0, 12.0, 10.0)
+    for true in (2.5, 6.5, 30.0):  # whatever it is by, a true answer is not called wrong
+        far = {**x, "E": (1000.0 - true, 400, 0)}
+        sure = [
+            Reading(f"{k}{n}", k, (n,), float(p[i]), 0.01)
+            for n, p in far.items()
+            for i, k in enumerate(("station", "offset", "height"))
+        ]
+        assert adjust([*sure, longer], far).sound
     assert compared("c", ("A", "C", "D", "E"), "same", 3.0).u == pytest.approx(math.sqrt(3))
 
 

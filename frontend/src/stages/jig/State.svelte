@@ -102,6 +102,7 @@
       <label>{JIG.tabs.pickups}<select bind:value={status}>{#each Object.entries(JIG.statuses) as [s, name] (s)}<option value={s}>{name}</option>{/each}</select></label>
       <button type="button" class="button" disabled={!point} onclick={() => record({ kind: 'status', version: 1, point, status }, JIG.status)}>{JIG.mark}</button>
     </div>
+    {#if (status === 'welded' || status === 'painted') && view.works.holds.some((h) => !h.met)}<p class="caution" role="status">{JIG.stillOpen(view.works.holds.filter((h) => !h.met).map((h) => h.condition))}</p>{/if}
     <div class="grid four">
       <label>{JIG.pin}<select bind:value={pin}>{#each Object.entries(JIG.pinSays) as [s, name] (s)}<option value={s}>{name}</option>{/each}</select></label>
       <button type="button" class="button" disabled={!names.includes(point)} onclick={() => record({ kind: 'pin', version: 1, point, says: pin }, JIG.pin)}>{JIG.mark}</button>

@@ -27,7 +27,7 @@ export const JIG = {
   support: 'How the frame is held', supportSoft: 'Readings of different states are never mixed.',
   happened: 'Something was done to the frame', happenedWhat: { weld: 'Welded', cut: 'Cut or taken out', knock: 'Knocked, lifted or dropped' } as const, where: 'To which points', chooseWhere: 'choose what', everything: 'all of the frame', tell: 'Record it',
   weld: 'No weld near fuel, coated or plated steel, or a damper rod left bare. A steering or brake part is welded by someone qualified.', lift: 'A second support under the frame before anything is cut or lifted.', strength: 'Nothing here is a strength calculation.',
-  status: 'What points have come to', statuses: { provisional: 'provisional', tacked: 'tacked', welded: 'welded', painted: 'painted' } as const, pin: 'Pin in the hole', pinSays: { free: 'goes in free', tight: 'goes in tight', stuck: 'does not go in' } as const, mark: 'Keep it',
+  status: 'What points have come to', stillOpen: (open: string[]) => `Not yet said, and wanted before a joint is welded for good: ${open.join('; ')}.`, statuses: { provisional: 'provisional', tacked: 'tacked', welded: 'welded', painted: 'painted' } as const, pin: 'Pin in the hole', pinSays: { free: 'goes in free', tight: 'goes in tight', stuck: 'does not go in' } as const, mark: 'Keep it',
   since: (words: string) => `Since: ${words}`,
   zero: 'The angle gauge is zeroed on', zeros: { gravity: 'gravity', frame: 'the frame, where level is not to be had' } as const,
   square: 'Squareness', squareNone: 'Too little is measured yet to tell.', sinceHead: 'What has moved',

@@ -17,7 +17,7 @@ export const STANDS = {
   wanted: 'over the floor', read: 'set at', gives: 'the car will stand', unread: 'not set yet',
   rods: 'Rods in place of the dampers', rodsSoft: 'Eye to eye. A second support under the car; springs hold energy, and a loose coil falls out.',
   columns: { at_wanted: 'as wanted', at_ride: 'as drawn', at_level: 'arm level', at_bump: 'full bump', at_droop: 'full droop' } as const,
-  rate: 'at the wheel', ratio: 'ratio', rough: 'rough formula', none: 'The plan names no spring or damper here yet.', unknown: '—', strength: 'Nothing here is a strength calculation.',
+  rate: 'at the wheel, coil as drawn', ratio: 'ratio', rough: 'rough formula', none: 'The plan names no spring or damper here yet.', unknown: '—', strength: 'Nothing here is a strength calculation.',
   hubHow: 'Hub centre without a wheel: strings between opposite bolt holes cross in it, or it is the middle of a sleeve through the bearing.',
   caution: 'Stands on firm ground, wheels or blocks under the sills, before anything is loosened.',
 } as const;

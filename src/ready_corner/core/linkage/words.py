@@ -48,7 +48,7 @@ _ENDINGS = {
     ".length": ("{}, length", "mm", 1),
     ".ratio": ("{}, motion ratio", "", 3),
     ".ratio_per_mm": ("{}, change of ratio", "/mm", 5),
-    ".wheel_rate": ("{}, wheel rate", "N/mm", 1),
+    ".wheel_rate": ("{}, wheel rate, its spring as long as drawn", "N/mm", 1),
     ".mm_per_roll_deg": ("{}, shortening in roll", "mm/°", 2),
     ".level_deg": ("{}, to level", "°", 1),
     ".inner_deg": ("{}, inner joint", "°", 1),

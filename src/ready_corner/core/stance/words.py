@@ -50,7 +50,7 @@ def spring_lines(work: Working, rough: AtWork | None, units: Units) -> tuple[Lin
         ("carries at the wheel", say_mass(work.load / GRAVITY, units)),
         ("spring travel over wheel travel", f"{work.ratio:.3f}"),
         ("coil under it", say_small_length(work.settled.length, units)),
-        ("at the wheel", say_rate(work.rate, units)),
+        (f"at the wheel, carrying {say_mass(work.load / GRAVITY, units)}", say_rate(work.rate, units)),
     ]
     if rough is not None and np.isfinite(rough.rough):
         lines.append(("rough formula", f"{say_rate(rough.rough, units)}, {say_off(rough.off)}"))

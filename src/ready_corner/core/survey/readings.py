@@ -17,6 +17,7 @@ from ready_corner.core.errors import CalledError, MeasuredError, length
 Array = NDArray[Any]  # of float64
 Where = Sequence[float] | Array  # a place, (3,)
 Kind = Literal["distance", "height", "offset", "station", "rise", "along", "across", "slope", "heading", "compare", "in_line"]
+NOTICED_MM = 10.0  # a difference that is noticed and not measured may be as large as this, one standard uncertainty
 Says = Literal["same", "shorter", "longer"]
 
 
@@ -100,9 +101,10 @@ class Reading:
 
 
 def compared(id_: str, points: tuple[str, str, str, str], says: Says, bound: float) -> Reading:
-    """Return a comparison of two distances without a number: the same, or the first shorter or longer, by at most about ``bound`` mm.
+    """Return a comparison of two distances without a number; ``bound``: the difference in mm that would have been noticed.
 
-    The same: 0, evenly likely within the bound. Shorter: half the bound short of it. Source: JCGM 100:2008, 4.3.7.
+    The same: 0, evenly likely within the bound. Shorter or longer: by the bound at least, and nobody said how much more; it pulls weakly
+    that way, and calls no difference wrong that is only large. Source: JCGM 100:2008, 4.3.7.
     """
     if not bound > 0:
         raise MeasuredError(
@@ -110,7 +112,8 @@ def compared(id_: str, points: tuple[str, str, str, str], says: Says, bound: flo
         )
     if says == "same":
         return Reading(id_, "compare", points, 0.0, bound / math.sqrt(3))
-    return Reading(id_, "compare", points, -bound / 2 if says == "shorter" else bound / 2, bound / math.sqrt(12))
+    far = max(NOTICED_MM, 5 * bound)
+    return Reading(id_, "compare", points, -(bound + far) if says == "shorter" else bound + far, far)
 
 
 Pins = Literal["near_to_far", "outside", "inside"]
