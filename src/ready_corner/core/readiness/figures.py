@@ -22,7 +22,7 @@ from ready_corner.core.logbook import QUANTITIES, CarState, Place, Quantity, Tak
 from ready_corner.core.metrology.measured import Measured, combine, propagate
 from ready_corner.core.metrology.tools import Tool, odd_repeat
 from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, UNTAPED_MM, Corner, Plan
-from ready_corner.core.readiness.reach import warped
+from ready_corner.core.readiness.reach import Wheels, warped, wheels_of
 from ready_corner.core.stance.heights import cross_share, rake_deg
 from ready_corner.core.stance.model import Springing, places, response, springing, tilted_loads
 from ready_corner.core.stance.springs import GRAVITY
@@ -134,9 +134,11 @@ class Figures:
         self._figures: dict[tuple[str, Corner, int], Figure | None] = {}
         self._against: dict[tuple[Corner, int], Measured] = {}
         self._openings: dict[tuple[int, int], Measured | None] = {}
-        self._springs: Springing | None
+        self._springs: Springing | None = None
         self.refusals: dict[tuple[str, Corner], MeasuredError] = {}  # why a figure cannot be made of what was read
-        self._springs = before._springs if before and before.plan is state.plan else None
+        self._wheels: Wheels | None = None
+        if before and before.plan is state.plan:
+            self._springs, self._wheels = before._springs, before._wheels
         if before and before.plan == state.plan and before.state.struck == state.struck:
             over = before.state.spells  # a spell before the present one gets no more readings
             self._groups.update({(p, n): g for (p, n), g in before._groups.items() if n < over.get(p, 0)})
@@ -210,6 +212,13 @@ class Figures:
         if self._springs is None:
             self._springs = springing(self.plan)
         return self._springs
+
+    @property
+    def wheels(self) -> Wheels:
+        """How camber and toe go with travel by the plan; reckoned once for a plan."""
+        if self._wheels is None:
+            self._wheels = wheels_of(self.plan)
+        return self._wheels
 
     @cached_property
     def radii(self) -> dict[Corner, Measured]:
@@ -285,13 +294,17 @@ class Figures:
         toe = self.figure("toe", corner)
         steer = toe.measured.value if toe else 0.0
         value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self.floor.up, steer))
-        by = []
-        for i in range(len(CORNERS)):  # what a millimetre of each pad does to the slope of the floor
-            lie = [p.value + (1.0 if k == i else 0.0) for k, p in enumerate(self._pads)]
-            up = camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], lie).up
-            by.append(float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], up, steer)) - value)
+        # What a millimetre of each pad does to the slope of the floor.
+        tilted = camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self._tilted, steer)
+        by = [float(t) - value for t in tilted]
         # d(camber)/d(reading) is 1 to the square of the floor's slope
         return propagate(value - self._warped[corner][0], [estimate, *self._pads], [1.0, *by])
+
+    @cached_property
+    def _tilted(self) -> FloatArray:
+        """Gravity's upward unit vectors in the car's axes were each pad a millimetre higher, (4, 3)."""
+        at, lie = [self.plan.wheel_place(c) for c in CORNERS], np.array([p.value for p in self._pads])
+        return np.array([camber_of.floor_from_pads(at, lie + one).up for one in np.eye(len(CORNERS))])
 
     def _from_frame(self, corner: Corner, estimate: Measured) -> Measured:
         """Return a camber that was counted from the frame: the frame's attitude over the tyres, by its four heights, is taken out."""
@@ -329,7 +342,7 @@ class Figures:
         """What the warp of the pads, beside their slope, does to camber and toe of each corner through its travel, degrees."""
         assert self.floor
         try:
-            camber, toe = warped(self.plan, self.springs, self.floor.residual)
+            camber, toe = warped(self.plan, self.springs, self.wheels, self.floor.residual)
         except ReadyCornerError:
             return dict.fromkeys(CORNERS, (0.0, 0.0))
         return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}

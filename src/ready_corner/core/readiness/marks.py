@@ -1,6 +1,6 @@
 """Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason in words."""
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import InitVar, dataclass, field, replace
 from functools import cached_property
@@ -195,8 +195,8 @@ class Evaluation:
         worth, turned, words = self.worth_now(mark), dict[str, float](), dict[str, str]()
         corner, kind = split(mark)
         places = {(corner, q) for q in OWN_PLACES[kind]}
-        for move in self.state.moves:
-            if move.number <= number or not (move.adjuster or move.unknown):
+        for move in self.state.moves[bisect_right(self._moved_at, number) :]:
+            if not (move.adjuster or move.unknown):
                 continue
             hit = not places.isdisjoint(move.moves)
             if move.unknown and hit:
@@ -232,6 +232,10 @@ class Evaluation:
                 self.of_plan[key] = {}
         found: Mapping[str, Worth] = self.of_plan[key]
         return found
+
+    @cached_property
+    def _moved_at(self) -> list[int]:
+        return [m.number for m in self.state.moves]
 
     def _corner_mark(self, mark: str) -> MarkState:
         corner, kind = split(mark)

@@ -31,7 +31,7 @@ LEAST_PER_MM = 0.003
 
 
 @dataclass(frozen=True)
-class _Wheels:
+class Wheels:
     """How camber and toe (4,) of the wheels go with their travel (4,): rows (4, 4) degrees a mm, nan where the plan does not tell; ``axle`` (4,) of bool."""
 
     camber: FloatArray
@@ -47,7 +47,7 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
     at, supports = places(plan), springs.supports(bar_on)
     there = np.array([[p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
     lifted, turned = response(at, supports), response(at, supports, springs.lifts(bar_on))
-    per, wheels = raises(plan, springs), _wheels(plan)
+    per, wheels = raises(plan, springs), wheels_of(plan)
     trusted = SPRINGS_TRUSTED if springs.known else SPRINGS_GUESSED
     links = _links(plan)
     found: dict[str, dict[str, tuple[float, float]]] = {
@@ -66,9 +66,9 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
     return {mark: _worth(rows) for mark, rows in found.items()}
 
 
-def warped(plan: Plan, springs: Springing, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
+def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Return what pads off one plane by ``rises`` (4,) mm do to camber and toe (4,) degrees: each wheel travels, and the body leans."""
-    how, wheels = response(places(plan), springs.supports()), _wheels(plan)
+    how = response(places(plan), springs.supports())
     heights, loads = how.heights @ rises, how.loads @ rises
     travel = rises - heights - loads / springs.tyres
     lean = [np.degrees((heights[i] - heights[i + 1]) / (how.at[i, 1] - how.at[i + 1, 1])) for i in (0, 0, 2, 2)]
@@ -98,7 +98,7 @@ def _add(
     how: Response,
     there: FloatArray,
     springs: Springing,
-    wheels: _Wheels,
+    wheels: Wheels,
     trusted: float,
 ) -> None:
     heights, loads = how.heights @ rise, how.loads @ rise
@@ -140,7 +140,8 @@ def _swept(plan: Plan) -> dict[Corner, Sweep]:
     return found
 
 
-def _wheels(plan: Plan) -> _Wheels:
+def wheels_of(plan: Plan) -> Wheels:
+    """Return how camber and toe go with travel by the plan's linkages; reckoned once for a plan."""
     camber, toe, axle = np.full((4, 4), np.nan), np.full((4, 4), np.nan), np.zeros(4, dtype=bool)
     swept = _swept(plan)
     for i, c in enumerate(CORNERS):
@@ -158,7 +159,7 @@ def _wheels(plan: Plan) -> _Wheels:
         by_roll = float(rolled[1] - rolled[0]) / (2 * ROLL_STEP_DEG) * float(np.degrees(1 / wide))
         toe[i, first], toe[i, first + 1] = heave + by_roll, heave - by_roll
         axle[i] = True
-    return _Wheels(camber, toe, axle)
+    return Wheels(camber, toe, axle)
 
 
 def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
