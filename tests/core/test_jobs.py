@@ -161,3 +161,44 @@ def test_a_practice_car_is_brought_home_or_told_what_would_have_to_change(name, 
             if mark.aim and mark.mark.split(".")[1] in ("height", "camber", "toe") and mark.mark[:2] in END_OF:
                 corner, kind = mark.mark.split(".")
                 assert abs(job.truth(corner, kind) - mark.aim.aim) <= mark.aim.tolerance * 1.05, mark
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_in_every_state_of_a_drawn_logbook_a_mark_that_does_not_hold_has_a_next_task(seed):
+    rng = np.random.default_rng(seed)
+    job = Job(("heather", "tern")[seed % 2], seed)
+    happenings = ("settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock")
+    tools = {"camber": ("digital", "bubble"), "load": ("scales",)}
+    for _ in range(int(rng.integers(5, 120))):
+        draw, corner = rng.random(), CORNERS[rng.integers(4)]
+        if draw < 0.8:
+            quantity = str(rng.choice(["height", "height", "camber", "camber", "gap_front", "gap_back", "gap_hub", "load"]))
+            wanted = str(rng.choice(tools.get(quantity, ("rule", "tape", "caliper"))))
+            fitting = [t for t in job.plan.toolbox if t.id == wanted]
+            if fitting:
+                job.read(corner, quantity, fitting[0])
+        elif draw < 0.9:
+            job.tell(Happened(str(rng.choice(happenings)), None if rng.random() < 0.5 else corner))
+        else:
+            adjuster = job.plan.adjusters[rng.integers(len(job.plan.adjusters))]
+            low, high = adjuster.room(job.turns[adjuster.id])
+            job.turn(adjuster.id, float(np.clip(rng.integers(-3, 4) * adjuster.flats_per_step / 6, low, high)))
+    found = job.judged
+    step = next_step(found)
+    open_marks = [m for m in found.marks if m.aim and m.state != "holds"]
+    assert (step.kind == "done") == (not open_marks and step.kind != "reconnect")
+    if step.kind == "read":
+        assert step.corner
+        assert step.quantity
+        before = len(job.entries)
+        job.do(step, found)
+        assert len(job.entries) > before
+    elif step.kind == "plan":
+        assert any(word in step.sentence + step.reason for word in ("tolerance", "tool", "thread", "plan", "shim", "perch")), (
+            step
+        )
+    elif step.kind in ("turn", "perch"):
+        told = set_corner(found, step.corner).turns if step.kind == "turn" else turns_now(found)[0].steps
+        assert any(t.amount for t in told)
+    assert step.sentence
+    assert step.reason

@@ -1,15 +1,19 @@
 """What a turn moves, by the plan: heights, loads, camber and toe of every corner, against the car on its springs and the linkage itself."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
+from ready_corner.core.errors import CalledError
+from ready_corner.core.logbook import LOAD, TYRE, Entry, Happened, PlanRevised, Reading, Turned, check, fold
 from ready_corner.core.metrology.tools import Tool
 from ready_corner.core.plan import CORNERS, Moves
 from ready_corner.core.readiness.marks import SPOILS, evaluate
 from ready_corner.core.readiness.reach import reach
 from ready_corner.core.setting.predicted import predicted
-from ready_corner.core.stance.model import springing
+from ready_corner.core.stance.car import stand
+from ready_corner.core.stance.model import car_of, springing
 from ready_corner.core.stance.standing import turns_now
 from tests.core.linkage.cars import plan
 
@@ -86,3 +90,49 @@ def test_no_mark_holds_that_a_later_turn_may_have_moved_and_what_is_turned_back_
         fold(None, [Entry(str(n), n, w) for n, w in enumerate([*whats, *(Turned(a, t) for a, t in turns), *back], 1)])
     )
     assert not any(home.mark(f"{c}.{k}").state == "moved since" for c in CORNERS for k in ("height", "camber"))
+
+
+def test_tyres_and_loads_with_their_figure_move_what_the_car_on_its_springs_says():
+    of = plan("heather")
+    springs = springing(of)
+    found, car = reach(of, springs, False), car_of(of)
+    at = np.column_stack([np.ones(4), [[c.x, c.y] for c in car.corners]])
+    there = np.array([[1.0, p.station, p.offset] for p in (of.height_place(c) for c in CORNERS)])
+    before = stand(car)
+
+    def moved(after):
+        plane = np.linalg.lstsq(at, after.heights - before.heights, rcond=None)[0]
+        return there @ plane, (after.loads - before.loads) / 9.80665
+
+    m, x, y = 8.0, -700.0, 250.0
+    cg = tuple((car.mass * a + m * b) / (car.mass + m) for a, b in zip(car.cg, (x, y), strict=True))
+    heights, loads = moved(stand(replace(car, mass=car.mass + m, cg=cg)))
+    wide = replace(car, corners=(replace(car.corners[0], radius=car.corners[0].radius + 6.0), *car.corners[1:]))
+    raised, shifted = moved(stand(wide))
+    for i, c in enumerate(CORNERS):
+        for kind, by_load, by_tyre in (("height", heights[i], raised[i]), ("load", loads[i], shifted[i])):
+            worth = found[f"{c}.{kind}"]
+            assert sum(worth.of(n) * v for n, v in zip(LOAD, (m, m * x, m * y), strict=True)) == pytest.approx(
+                by_load, abs=0.02
+            )
+            assert 6.0 * worth.of(TYRE["LF"]) == pytest.approx(by_tyre, abs=0.05)
+
+
+def test_a_tyre_with_its_figure_spoils_what_it_moves_and_without_one_all_that_it_could():
+    of = plan("heather")
+    of = replace(of, tools=tuple(Tool(t.id, t.name, t.measures, 1e-6, 0.0) for t in of.toolbox))
+    read = [PlanRevised(of), Happened("bar_off"), Happened("settled")]
+    read += [Reading("height", c, of.aim(f"{c}.height").aim, "rule") for c in CORNERS]
+
+    def states(*more):
+        found = evaluate(fold(None, [Entry(str(n), n, w) for n, w in enumerate([*read, *more], 1)]))
+        return {c: found.mark(f"{c}.height").state for c in CORNERS}
+
+    assert set(states(Happened("tyre", "LF")).values()) == {"moved since"}
+    assert set(states(Happened("tyre", "LF", by=0.2)).values()) == {"holds"}
+    assert states(Happened("tyre", "LF", by=6.0))["LF"] == "moved since"
+    assert set(states(Happened("load", by=0.3, place=(-900.0, 0.0))).values()) == {"holds"}
+    assert "moved since" in states(Happened("load", by=60.0, place=(-900.0, 300.0))).values()
+    for wrong in (Happened("tyre", by=2.0), Happened("load", by=4.0), Happened("knock", "LF", by=1.0)):
+        with pytest.raises(CalledError):
+            check(fold(None, [Entry("1", 1, PlanRevised(of))]), wrong)

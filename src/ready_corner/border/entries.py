@@ -110,6 +110,8 @@ class HappenedModel(Act):
     corner: Corner | None = None
     words: Words = ""
     points: Annotated[tuple[Prefix, ...], Field(max_length=40)] = ()
+    by: float | None = None
+    place: tuple[float, float] | None = None
 
 
 class SurveyedModel(Act):

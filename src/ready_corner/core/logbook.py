@@ -124,6 +124,9 @@ _MOVES: Mapping[Happening, tuple[Quantity, ...]] = {
     "cut": _CAR,
     "knock": (*_CAR, *_ON_STANDS),
 }
+# What a change with a figure moves is told as that of so many turns: of a millimetre of a tyre's radius, of a kilogram, and of a kilogram a millimetre forward or left.
+TYRE: Mapping[Corner, str] = {c: f"tyre of {c}" for c in CORNERS}
+LOAD = ("load", "load forward", "load left")
 _BREAKS_RIG: tuple[Happening, ...] = ("string", "level", "knock")
 _UNSETTLES: tuple[Happening, ...] = ("tyre", "load", "level", "knock")
 
@@ -133,12 +136,16 @@ class Happened:
     """Something else happened to the car, at one corner or (None) to all of it.
 
     ``points``: beginnings of the names of points that a weld or cut may have moved; empty: all of the corner, or of the car.
+    ``by``: by how much the loaded radius of a corner's tyre has grown, mm, or what was put into the car (minus: taken out), kg, at
+    ``place`` (station, offset), mm; so that what it moves is computed. None: not known, and all it can move is *moved since*.
     """
 
     what: Happening
     corner: Corner | None = None
     words: str = ""
     points: tuple[str, ...] = ()
+    by: float | None = None
+    place: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -347,9 +354,9 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         elif isinstance(what, Surveyed):
             surveyed |= {name: (place, what.expanded) for name, place in what.points.items()}
         elif isinstance(what, Turned | Happened):
-            move, condition = _move(entry.number, what, plan, condition)
-            moves.append(move)
-            _count(spells, [move])
+            made, condition = _move(entry.number, what, plan, condition)
+            moves += made
+            _count(spells, made[:1])
             jig = _disturbed(jig, entry.number, what)
             if isinstance(what, Turned):
                 moved[what.adjuster] = moved.get(what.adjuster, 0.0) + what.amount
@@ -482,7 +489,7 @@ def _changed(number: int, what: JigAct | StanceAct, jig: JigLog, stance: StanceL
     return []
 
 
-def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition) -> tuple[Move, Condition]:
+def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition) -> tuple[list[Move], Condition]:
     if isinstance(what, Happened):
         moves = _places(_MOVES[what.what], _hit(plan, what))
         if what.what == "tyre" and what.corner:  # a tyre lifts its corner and, through the springs, the others
@@ -490,19 +497,24 @@ def _move(number: int, what: Turned | Happened, plan: Plan, condition: Condition
         settled = what.what == "settled" or (condition.settled and what.what not in _UNSETTLES)
         bar = what.what == "bar_on" or (condition.bar_connected and what.what != "bar_off")
         words = what.words or HAPPENING_WORDS[what.what]
+        if what.by is not None and what.what == "tyre" and what.corner:
+            return [Move(number, TYRE[what.corner], what.by, moves, words, False)], Condition(settled, bar)
+        if what.by is not None and what.place and what.what == "load":
+            parts = zip(LOAD, (what.by, what.by * what.place[0], what.by * what.place[1]), strict=True)
+            return [Move(number, name, amount, moves, words, False) for name, amount in parts], Condition(settled, bar)
         unknown = bool(moves) and what.what != "string"
-        return Move(number, "", 0.0, moves, words, unknown, what.what in _BREAKS_RIG), Condition(settled, bar)
+        return [Move(number, "", 0.0, moves, words, unknown, what.what in _BREAKS_RIG)], Condition(settled, bar)
     adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
     if adjuster is None:  # taken out of the plan since: what it moved cannot be told
-        return Move(number, "", 0.0, _places(_CAR, CORNERS), "an adjuster no longer in the plan was turned", True), condition
+        words = "an adjuster no longer in the plan was turned"
+        return [Move(number, "", 0.0, _places(_CAR, CORNERS), words, True)], condition
     # Shims stand at the hub of their own wheel, unless the plan says that they move something else.
     alone = adjuster.kind == "shims" and adjuster.moves is None
     corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,) if alone else _part(plan, adjuster.corner)
     moves = _places(_CAR if adjuster.kind == "perch" else ("height", "camber", *GAPS), corners)
     settled = condition.settled and adjuster.kind != "perch"
-    return Move(
-        number, adjuster.id, what.amount, moves, f"{place_words(adjuster)} {turn_words(adjuster, what.amount)}", False
-    ), replace(condition, settled=settled)
+    words = f"{place_words(adjuster)} {turn_words(adjuster, what.amount)}"
+    return [Move(number, adjuster.id, what.amount, moves, words, False)], replace(condition, settled=settled)
 
 
 def _part(plan: Plan, corner: Corner) -> tuple[Corner, ...]:
@@ -550,6 +562,8 @@ def check(state: CarState, what: What) -> None:
         raise MeasuredError(
             f"{odd[1]:g} is beyond anything that is measured on a car. Type what the tool shows.", path="typed", numbers={}
         )
+    if isinstance(what, Happened) and what.by is not None:
+        _check_figure(what)
     if isinstance(what, Reading):
         _check_reading(state, what)
     elif isinstance(what, Turned):
@@ -570,6 +584,16 @@ def check(state: CarState, what: What) -> None:
             raise CalledError("A plan is not struck out; revise it, and the earlier one stays in the log.", path="strikes")
         if target.id in state.struck:
             raise CalledError(f"Entry {target.number} is struck out already.", path="strikes", numbers={"entry": target.number})
+
+
+def _check_figure(what: Happened) -> None:
+    """Refuse a figure of a change that nothing can be done with."""
+    if what.what == "tyre" and not what.corner:
+        raise CalledError("By how much a tyre is larger belongs to its corner. Choose it.", path="corner")
+    if what.what == "load" and not what.place:
+        raise CalledError("What was put in or taken out stands somewhere: type its station and its offset, too.", path="place")
+    if what.what not in ("tyre", "load"):
+        raise CalledError(f"“{HAPPENING_WORDS[what.what]}” carries no figure. Leave it empty.", path="by")
 
 
 def _check_revision(state: CarState, what: PlanRevised) -> None:

@@ -42,7 +42,7 @@ from ready_corner.core.readiness.marks import State
 from ready_corner.core.readiness.revised import say_revision
 from ready_corner.core.readiness.rounds import Step, StepKind, say_reading, title_of
 from ready_corner.core.setting.corner import CornerSetting
-from ready_corner.core.shop import in_another_unit, say_length
+from ready_corner.core.shop import in_another_unit, say_length, say_mass
 from ready_corner.core.stance.acts import StateSaid
 from ready_corner.workshop import Told
 
@@ -68,6 +68,7 @@ class MarkView(View):
     reason: str
     do: str
     settle: str
+    chance: float | None
     number: int
     repeats: int
     odd: int | None
@@ -358,6 +359,17 @@ def _struck_sentence(state: CarState, entry: EntryKept, numbers: dict[str, int],
     return f"{'Brought back by striking' if again else 'Struck out'} entry {target.number}: {said}"
 
 
+def _happened_sentence(plan: Plan, what: HappenedModel) -> str:
+    said = what.words or HAPPENING_WORDS[what.what]
+    if what.by is not None and what.what == "tyre":
+        said += f", {say_length(abs(what.by), plan.units, denominator=0, unit=True)} {'larger' if what.by >= 0 else 'smaller'} in loaded radius"
+    if what.by is not None and what.place is not None:
+        at, side = (say_length(abs(v), plan.units, denominator=0, unit=True) for v in what.place)
+        ways = "ahead" if what.place[0] >= 0 else "behind", "left" if what.place[1] >= 0 else "right"
+        said += f", {say_mass(abs(what.by), plan.units)} {'put in' if what.by >= 0 else 'taken out'} {at} {ways[0]} and {side} {ways[1]} of the origin"
+    return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
+
+
 def _sentence(state: CarState, what: WhatKept) -> str:
     """Return an entry as a sentence for the log."""
     plan = state.plan
@@ -377,8 +389,7 @@ def _sentence(state: CarState, what: WhatKept) -> str:
         said = place_words(adjuster)
         return f"{said[0].upper()}{said[1:]}: {turn_words(adjuster, what.amount)}"
     if isinstance(what, HappenedModel):
-        said = what.words or HAPPENING_WORDS[what.what]
-        return f"{CORNER_WORDS[what.corner].capitalize()}: {said}" if what.corner else f"{said[0].upper()}{said[1:]}"
+        return _happened_sentence(plan, what)
     if isinstance(what, SurveyReadKept | DatumModel | ZeroedModel | SupportedModel | StatusModel | PinModel):
         return _jig_sentence(plan, what)
     if isinstance(what, WorkKept | PlainWork):

@@ -1467,6 +1467,13 @@ export interface components {
              * @default []
              */
             points: string[];
+            /** By */
+            by?: number | null;
+            /** Place */
+            place?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * HeightPlaceModel
@@ -1905,6 +1912,8 @@ export interface components {
             do: string;
             /** Settle */
             settle: string;
+            /** Chance */
+            chance: number | null;
             /** Number */
             number: number;
             /** Repeats */

@@ -4,6 +4,7 @@
   import { until } from '$lib/api/until';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
+  import FigureField from '$parts/FigureField.svelte';
   import { REFUSED } from '$parts/texts';
   import { LOG } from './texts';
 
@@ -15,6 +16,9 @@
   let what = $state<Happening>('settled');
   let corner = $state<Corner | ''>('');
   let words = $state('');
+  let by = $state<number | null>(null);
+  let station = $state<number | null>(null);
+  let offset = $state<number | null>(null);
   let note = $state('');
   let whole = $state(false);
 
@@ -32,8 +36,10 @@
   // What is written leaves its field at once; where it is not taken it stands in the list above, with its words.
   function happened(event: SubmitEvent): void {
     event.preventDefault();
-    car.record({ kind: 'happened', version: 1, what, corner: corner || null, words, points: [] }, words || LOG.what[what]);
-    words = '';
+    const [figure, at] = [by, station === null || offset === null ? null : ([station, offset] as [number, number])];
+    const told = figure !== null && ((what === 'tyre' && corner) || (what === 'load' && at));
+    car.record({ kind: 'happened', version: 1, what, corner: corner || null, words, points: [], by: told ? figure : null, place: told && what === 'load' ? at : null }, words || LOG.what[what]);
+    [words, by, station, offset] = ['', null, null, null];
   }
   function keepNote(event: SubmitEvent): void {
     event.preventDefault();
@@ -90,6 +96,13 @@
       {#if ['tyre', 'weld', 'knock'].includes(what)}
         <label class="row">{LOG.where}<select bind:value={corner}><option value="">{LOG.all}</option>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label>
       {/if}
+      {#if what === 'tyre' && corner}<FigureField label={LOG.larger} value={by} kind="length" units={car.view!.plan.units} onchange={(v) => (by = v)} />{/if}
+      {#if what === 'load'}
+        <FigureField label={LOG.mass} value={by} kind="mass" units={car.view!.plan.units} onchange={(v) => (by = v)} />
+        <FigureField label={LOG.station} value={station} kind="length" units={car.view!.plan.units} onchange={(v) => (station = v)} />
+        <FigureField label={LOG.offset} value={offset} kind="length" units={car.view!.plan.units} onchange={(v) => (offset = v)} />
+      {/if}
+      {#if what === 'tyre' || what === 'load'}<p class="soft">{LOG.figure}</p>{/if}
       <label class="row">{LOG.words}<input bind:value={words} maxlength="200" /></label>
       {#if what === 'weld'}<p class="caution">{LOG.weld}</p>{/if}
       {#if what === 'bar_off'}<p class="caution">{LOG.lift}</p>{/if}

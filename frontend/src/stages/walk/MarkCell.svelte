@@ -11,7 +11,7 @@
   const word = $derived(mark.state === 'holds' ? mark.say_aim : mark.state === 'unread' ? mark.reason : mark.state ? `${mark.state}: ${mark.reason}` : WALK.noAim);
 </script>
 
-<button type="button" data-state={wordFor(mark.state)} aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}" title={[mark.say_aim, mark.reason, mark.settle].filter(Boolean).join(' · ')} onclick={onpick} disabled={!onpick}>
+<button type="button" data-state={wordFor(mark.state)} aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}" title={[mark.say_aim, mark.reason, mark.settle, mark.chance === null ? '' : WALK.chance(Math.round(mark.chance * 100))].filter(Boolean).join(' · ')} onclick={onpick} disabled={!onpick}>
   {#if mark.state}<Witness state={mark.state} size={34} />{/if}
   <span>
     <b class="fig">{mark.say}</b>

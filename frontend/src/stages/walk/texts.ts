@@ -7,6 +7,7 @@ export const WALK = {
   whole: 'The whole car',
   names: { 'front.total_toe': 'Front total toe', 'rear.total_toe': 'Rear total toe', 'car.thrust': 'Thrust angle', 'car.rake': 'Rake', 'car.cross': 'Cross difference', 'car.cross_weight': 'Cross weight' } as Record<string, string>,
   next: 'What to do next',
+  chance: (n: number) => `${n} in 100 that it does`,
   go: { settle: 'It has settled', disconnect: 'They are off', state: 'Say its state', read: 'Read it', perch: 'Turn it and re-read', turn: 'Turn them', try: 'Try one turn', reconnect: 'They are back on', done: 'Look at the log', plan: 'Open the plan' } as const,
   noAim: 'no aim in the plan',
   unsettled: 'not settled',

@@ -15,6 +15,7 @@ from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import Sweep, sweep
 from ready_corner.core.linkage.worth import Hold, sensitivities
+from ready_corner.core.logbook import LOAD, TYRE
 from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
 from ready_corner.core.setting.learn import Worth
 from ready_corner.core.setting.predicted import LEAST_DEG, PART_TRUSTED, parts_of
@@ -63,7 +64,29 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
         else:
             continue
         _add(found, adjuster.id, rise, own, how, there, springs, wheels, trusted)
+    for i, c in enumerate(CORNERS):
+        _add(found, TYRE[c], np.eye(4)[i], {}, lifted, there, springs, wheels, trusted, extended=True)
+    _weights(found, at, supports, there, springs, wheels, trusted)
     return {mark: _worth(rows) for mark, rows in found.items()}
+
+
+def _weights(
+    found: dict[str, dict[str, tuple[float, float]]],
+    at: FloatArray,
+    supports: FloatArray,
+    there: FloatArray,
+    springs: Springing,
+    wheels: Wheels,
+    trusted: float,
+) -> None:
+    """Add what a kilogram put into the car does, at the origin, and a kilogram's millimetre forward or left of it."""
+    p = np.column_stack([np.ones(4), at])
+    stiff = p.T @ supports @ p
+    for name, one in zip(LOAD, -GRAVITY * np.eye(3), strict=True):
+        q = np.linalg.solve(stiff, one)
+        how = Response(at, np.outer(p @ q, np.ones(4)) / 4, np.outer(-supports @ (p @ q), np.ones(4)) / 4)
+        least = name == LOAD[0]
+        _add(found, name, np.ones(4), {}, how, there, springs, wheels, trusted, scale=1.0 if least else 0.0)
 
 
 def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
@@ -100,13 +123,15 @@ def _add(
     springs: Springing,
     wheels: Wheels,
     trusted: float,
+    extended: bool = False,
+    scale: float = 1.0,
 ) -> None:
     heights, loads = how.heights @ rise, how.loads @ rise
-    extended = rise if own else np.zeros(4)  # a link moves the wheel itself; a perch only lets the chassis up
-    travel = extended - heights - loads / springs.tyres
+    # A link and a tyre move the wheel itself; a perch and a load only the chassis.
+    travel = (rise if own or extended else np.zeros(4)) - heights - loads / springs.tyres
     for kind, values, least in (("height", how.at_places(there) @ rise, LEAST_MM), ("load", loads / GRAVITY, LEAST_KG)):
         for c, v in zip(CORNERS, values, strict=True):
-            found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (least if rise.any() else 0.0)
+            found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (least * scale if rise.any() else 0.0)
     lean = [np.degrees((heights[i] - heights[i + 1]) / (how.at[i, 1] - how.at[i + 1, 1])) for i in (0, 0, 2, 2)]
     for i, c in enumerate(CORNERS):
         for kind, rows in (("camber", wheels.camber), ("toe", wheels.toe)):
