@@ -1,9 +1,12 @@
 """Whole jobs: a car with a hidden truth is read and turned as it is told to, step by step, until nothing is left to do or to say."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
+from ready_corner.core.metrology.verdict import Aim
 from ready_corner.core.plan import CORNERS, END_OF, Perch
 from ready_corner.core.readiness.marks import evaluate
 from ready_corner.core.readiness.rounds import next_step
@@ -149,7 +152,7 @@ class Job:
         raise AssertionError(f"no end after {MOST_STEPS} steps: {step}")
 
 
-@pytest.mark.parametrize("name", ["heather", "tern"])
+@pytest.mark.parametrize("name", ["heather", "tern", "five-link", "hinged-arm", "three-link-axle", "trailing-arm"])
 @pytest.mark.parametrize("seed", range(12))
 def test_a_practice_car_is_brought_home_or_told_what_would_have_to_change(name, seed):
     job = Job(name, seed)
@@ -161,6 +164,19 @@ def test_a_practice_car_is_brought_home_or_told_what_would_have_to_change(name, 
             if mark.aim and mark.mark.split(".")[1] in ("height", "camber", "toe") and mark.mark[:2] in END_OF:
                 corner, kind = mark.mark.split(".")
                 assert abs(job.truth(corner, kind) - mark.aim.aim) <= mark.aim.tolerance * 1.05, mark
+
+
+def test_cross_weight_is_read_with_the_bar_off_and_the_job_ends():
+    job = Job("heather", 9)
+    job.plan = replace(
+        job.plan, aims=(*job.plan.aims, Aim("car.cross_weight", 50.0, 2.0)), footing=replace(job.plan.footing, school="both")
+    )
+    job.entries, job.last = [], None
+    job.tell(PlanRevised(job.plan))
+    step, found = job.run()
+    assert step.kind in ("done", "plan")
+    assert found.mark("car.cross_weight").state == "holds"
+    assert not found.mark("car.cross_weight").provisional
 
 
 @pytest.mark.parametrize("seed", range(40))

@@ -97,11 +97,11 @@
         <label class="row">{LOG.where}<select bind:value={corner}><option value="">{LOG.all}</option>{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select></label>
       {/if}
       {#if what === 'tyre' && corner}<FigureField label={LOG.larger} value={by} kind="length" units={car.view!.plan.units} onchange={(v) => (by = v)} />{/if}
-      {#if what === 'load'}
+      {#if what === 'load'}<div class="three">
         <FigureField label={LOG.mass} value={by} kind="mass" units={car.view!.plan.units} onchange={(v) => (by = v)} />
         <FigureField label={LOG.station} value={station} kind="length" units={car.view!.plan.units} onchange={(v) => (station = v)} />
         <FigureField label={LOG.offset} value={offset} kind="length" units={car.view!.plan.units} onchange={(v) => (offset = v)} />
-      {/if}
+      </div>{/if}
       {#if what === 'tyre' || what === 'load'}<p class="soft">{LOG.figure}</p>{/if}
       <label class="row">{LOG.words}<input bind:value={words} maxlength="200" /></label>
       {#if what === 'weld'}<p class="caution">{LOG.weld}</p>{/if}
@@ -120,6 +120,7 @@
   main { display: grid; grid-template-columns: minmax(0, 1fr) 360px; gap: var(--gap-3); padding: var(--gap-3); align-items: start; }
   h1 { font-size: 1.125rem; }
   h1 span { font-weight: 400; }
+  .three { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 8px; align-items: end; }
   h2 { font-size: 1rem; margin-bottom: 6px; }
   li .button { font-weight: 400; border-color: var(--edge); }
   ol, ul { list-style: none; margin: 8px 0; padding: 0; }

@@ -20,7 +20,7 @@ export const LOG = {
   recordNote: 'Keep the note',
   files: 'Plan and logbook as open files',
   nobody: 'no name',
-  larger: 'Loaded radius, larger by', mass: 'Put in; minus is taken out', station: 'Station, forward is plus', offset: 'Offset, left is plus', figure: 'With its figure, what it moves is reckoned; without, all that it can move is to be read again.',
+  larger: 'Loaded radius, larger by', mass: 'Put in', station: 'Station', offset: 'Offset', figure: 'What is taken out is minus; forward and left are plus. With its figure, what it moves is reckoned; without, all that it can move is to be read again.',
   what: { settled: 'Rolled and bounced: it has settled', string: 'A string was moved', tyre: 'Tyre or pressure changed', load: 'Driver, fuel or load changed', level: 'Floor or pads changed', weld: 'Welded', cut: 'Cut or taken out', knock: 'Knocked or dropped', bar_off: 'Anti-roll bar links off', bar_on: 'Anti-roll bar links on again' } as const,
   weld: 'No weld near fuel, coated or plated steel, or a damper rod left bare. A steering or brake part is welded by someone qualified.',
   lift: 'Stands on firm ground and wheels under the sill before anything is loosened.',

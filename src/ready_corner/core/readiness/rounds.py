@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ready_corner.core.logbook import QUANTITIES, Place, Quantity, has_bar
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.plan import CORNER_WORDS, CORNERS, Corner, Perch
 from ready_corner.core.readiness.figures import default_tool
 from ready_corner.core.readiness.marks import Evaluation, MarkState
 from ready_corner.core.readiness.words import say_mark, say_size
@@ -179,28 +179,36 @@ def next_step(evaluation: Evaluation) -> Step:
     judged = [m for m in evaluation.marks if m.state is not None]
     order = [m for kind in ("height", "camber", "toe") for m in judged if m.mark.endswith(f".{kind}")]
     heights = [m for m in order if m.mark.endswith(".height")]
-    if has_bar(state.plan) and state.condition.bar_connected and any(m.state != "holds" for m in heights):
-        return Step(
-            "disconnect",
-            "Take the anti-roll bar links off",
-            "A bar under load holds one corner up: heights read with it on are provisional.",
-        )
+    held: list[Step] = []  # what keeps a mark from holding that nothing which can be done from here would mend
     if fresh := _to_read(evaluation, heights):
-        return fresh
+        return _bar_off(evaluation, fresh)
     for mark in heights:
         if mark.state == "out":
-            return _height_step(evaluation, mark)
+            step = _height_step(evaluation, mark)
+            if step.kind != "plan":
+                return _bar_off(evaluation, step)
+            held.append(step)
     if fresh := _to_read(evaluation, order):
         return fresh
-    return _of_corners(evaluation, order) or Step(
+    return _of_corners(evaluation, order, held) or Step(
         "done", "Every mark holds", "Lock every jam nut, check steering and brakes, and keep the sheet with the car."
     )
 
 
-def _of_corners(evaluation: Evaluation, order: list[MarkState]) -> Step | None:
-    """Return what to do when all is read and the heights are not out: turns, what is too close to call, then the car as a whole."""
+def _bar_off(evaluation: Evaluation, step: Step) -> Step:
+    """Return what comes before a step that is about heights: the links of a bar that is on are taken off."""
+    if not (has_bar(evaluation.state.plan) and evaluation.state.condition.bar_connected):
+        return step
+    return Step(
+        "disconnect",
+        "Take the anti-roll bar links off",
+        f"A bar under load holds one corner up: heights read with it on are provisional. Then: {step.sentence[0].lower()}{step.sentence[1:]}.",
+    )
+
+
+def _of_corners(evaluation: Evaluation, order: list[MarkState], held: list[Step]) -> Step | None:
+    """Return what to do when all is read and no height can be turned nearer: turns, what is too close to call, then the car as a whole; last what is ``held``."""
     judged = [m for m in evaluation.marks if m.state is not None]
-    held: list[Step] = []  # what keeps a mark from holding that nothing which can be done from here would mend
     for corner in CORNERS:
         off = [m for m in order if m.mark.startswith(corner) and m.state == "out" and not m.mark.endswith(".height")]
         if off:
@@ -211,16 +219,16 @@ def _of_corners(evaluation: Evaluation, order: list[MarkState]) -> Step | None:
     for unsure in [m for m in judged if m.state == "too close to call"]:
         step = _unsure_step(evaluation, unsure)
         if step.kind != "plan":
-            return step
+            return _bar_off(evaluation, step) if step.quantity in ("height", "load") else step
         held.append(step)
+    if weight := _weight_step(evaluation):
+        return _bar_off(evaluation, weight)
     if not evaluation.state.condition.bar_connected:
         return Step(
             "reconnect",
             "Put the anti-roll bar links back on",
             "Without preload, car at rest. It is not ready while they are off.",
         )
-    if weight := _weight_step(evaluation):
-        return weight
     rest = next((m for m in judged if m.state not in ("holds", "too close to call") and m not in order), None)
     if rest:
         return _whole_step(evaluation, rest)
@@ -354,10 +362,11 @@ def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:
             corner,
             "height",
         )
+    named = evaluation.state.plan.perch(corner)
     return Step(
-        "perch",
+        "perch" if named else "plan",
         f"Bring the {where} to its height first: {mark.reason}",
-        "Height carries camber and toe with it. No perch with thread left is named at this corner.",
+        "Height carries camber and toe with it. No perch with thread left is named at this corner: name one in the plan, or shim it.",
         corner,
         "height",
     )
@@ -367,7 +376,8 @@ def _corner_step(evaluation: Evaluation, corner: Corner, off: list[MarkState]) -
     answer = set_corner(evaluation, corner)
     said = "; ".join(f"{m.mark.split('.')[1]} {m.reason}" for m in off)
     if answer.why_not:
-        return Step("try", f"{CORNER_WORDS[corner].capitalize()}: {said}", answer.why_not, corner)
+        links = any(a.corner == corner and not isinstance(a.by, Perch) for a in evaluation.state.plan.adjusters)
+        return Step("try" if links else "plan", f"{CORNER_WORDS[corner].capitalize()}: {said}", answer.why_not, corner)
     if not any(t.amount for t in answer.turns):
         return Step("plan", answer.sentence, f"{answer.reason} Now {said}.", corner)
     turns = ", ".join(f"{t.name} {t.say}" for t in answer.turns if t.amount)
