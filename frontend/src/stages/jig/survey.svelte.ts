@@ -123,9 +123,8 @@ export class Survey {
     if (at >= 0) this.list = this.list.filter((_, i) => i !== at);
     const following = this.list[Math.min(Math.max(at, 0), this.list.length - 1)];
     if (following) return this.ask(following.reading as Kind, following.points);
-    // What was read last is not asked for again.
-    this.points = [];
-    if (at >= 0) this.listSays = JIG.listDone;
+    // The last line of a list is not asked for again; points that were picked by hand stay picked.
+    if (at >= 0) [this.points, this.listSays] = [[], JIG.listDone];
   }
 
   step(by: number): void {
