@@ -16,7 +16,7 @@ from ready_corner.core.survey.datum import Datum, Laid, fitted, lay, whole_motio
 from ready_corner.core.survey.moved import Drift, Fit, Known, drift, fit
 from ready_corner.core.survey.network import Network, adjust, lies_flat
 from ready_corner.core.survey.propose import Means, possible
-from ready_corner.core.survey.readings import Array, Reading, compared, model
+from ready_corner.core.survey.readings import Array, Reading, compared
 from ready_corner.core.survey.wrong import SLIPS_INCH, SLIPS_MM, Verdict, find_wrong
 
 PLANNED = "planned height of "
@@ -305,13 +305,7 @@ def expected(frame: Frame, read: SurveyRead) -> tuple[float, float] | None:
     if network.gauge and read.reading not in ("distance", "compare", "height", "rise", "slope"):
         return None
     try:
-        value, grads = model(
-            Reading("asked", read.reading, read.points, read.value or 1.0, 1.0), {n: network.place(n) for n in read.points}
-        )
+        value, u = network.says(Reading("asked", read.reading, read.points, read.value or 1.0, 1.0))
     except ReadyCornerError:
         return None
-    g = np.zeros(3 * len(network.names))
-    for name, part in grads.items():
-        i = 3 * network.names.index(name)
-        g[i : i + 3] += part
-    return value, 2 * float(np.sqrt(max(float(g @ network.covariance @ g), 0.0)))
+    return value, 2 * u

@@ -6,7 +6,7 @@ travel of each wheel and, relative to the ground, with the roll of the body. A l
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,11 +14,10 @@ from numpy.typing import NDArray
 from ready_corner.core.errors import ReadyCornerError
 from ready_corner.core.linkage.planned import bodies_of
 from ready_corner.core.linkage.sweep import Sweep, sweep
-from ready_corner.core.linkage.worth import Hold, sensitivities
 from ready_corner.core.logbook import LOAD, TYRE
 from ready_corner.core.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
 from ready_corner.core.setting.learn import Worth
-from ready_corner.core.setting.predicted import LEAST_DEG, PART_TRUSTED, parts_of
+from ready_corner.core.setting.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.stance.model import ROLL_STEP_DEG, Response, Springing, places, raises, response
 from ready_corner.core.stance.springs import GRAVITY
 
@@ -46,63 +45,96 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
     An adjuster of which the plan does not say what it moves is left out.
     """
     at, supports = places(plan), springs.supports(bar_on)
-    there = np.array([[p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
+    there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
     lifted, turned = response(at, supports), response(at, supports, springs.lifts(bar_on))
-    per, wheels = raises(plan, springs), wheels_of(plan)
-    trusted = SPRINGS_TRUSTED if springs.known else SPRINGS_GUESSED
-    links = _links(plan)
-    found: dict[str, dict[str, tuple[float, float]]] = {
-        f"{c}.{k}": {} for c in CORNERS for k in ("height", "camber", "toe", "load")
-    }
+    per, links = raises(plan, springs), _links(plan)
+    table = _Table(at, there, springs, wheels_of(plan))
+    still = np.zeros(4)
     for adjuster in plan.adjusters:
         if isinstance(adjuster.by, Perch):
             rise = per[:, CORNERS.index(adjuster.corner)]
-            rise, own, how = (rise, {}, turned) if np.isfinite(rise).all() else (_alone(adjuster), {}, turned)
+            rise = rise if np.isfinite(rise).all() else _alone(adjuster)
+            table.add(adjuster.id, _Lift(turned.heights @ rise, turned.loads @ rise, still))
         elif adjuster.id in links:
-            own, how = links[adjuster.id], lifted
-            rise = np.array([own.get((c, "rise"), 0.0) for c in CORNERS])
-        else:
-            continue
-        _add(found, adjuster.id, rise, own, how, there, springs, wheels, trusted)
+            own = links[adjuster.id]
+            table.add(adjuster.id, _Lift.of(lifted, np.array([own.get((c, "rise"), 0.0) for c in CORNERS])), own)
     for i, c in enumerate(CORNERS):
-        _add(found, TYRE[c], np.eye(4)[i], {}, lifted, there, springs, wheels, trusted, extended=True)
-    _weights(found, at, supports, there, springs, wheels, trusted)
-    return {mark: _worth(rows) for mark, rows in found.items()}
-
-
-def _weights(
-    found: dict[str, dict[str, tuple[float, float]]],
-    at: FloatArray,
-    supports: FloatArray,
-    there: FloatArray,
-    springs: Springing,
-    wheels: Wheels,
-    trusted: float,
-) -> None:
-    """Add what a kilogram put into the car does, at the origin, and a kilogram's millimetre forward or left of it."""
+        table.add(TYRE[c], _Lift.of(lifted, np.eye(4)[i]))
     p = np.column_stack([np.ones(4), at])
-    stiff = p.T @ supports @ p
-    for name, one in zip(LOAD, -GRAVITY * np.eye(3), strict=True):
-        q = np.linalg.solve(stiff, one)
-        how = Response(at, np.outer(p @ q, np.ones(4)) / 4, np.outer(-supports @ (p @ q), np.ones(4)) / 4)
-        least = name == LOAD[0]
-        _add(found, name, np.ones(4), {}, how, there, springs, wheels, trusted, scale=1.0 if least else 0.0)
+    for name, one in zip(
+        LOAD, -GRAVITY * np.eye(3), strict=True
+    ):  # a kilogram at the origin, and its millimetre forward or left of it
+        heights = p @ np.linalg.solve(p.T @ supports @ p, one)
+        table.add(name, _Lift(heights, -supports @ heights, still), least=name == LOAD[0])
+    return {mark: _worth(rows) for mark, rows in table.found.items()}
+
+
+@dataclass(frozen=True)
+class _Lift:
+    """What a change does to the car on its springs: ``heights`` (4,) of the chassis at the wheels, mm, ``loads`` (4,) N, and by how much it moves the ``wheels`` themselves, (4,) mm."""
+
+    heights: FloatArray
+    loads: FloatArray
+    wheels: FloatArray
+
+    @classmethod
+    def of(cls, how: Response, rise: FloatArray) -> "_Lift":
+        """Return that of wheels which stand higher under the chassis by ``rise`` (4,): links, tyres, pads."""
+        return cls(how.heights @ rise, how.loads @ rise, rise)
+
+    def travel(self, tyres: FloatArray) -> FloatArray:
+        """Return how far each wheel rises against the chassis, (4,) mm."""
+        return self.wheels - self.heights - self.loads / tyres
+
+
+def _lean(rises: FloatArray, at: FloatArray) -> FloatArray:
+    """Return how far each end leans to the right by the heights of its two sides, (4,) degrees by corner."""
+    return np.array([np.degrees((rises[i] - rises[i + 1]) / (at[i, 1] - at[i + 1, 1])) for i in (0, 0, 2, 2)])
+
+
+@dataclass
+class _Table:
+    """What every change does to every corner mark, with its standard uncertainty, being filled in."""
+
+    at: FloatArray
+    there: FloatArray
+    springs: Springing
+    wheels: Wheels
+    found: dict[str, dict[str, tuple[float, float]]] = field(
+        default_factory=lambda: {f"{c}.{k}": {} for c in CORNERS for k in ("height", "camber", "toe", "load")}
+    )
+
+    def add(self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None = None, least: bool = True) -> None:
+        """Add a change: by its lift, and what it does to camber and toe of its ``own`` wheels besides. ``least``: whether it is doubted at all where it does nothing."""
+        own, trusted = own or {}, SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED
+        wheels = np.column_stack([np.ones(4), self.at])
+        heights = self.there @ np.linalg.lstsq(wheels, lift.heights, rcond=None)[0]
+        doubt = least and bool(np.any(lift.heights))
+        for kind, values, some in (("height", heights, LEAST_MM), ("load", lift.loads / GRAVITY, LEAST_KG)):
+            for c, v in zip(CORNERS, values, strict=True):
+                self.found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (some if doubt else 0.0)
+        travel, lean = lift.travel(self.springs.tyres), _lean(lift.heights, self.at)
+        for i, c in enumerate(CORNERS):
+            for kind, rows in (("camber", self.wheels.camber), ("toe", self.wheels.toe)):
+                direct = own.get((c, kind), 0.0)
+                told = bool(np.isfinite(rows[i]).all())
+                with_travel = float(rows[i] @ travel) if told else 0.0
+                if kind == "camber" and not self.wheels.axle[i]:
+                    with_travel -= SIDE[c] * float(lean[i])
+                u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
+                u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
+                self.found[f"{c}.{kind}"][name] = direct + with_travel, u
 
 
 def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Return what pads off one plane by ``rises`` (4,) mm do to camber and toe (4,) degrees: each wheel travels, and the body leans."""
-    how = response(places(plan), springs.supports())
-    heights, loads = how.heights @ rises, how.loads @ rises
-    travel = rises - heights - loads / springs.tyres
-    lean = [np.degrees((heights[i] - heights[i + 1]) / (how.at[i, 1] - how.at[i + 1, 1])) for i in (0, 0, 2, 2)]
-    camber, toe = np.nan_to_num(wheels.camber) @ travel, np.nan_to_num(wheels.toe) @ travel
-    for i, c in enumerate(CORNERS):
-        if wheels.axle[i]:  # a live axle lies on its two pads
-            first = i - i % 2
-            camber[i] = -SIDE[c] * np.degrees((rises[first] - rises[first + 1]) / (how.at[first, 1] - how.at[first + 1, 1]))
-        else:
-            camber[i] -= SIDE[c] * lean[i]
-    return camber, toe
+    at = places(plan)
+    lift = _Lift.of(response(at, springs.supports()), rises)
+    travel, side = lift.travel(springs.tyres), np.array([SIDE[c] for c in CORNERS])
+    # A live axle lies on its two pads, the others lean with the body.
+    lean = np.where(wheels.axle, _lean(rises, at), _lean(lift.heights, at))
+    camber = np.where(wheels.axle, 0.0, np.nan_to_num(wheels.camber) @ travel)
+    return camber - side * lean, np.nan_to_num(wheels.toe) @ travel
 
 
 def _alone(adjuster: Adjuster) -> FloatArray:
@@ -111,38 +143,6 @@ def _alone(adjuster: Adjuster) -> FloatArray:
     rise = np.zeros(4)
     rise[CORNERS.index(adjuster.corner)] = adjuster.by.pitch_mm_per_turn / adjuster.by.spring_per_wheel
     return rise
-
-
-def _add(
-    found: dict[str, dict[str, tuple[float, float]]],
-    name: str,
-    rise: FloatArray,
-    own: Mapping[tuple[Corner, str], float],
-    how: Response,
-    there: FloatArray,
-    springs: Springing,
-    wheels: Wheels,
-    trusted: float,
-    extended: bool = False,
-    scale: float = 1.0,
-) -> None:
-    heights, loads = how.heights @ rise, how.loads @ rise
-    # A link and a tyre move the wheel itself; a perch and a load only the chassis.
-    travel = (rise if own or extended else np.zeros(4)) - heights - loads / springs.tyres
-    for kind, values, least in (("height", how.at_places(there) @ rise, LEAST_MM), ("load", loads / GRAVITY, LEAST_KG)):
-        for c, v in zip(CORNERS, values, strict=True):
-            found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (least * scale if rise.any() else 0.0)
-    lean = [np.degrees((heights[i] - heights[i + 1]) / (how.at[i, 1] - how.at[i + 1, 1])) for i in (0, 0, 2, 2)]
-    for i, c in enumerate(CORNERS):
-        for kind, rows in (("camber", wheels.camber), ("toe", wheels.toe)):
-            direct = own.get((c, kind), 0.0)
-            told = bool(np.isfinite(rows[i]).all())
-            with_travel = float(rows[i] @ travel) if told else 0.0
-            if kind == "camber" and not wheels.axle[i]:
-                with_travel -= SIDE[c] * float(lean[i])
-            u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
-            u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
-            found[f"{c}.{kind}"][name] = direct + with_travel, u
 
 
 def _worth(rows: Mapping[str, tuple[float, float]]) -> Worth:
@@ -197,15 +197,11 @@ def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
         if not own or corner not in swept:
             continue
         body = swept[corner].body
-        wanted = list(dict.fromkeys(p for a in own for p, _ in parts_of(a)))
-        hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
-        by = sensitivities(swept[corner], wanted, hold, rates=False)
-        corners = [c for c in CORNERS if END_OF[c] == END_OF[corner]] if body.is_axle else [corner]
-        for adjuster in own:
-            rows = found[adjuster.id] = {}
-            for c in corners:
-                side = ("left." if SIDE[c] > 0 else "right.") if body.is_axle else ""
-                for kind, answer, sign in (("camber", "camber_deg", 1.0), ("toe", "toe_deg", 1.0), ("rise", "contact_z", -1.0)):
-                    per_mm = sum(float(by[side + answer][wanted.index(p), 0]) * weight for p, weight in parts_of(adjuster))
-                    rows[c, kind] = sign * per_mm * adjuster.length_per_step
+        one = not body.is_axle
+        corners = [corner] if one else [c for c in CORNERS if END_OF[c] == END_OF[corner]]
+        side = {c: "" if one else "left." if SIDE[c] > 0 else "right." for c in corners}
+        answers = (("camber", "camber_deg", 1.0), ("toe", "toe_deg", 1.0), ("rise", "contact_z", -1.0))
+        by = by_turn(swept[corner], own, [side[c] + answer for c in corners for _, answer, _ in answers])
+        for name, turned in by.items():
+            found[name] = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}
     return found

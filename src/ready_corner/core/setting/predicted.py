@@ -1,10 +1,12 @@
 """What a turn of an adjuster should be worth by the plan's linkage, for as long as it was not tried on the car."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from ready_corner.core.errors import PlannedError
 from ready_corner.core.linkage.planned import body_named
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.linkage.sweep import Sweep, sweep
 from ready_corner.core.linkage.worth import Hold, Parameter, sensitivities
 from ready_corner.core.plan import Adjuster, Corner, Perch, Plan
 from ready_corner.core.setting.learn import Worth
@@ -30,9 +32,7 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
         return {}
     body, side = swept.body, "left." if corner.startswith("L") else "right."
     prefix = side if body.is_axle else ""
-    wanted = list(dict.fromkeys(p for a in own for p, _ in parts_of(a)))
-    hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
-    by = sensitivities(swept, wanted, hold, rates=False) if wanted else {}
+    links = by_turn(swept, own, [f"{prefix}{kind}_deg" for kind in KINDS])
     rows: dict[str, dict[str, float]] = {kind: {} for kind in KINDS}
     for adjuster in own:
         for kind in KINDS:
@@ -41,12 +41,29 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
                 rise = corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
                 rows[kind][adjuster.id] = -rise * float(swept.answers[f"{name}_per_mm"][0])
             else:
-                per_mm = sum(float(by[name][wanted.index(p), 0]) * weight for p, weight in parts_of(adjuster))
-                rows[kind][adjuster.id] = per_mm * adjuster.length_per_step
+                rows[kind][adjuster.id] = links[adjuster.id][name]
     return {kind: _worth(found) for kind, found in rows.items()}
 
 
-def parts_of(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
+def by_turn(swept: Sweep, adjusters: Sequence[Adjuster], answers: Sequence[str]) -> dict[str, dict[str, float]]:
+    """Return what one turn (or shim) of each link adds to answers of its linkage, in their units, by adjuster and answer.
+
+    Its spring keeps its length (of an axle: at the same heave). Adjusters that move nothing of the linkage are left out.
+    """
+    wanted = list(dict.fromkeys(p for a in adjusters for p, _ in _parts(a)))
+    if not wanted:
+        return {}
+    body = swept.body
+    hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
+    by = sensitivities(swept, wanted, hold, rates=False)
+    return {
+        a.id: {n: a.length_per_step * sum(float(by[n][wanted.index(p), 0]) * w for p, w in _parts(a)) for n in answers}
+        for a in adjusters
+        if _parts(a)
+    }
+
+
+def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
     """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre."""
     if adjuster.moves is None or isinstance(adjuster.by, Perch):
         return []

@@ -15,7 +15,7 @@ from scipy.stats import chi2
 from ready_corner.core.errors import MeasuredError
 from ready_corner.core.survey.design import FREE, Design, settle, with_priors
 from ready_corner.core.survey.mirror import Mirror, untangled
-from ready_corner.core.survey.readings import Array, Reading, Where
+from ready_corner.core.survey.readings import Array, Reading, Where, model
 
 UNKNOWN_MM = (
     100.0  # a direction in which the readings are surer than to no more than this (standard uncertainty) is not determined
@@ -88,6 +88,15 @@ class Network:
         """Return the covariance of a point, (3, 3), mm²."""
         i = 3 * self.names.index(name)
         return np.asarray(self.covariance[i : i + 3, i : i + 3])
+
+    def says(self, reading: Reading) -> tuple[float, float]:
+        """Return what a reading would be by the network, and its standard uncertainty without the reading's own; not of a rod in line."""
+        value, grads = model(reading, {n: self.place(n) for n in reading.points})
+        g = np.zeros(3 * len(self.names))
+        for name, part in grads.items():
+            i = 3 * self.names.index(name)
+            g[i : i + 3] += part
+        return value, float(np.sqrt(max(float(g @ self.covariance @ g), 0.0)))
 
     @cached_property
     def determined(self) -> frozenset[str]:

@@ -18,7 +18,7 @@ from scipy.stats import chi2
 from ready_corner.core.survey.design import Design, with_priors
 from ready_corner.core.survey.mirror import ALIKE
 from ready_corner.core.survey.network import CHECKED, DOUBT, UNKNOWN_MM, Network, adjust, worst_allowed
-from ready_corner.core.survey.readings import Array, Reading, Where, model
+from ready_corner.core.survey.readings import Array, Reading, Where
 
 LOOKED_AT = 16  # so many are adjusted anew at most, the likeliest first
 TOLD = 6  # what would tell explanations apart is looked for among the likeliest
@@ -203,13 +203,8 @@ class _Search:
         by, expanded = row.mistake or 0.0, row.mistake_expanded or 0.0
         reading = row.reading
         if reading.kind != "in_line" and set(reading.points) <= set(without.names):
-            value, grads = model(reading, {n: without.place(n) for n in reading.points})
-            g = np.zeros(3 * len(without.names))
-            for name, part in grads.items():
-                at = 3 * without.names.index(name)
-                g[at : at + 3] += part
-            by = reading.value - value
-            expanded = 2 * float(np.sqrt(max(float(g @ without.covariance @ g), 0.0) + reading.u**2))
+            value, u = without.says(reading)
+            by, expanded = reading.value - value, 2 * float(np.hypot(u, reading.u))
         return Suspect(reading, by, expanded, _slip(reading, by, expanded, self.slips), mute=row.mute)
 
 
@@ -377,7 +372,7 @@ def _telling(networks: Sequence[Network], possible: Sequence[Reading]) -> Readin
         values = []
         for network in networks:
             if set(reading.points) <= network.determined and reading.kind != "in_line":
-                values.append(model(reading, {n: network.place(n) for n in reading.points})[0])
+                values.append(network.says(reading)[0])
         if len(values) == len(networks) and values:
             apart = (max(values) - min(values)) / reading.u
             if apart > most:
