@@ -59,11 +59,6 @@ class Tool:
             f"{self.id} zero": self.zero,
         })  # fmt: skip
 
-    def repeats_needed(self, standard: float) -> int | None:
-        """Return how many repeats bring one reading down to a standard uncertainty, or None where none would."""
-        room = standard**2 - (self.step * STEP_TO_U) ** 2 - self.zero**2
-        return math.ceil(self.repeatability**2 / room) if room > 0 else None
-
 
 def scatter_of(readings: Sequence[float]) -> float:
     """Return the sample standard deviation of repeats; 0 for a single one."""
