@@ -1,0 +1,28 @@
+"""Every sentence that is told of a logbook, as lines ``path: sentence``: what the API answers, without its figures."""
+
+from ready_corner.exchange.files import read_logbook
+from ready_corner.storage.logbooks import CarKey
+from tests.fuzzing import ListedLogbooks, client_in_memory
+
+LEFT_OUT = {"plan", "last", "tools", "datum", "supports", "entry", "id"}  # what was given, not what is told of it
+
+
+def said_of(data):
+    """Return the lines of a logbook file."""
+    logbooks = ListedLogbooks()
+    logbooks.begin(CarKey("kept", "kept"), read_logbook(data)[0].entries)
+    client = client_in_memory(logbooks)
+    parts = {"car": "", "log": "/log?limit=500", "jig": "/jig", "stance": "/stance", "wanting": "/wanting"}
+    return [line for name, path in parts.items() for line in _strings(name, client.get(f"/api/cars/kept{path}").json())]
+
+
+def _strings(path, value):
+    if isinstance(value, str) and " " in value.strip():
+        yield f"{path}: {value}"
+    elif isinstance(value, dict):
+        for key, part in value.items():
+            if key not in LEFT_OUT:
+                yield from _strings(f"{path}.{key}", part)
+    elif isinstance(value, list | tuple):
+        for i, part in enumerate(value):
+            yield from _strings(f"{path}.{i}", part)
