@@ -19,7 +19,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from ready_corner.border.entries import EntryKept, HappenedModel, ReadingIn, TurnedIn, keep
-from ready_corner.core.plan import CORNERS
+from ready_corner.core.plan.plan import CORNERS
 from ready_corner.demo import demo_logbooks
 from ready_corner.launch.database import LocalDatabase
 from ready_corner.storage.logbooks import Logbooks, engine_for

@@ -13,11 +13,11 @@ from importlib.resources import files
 import numpy as np
 from scipy.optimize import fsolve
 
-from ready_corner.core.linkage.mechanism import Shape
-from ready_corner.core.linkage.planned import bodies_of
-from ready_corner.core.linkage.solve import solve_near
-from ready_corner.core.linkage.space import rotation_by
-from ready_corner.core.linkage.sweep import answers_at, sweep
+from ready_corner.core.engines.linkage.mechanism import Shape
+from ready_corner.core.engines.linkage.solve import solve_near
+from ready_corner.core.engines.linkage.space import rotation_by
+from ready_corner.core.engines.linkage.sweep import answers_at, sweep
+from ready_corner.core.model.bodies import bodies_of
 from ready_corner.exchange.files import read_plan
 
 

@@ -10,14 +10,14 @@ from collections.abc import Callable
 import numpy as np
 from scipy.optimize import least_squares
 
-from ready_corner.core.jig.acts import JigLog, Noted, SurveyRead
-from ready_corner.core.jig.frame import Frame, expected
-from ready_corner.core.plan import Axle, Plan
-from ready_corner.core.shop import Units
-from ready_corner.core.survey.network import adjust
-from ready_corner.core.survey.propose import Means, possible, propose
-from ready_corner.core.survey.readings import Reading, model
-from ready_corner.core.survey.wrong import find_wrong
+from ready_corner.core.engines.survey.network import adjust
+from ready_corner.core.engines.survey.propose import Means, possible, propose
+from ready_corner.core.engines.survey.readings import Reading, model
+from ready_corner.core.engines.survey.wrong import find_wrong
+from ready_corner.core.judge.frame import Frame, expected
+from ready_corner.core.plan.plan import Axle, Plan
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.record.jig_acts import JigLog, Noted, SurveyRead
 
 
 def spent_ms(act: Callable[[], object], times: int = 9) -> tuple[float, float]:

@@ -16,23 +16,23 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.errors import CalledError, ReadyCornerError, spelt
-from ready_corner.core.jig.frame import Frame
-from ready_corner.core.jig.pickups import pickups
-from ready_corner.core.jig.words import say_free, say_verdict
-from ready_corner.core.linkage.planned import body_named
-from ready_corner.core.linkage.sweep import travel_for_angle, travel_for_length
-from ready_corner.core.plan import CORNERS, Plan
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.readiness.rounds import next_step
-from ready_corner.core.setting.corner import set_corner
-from ready_corner.core.shop import in_units, read, say_length, say_mass
-from ready_corner.core.stance.car import Asked, perch_turns, stand
-from ready_corner.core.stance.model import car_of
-from ready_corner.core.stance.planned import at_work, dummy_struts
-from ready_corner.core.stance.springs import GRAVITY
-from ready_corner.core.stance.standing import stance
-from ready_corner.core.stance.turning import say_loads, steps
+from ready_corner.core.advise.corner import set_corner
+from ready_corner.core.advise.next import next_step
+from ready_corner.core.advise.perches import say_loads, steps
+from ready_corner.core.advise.pickups import pickups
+from ready_corner.core.advise.standing import stance
+from ready_corner.core.engines.linkage.sweep import travel_for_angle, travel_for_length
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.judge.frame import Frame
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.model.bodies import body_named
+from ready_corner.core.model.four_springs import Asked, perch_turns, stand
+from ready_corner.core.model.springs_of_plan import car_of
+from ready_corner.core.model.struts import at_work, dummy_struts
+from ready_corner.core.plan.plan import CORNERS, Plan
+from ready_corner.core.quantities.errors import CalledError, ReadyCornerError, spelt
+from ready_corner.core.quantities.notation import in_units, read, say_length, say_mass
+from ready_corner.core.say.jig import say_free, say_verdict
 from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, schemas
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 from ready_corner.launch.database import DatabaseStartError

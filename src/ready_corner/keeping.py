@@ -5,9 +5,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ready_corner.border.entries import CarFileModel, EntryKept, PlanRevisedModel, WorkshopModel, kept_to_core
-from ready_corner.core.errors import ReadyCornerError
-from ready_corner.core.logbook import CarState
-from ready_corner.core.readiness.accept import accept
+from ready_corner.core.advise.accept import accept
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.record.logbook import CarState
 from ready_corner.exchange.files import read_workshop
 from ready_corner.storage.logbooks import Logbooks, TakenError
 from ready_corner.workshop import Workshop

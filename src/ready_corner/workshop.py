@@ -12,17 +12,17 @@ from dataclasses import dataclass, field
 from datetime import UTC
 
 from ready_corner.border.entries import EntryIn, EntryKept, PlanRevisedModel, WhatIn, keep, kept_to_core, same_as_sent
-from ready_corner.core.errors import CalledError, MeasuredError, SavedFirstError
-from ready_corner.core.jig.frame import Frame
-from ready_corner.core.jig.pickups import Kept, Pickups, pickups
-from ready_corner.core.linkage.study import Change, Over, Study, study
-from ready_corner.core.linkage.worth import Lengths
-from ready_corner.core.logbook import CarState, PlanRevised, Reading, Turned, fold_all
-from ready_corner.core.plan import End, Point
-from ready_corner.core.readiness.accept import Preview, accept, preview
-from ready_corner.core.readiness.car import CarJudged, judge_car
-from ready_corner.core.readiness.marks import Evaluation, evaluate
-from ready_corner.core.stance.standing import stance
+from ready_corner.core.advise.accept import Preview, accept, preview
+from ready_corner.core.advise.car import CarJudged, judge_car
+from ready_corner.core.advise.pickups import Kept, Pickups, pickups
+from ready_corner.core.advise.standing import stance
+from ready_corner.core.engines.linkage.worth import Lengths
+from ready_corner.core.judge.frame import Frame
+from ready_corner.core.judge.marks import Evaluation, evaluate
+from ready_corner.core.model.study import Change, Over, Study, study
+from ready_corner.core.plan.plan import End, Point
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, SavedFirstError
+from ready_corner.core.record.logbook import CarState, PlanRevised, Reading, Turned, fold_all
 from ready_corner.exchange.files import slug_of
 from ready_corner.storage.logbooks import AwayError, CarKey, CarLine, Logbooks, TakenError
 

@@ -9,8 +9,8 @@ from itertools import combinations
 import numpy as np
 from playwright.sync_api import expect
 
-from ready_corner.core.plan import places_of
-from ready_corner.core.survey.readings import Reading, model
+from ready_corner.core.engines.survey.readings import Reading, model
+from ready_corner.core.plan.plan import places_of
 from ready_corner.exchange.files import read_plan
 from tests.conftest import entry_json
 

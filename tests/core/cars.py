@@ -2,11 +2,11 @@
 
 from itertools import count
 
-from ready_corner.core.logbook import Correction, Entry, Happened, PlanRevised, Reading, Turned
-from ready_corner.core.metrology.tools import Tool
-from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNERS, Adjuster, Axle, Perch, Plan, Stack, ThreadedEnd
-from ready_corner.core.shop import Units
+from ready_corner.core.plan.plan import CORNERS, Adjuster, Axle, Perch, Plan, Stack, ThreadedEnd
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.logbook import Correction, Entry, Happened, PlanRevised, Reading, Turned
 
 from .practice import PracticeCar
 

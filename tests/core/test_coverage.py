@@ -5,10 +5,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 import pytest
 
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, fold
-from ready_corner.core.metrology.tools import Tool
-from ready_corner.core.plan import CORNERS, DOUBTS, SIDE, Axle, Ways
-from ready_corner.core.readiness.marks import evaluate
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.plan.plan import CORNERS, DOUBTS, SIDE, Axle, Ways
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, fold
 from tests.core.cars import plan
 from tests.core.practice import PracticeCar
 

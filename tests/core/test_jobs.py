@@ -5,13 +5,13 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
-from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNERS, END_OF, Perch
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.readiness.rounds import next_step
-from ready_corner.core.setting.corner import by_plan, set_corner
-from ready_corner.core.stance.standing import turns_now
+from ready_corner.core.advise.corner import by_plan, set_corner
+from ready_corner.core.advise.next import next_step
+from ready_corner.core.advise.standing import turns_now
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.plan.plan import CORNERS, END_OF, Perch
+from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 from tests.core.linkage.cars import plan
 from tests.core.practice import PracticeCar
 

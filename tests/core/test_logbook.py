@@ -3,8 +3,10 @@ from dataclasses import replace
 
 import pytest
 
-from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, UnusualError
-from ready_corner.core.logbook import (
+from ready_corner.core.plan.plan import Adjuster, Axle, Perch, Plan, Stack
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, PlannedError, UnusualError
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.record.logbook import (
     Correction,
     Happened,
     Note,
@@ -16,8 +18,6 @@ from ready_corner.core.logbook import (
     fold,
     fold_on,
 )
-from ready_corner.core.plan import Adjuster, Axle, Perch, Plan, Stack
-from ready_corner.core.shop import Units
 
 from .cars import PERCH, ROD, SHIMS, TUBE, Log, end, plan
 

@@ -5,10 +5,10 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from ready_corner.core.errors import PlannedError
-from ready_corner.core.metrology.measured import Measured, combine, propagate
-from ready_corner.core.metrology.tools import Tool, default_tools, odd_repeat
-from ready_corner.core.metrology.verdict import Aim, can_hold, chance_to_hold, judge, what_settles
+from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.measured import Measured, combine, propagate
+from ready_corner.core.quantities.tools import Tool, default_tools, odd_repeat
+from ready_corner.core.quantities.verdict import Aim, can_hold, chance_to_hold, judge, what_settles
 
 GAUGE = Tool("g", "Gauge", "angle", 0.1, 0.06, 0.02)
 

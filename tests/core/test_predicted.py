@@ -5,14 +5,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.linkage.checks import check_linkages
-from ready_corner.core.linkage.planned import bodies_of
-from ready_corner.core.linkage.sweep import sweep, travel_for_length
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
-from ready_corner.core.plan import Moves
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.setting.corner import set_corner
-from ready_corner.core.setting.predicted import predicted
+from ready_corner.core.advise.corner import set_corner
+from ready_corner.core.engines.linkage.sweep import sweep, travel_for_length
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.checks import check_linkages
+from ready_corner.core.model.predicted import predicted
+from ready_corner.core.plan.plan import Moves
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")

@@ -4,10 +4,10 @@ from dataclasses import replace
 
 import pytest
 
-from ready_corner.core.metrology.tools import default_tools
-from ready_corner.core.plan import CORNERS, Ways
-from ready_corner.core.purposes import PURPOSES, provable, starting_aims
-from ready_corner.core.readiness.provable import limits, unprovable
+from ready_corner.core.advise.provable import limits, unprovable
+from ready_corner.core.plan.plan import CORNERS, Ways
+from ready_corner.core.plan.purposes import PURPOSES, provable, starting_aims
+from ready_corner.core.quantities.tools import default_tools
 from tests.core.linkage.cars import plan
 
 

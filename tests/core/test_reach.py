@@ -5,16 +5,16 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import CalledError
-from ready_corner.core.logbook import LOAD, TYRE, Entry, Happened, PlanRevised, Reading, Turned, check, fold
-from ready_corner.core.metrology.tools import Tool
-from ready_corner.core.plan import CORNERS, Moves
-from ready_corner.core.readiness.marks import SPOILS, evaluate
-from ready_corner.core.readiness.reach import reach
-from ready_corner.core.setting.predicted import predicted
-from ready_corner.core.stance.car import stand
-from ready_corner.core.stance.model import car_of, springing
-from ready_corner.core.stance.standing import turns_now
+from ready_corner.core.advise.standing import turns_now
+from ready_corner.core.judge.marks import SPOILS, evaluate
+from ready_corner.core.judge.reach import reach
+from ready_corner.core.model.four_springs import stand
+from ready_corner.core.model.predicted import predicted
+from ready_corner.core.model.springs_of_plan import car_of, springing
+from ready_corner.core.plan.plan import CORNERS, Moves
+from ready_corner.core.quantities.errors import CalledError
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.logbook import LOAD, TYRE, Entry, Happened, PlanRevised, Reading, Turned, check, fold
 from tests.core.linkage.cars import plan
 
 KINDS = ("height", "camber", "toe", "load")

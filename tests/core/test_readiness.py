@@ -3,18 +3,18 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.alignment.string import StringError
-from ready_corner.core.jig.acts import GaugeZeroed
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
-from ready_corner.core.metrology.tools import Tool, default_tools
-from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNERS, Ways
-from ready_corner.core.readiness.accept import accept, preview, toe_every_way
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.readiness.progress import share_held, steer_ahead
-from ready_corner.core.readiness.rounds import next_step, round_of
-from ready_corner.core.setting.corner import NotReadyToSetError, perch_turn, require_turns, set_corner
-from ready_corner.core.setting.solve import AlikeError
+from ready_corner.core.advise.accept import accept, preview, toe_every_way
+from ready_corner.core.advise.corner import NotReadyToSetError, perch_turn, require_turns, set_corner
+from ready_corner.core.advise.next import next_step, round_of
+from ready_corner.core.engines.alignment.string import StringError
+from ready_corner.core.engines.turns import AlikeError
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.judge.progress import share_held, steer_ahead
+from ready_corner.core.plan.plan import CORNERS, Ways
+from ready_corner.core.quantities.tools import Tool, default_tools
+from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.jig_acts import GaugeZeroed
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 
 from .cars import FINE, ROD, TUBE, Log, plan
 from .practice import PracticeCar

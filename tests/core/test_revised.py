@@ -2,11 +2,11 @@
 
 from dataclasses import replace
 
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, fold
-from ready_corner.core.plan import CORNERS
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.readiness.revised import say_revision
-from ready_corner.core.readiness.wanting import wanting
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.judge.revised import say_revision
+from ready_corner.core.model.wanting import wanting
+from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, fold
 from tests.core.linkage.cars import plan
 
 

@@ -1,8 +1,8 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.setting.learn import Observation, learn
-from ready_corner.core.setting.solve import AlikeError, Lever, Wanted, solve
+from ready_corner.core.engines.learning import Observation, learn
+from ready_corner.core.engines.turns import AlikeError, Lever, Wanted, solve
 
 FREE = [Lever("a", -50, 50), Lever("b", -50, 50)]
 

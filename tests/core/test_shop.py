@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ready_corner.core.shop import (
+from ready_corner.core.quantities.notation import (
     ShopNotationError,
     Units,
     WrongKindError,

@@ -3,12 +3,12 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.linkage.planned import bodies_of
-from ready_corner.core.linkage.study import study
-from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.logbook import Correction, Entry, PlanRevised, Surveyed, check, fold
-from ready_corner.core.plan import places_of
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.study import study
+from ready_corner.core.plan.plan import places_of
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.record.logbook import Correction, Entry, PlanRevised, Surveyed, check, fold
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")

@@ -4,9 +4,9 @@ import math
 
 import pytest
 
-from ready_corner.core.shop import ShopNotationError, Units, WrongKindError, read, say
-from ready_corner.core.threads import Thread, read_thread, say_pitch
-from ready_corner.core.toes import read_toe
+from ready_corner.core.engines.alignment.toes import read_toe
+from ready_corner.core.quantities.notation import ShopNotationError, Units, WrongKindError, read, say
+from ready_corner.core.quantities.threads import Thread, read_thread, say_pitch
 
 INCHES, MM = Units("inch_fraction", 32), Units()
 SPANS = {"rim": 14.25 * 25.4, "tyre": 23.5 * 25.4}

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from ready_corner.cli import main
-from ready_corner.core.shop import Units
+from ready_corner.core.quantities.notation import Units
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
 from tests.core.linkage.cars import NAMES, plan

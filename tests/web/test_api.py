@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from ready_corner.core import errors as core_errors
+from ready_corner.core.quantities import errors as core_errors
 from ready_corner.demo import demo_logbooks
 from ready_corner.web.app import make_app
 from ready_corner.web.errors import STATUSES

@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from ready_corner.core.linkage.layouts import LAYOUTS
+from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.demo import load_demo
 
 

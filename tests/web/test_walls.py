@@ -8,7 +8,7 @@ import pytest
 from sqlalchemy import text
 
 from ready_corner import workshop as service
-from ready_corner.core.readiness import car as judging
+from ready_corner.core.advise import car as judging
 from ready_corner.keeping import put_back
 from ready_corner.workshop import Workshop
 from tests.conftest import entry_json, plan_json, reading_json, rows_of

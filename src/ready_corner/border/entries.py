@@ -24,9 +24,9 @@ from ready_corner.border.jig import (
 )
 from ready_corner.border.plan import PlanModel, PointName
 from ready_corner.border.stance import StanceModel
-from ready_corner.core import logbook as core
-from ready_corner.core.plan import Corner, Plan
-from ready_corner.core.shop import read
+from ready_corner.core.plan.plan import Corner, Plan
+from ready_corner.core.quantities.notation import read
+from ready_corner.core.record import logbook as core
 
 FIRST_YEAR, LAST_YEAR = 1970, 2200  # a clock that says otherwise is not set
 

@@ -6,12 +6,12 @@ from pydantic import Field
 
 from ready_corner.border.base import Act, Id, Model, Words
 from ready_corner.border.plan import PointName
-from ready_corner.core.errors import MeasuredError
-from ready_corner.core.jig import acts as core
-from ready_corner.core.jig import works
-from ready_corner.core.plan import Corner, Plan
-from ready_corner.core.shop import read
-from ready_corner.core.survey.readings import KINDS, Kind, Pins, Says, between_pins
+from ready_corner.core.engines.survey.readings import KINDS, Kind, Pins, Says, between_pins
+from ready_corner.core.plan.plan import Corner, Plan
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.notation import read
+from ready_corner.core.record import jig_acts as core
+from ready_corner.core.record import weld_acts as works
 
 Typed = Annotated[str, Field(max_length=200)]
 Prefix = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9_.-]+$")]

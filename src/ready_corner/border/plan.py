@@ -7,17 +7,17 @@ from pydantic import Field, model_validator
 
 from ready_corner.border.base import Id, Model, Name, Words
 from ready_corner.border.stance import FootingModel
-from ready_corner.core import plan as core
-from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
-from ready_corner.core.linkage.checks import check_plan
-from ready_corner.core.linkage.layouts import LayoutName
-from ready_corner.core.logbook import Quantity
-from ready_corner.core.metrology.tools import Tool
-from ready_corner.core.metrology.verdict import Aim, Trust
-from ready_corner.core.naming import meant
-from ready_corner.core.shop import Units
-from ready_corner.core.stance.footing import Footing
+from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Stand, Torsion
+from ready_corner.core.engines.linkage.layouts import LayoutName
+from ready_corner.core.model.checks import check_plan
+from ready_corner.core.plan import plan as core
+from ready_corner.core.plan.footing import Footing
+from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.naming import meant
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.verdict import Aim, Trust
+from ready_corner.core.record.logbook import Quantity
 
 T = TypeVar("T")
 PointName = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9_-]+(\.[A-Za-z0-9_-]+)+$")]

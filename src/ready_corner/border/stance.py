@@ -5,11 +5,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ready_corner.border.base import Act, Id, Model, Words
-from ready_corner.core.errors import MeasuredError, PlannedError
-from ready_corner.core.plan import Corner
-from ready_corner.core.stance import acts
-from ready_corner.core.stance.bars import SHEAR_STEEL, YOUNG_STEEL, RollBar
-from ready_corner.core.stance.footing import EndFooting, Feature, Footing, School
+from ready_corner.core.engines.statics.bars import SHEAR_STEEL, YOUNG_STEEL, RollBar
+from ready_corner.core.plan.footing import EndFooting, Feature, Footing, School
+from ready_corner.core.plan.plan import Corner
+from ready_corner.core.quantities.errors import MeasuredError, PlannedError
+from ready_corner.core.record import stance_acts as acts
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 

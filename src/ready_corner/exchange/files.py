@@ -12,9 +12,9 @@ from ready_corner.border.base import Model
 from ready_corner.border.entries import CarFileModel, EntryKept, LogbookModel, PlanRevisedModel, WorkshopModel, kept_to_core
 from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
-from ready_corner.core.errors import CalledError, ReadyCornerError
-from ready_corner.core.logbook import CarState, Entry, fold
-from ready_corner.core.shop import in_units
+from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
+from ready_corner.core.quantities.notation import in_units
+from ready_corner.core.record.logbook import CarState, Entry, fold
 
 M = TypeVar("M", bound=Model)
 LARGEST_BYTES = 10_000_000  # a logbook of 20,000 entries is about 6 MB

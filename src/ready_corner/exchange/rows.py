@@ -6,13 +6,13 @@ import math
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from ready_corner.core.errors import ReadyCornerError
-from ready_corner.core.linkage.answers import axis_joints
-from ready_corner.core.linkage.planned import body_named, sweep_end
-from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.plan import END_OF, Corner, Plan, Point
-from ready_corner.core.shop import Units, read
+from ready_corner.core.engines.linkage.answers import axis_joints
+from ready_corner.core.engines.linkage.space import Array
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.model.bodies import body_named, sweep_end
+from ready_corner.core.plan.plan import END_OF, Corner, Plan, Point
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.notation import Units, read
 from ready_corner.exchange.files import FileRefusedError
 
 MOST_POINTS, MOST_LINES = 400, 450  # of a plan, and of a table with its headings

@@ -8,7 +8,7 @@ from pydantic import BaseModel
 
 from ready_corner.border.entries import EntryIn, LogbookModel
 from ready_corner.border.plan import PlanModel, ToolModel
-from ready_corner.core.metrology.tools import default_tools
+from ready_corner.core.quantities.tools import default_tools
 from ready_corner.keeping import put_back, save
 from ready_corner.web.views import CarView, View, car_view
 from ready_corner.web.workshop import TheWorkshop

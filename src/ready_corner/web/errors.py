@@ -13,8 +13,8 @@ from starlette.exceptions import HTTPException
 
 from ready_corner.border.plan import PlanProblemsError
 from ready_corner.border.slips import slips
-from ready_corner.core.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
-from ready_corner.core.shop import Units, in_units
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
+from ready_corner.core.quantities.notation import Units, in_units
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.storage.logbooks import AwayError
 from ready_corner.workshop import NoSuchCarError

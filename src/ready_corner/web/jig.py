@@ -10,14 +10,21 @@ from ready_corner.border.base import Model
 from ready_corner.border.entries import Typed
 from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
 from ready_corner.border.plan import ToolModel
-from ready_corner.core.errors import spelt
-from ready_corner.core.jig.acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
-from ready_corner.core.jig.check import check_act
-from ready_corner.core.jig.frame import Frame, expected
-from ready_corner.core.jig.level import level
-from ready_corner.core.jig.pickups import Do, Effect
-from ready_corner.core.jig.squareness import say_square
-from ready_corner.core.jig.words import (
+from ready_corner.core.advise.pickups import Do, Effect
+from ready_corner.core.engines.linkage.named import shown
+from ready_corner.core.engines.survey.propose import Means, propose
+from ready_corner.core.engines.survey.readings import KINDS, Kind
+from ready_corner.core.judge.frame import Frame, expected
+from ready_corner.core.judge.level import level
+from ready_corner.core.judge.squareness import say_square
+from ready_corner.core.quantities.errors import spelt
+from ready_corner.core.quantities.notation import Units, echo, in_units, read, say_angle, say_length
+from ready_corner.core.quantities.tools import STEP_TO_U
+from ready_corner.core.quantities.verdict import Verdict
+from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
+from ready_corner.core.record.jig_check import check_act
+from ready_corner.core.record.weld_acts import conditions, open_holds, say_body, say_gaps, say_order
+from ready_corner.core.say.jig import (
     say_datum,
     say_drift,
     say_flat,
@@ -32,13 +39,6 @@ from ready_corner.core.jig.words import (
     say_verdict,
     say_witnesses,
 )
-from ready_corner.core.jig.works import conditions, open_holds, say_body, say_gaps, say_order
-from ready_corner.core.linkage.words import shown
-from ready_corner.core.metrology.tools import STEP_TO_U
-from ready_corner.core.metrology.verdict import Verdict
-from ready_corner.core.shop import Units, echo, in_units, read, say_angle, say_length
-from ready_corner.core.survey.propose import Means, propose
-from ready_corner.core.survey.readings import KINDS, Kind
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 

@@ -6,13 +6,13 @@ from pydantic import Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.plan import AimModel, LinkageModel, UnitsModel
-from ready_corner.core.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
-from ready_corner.core.metrology.tools import default_tools
-from ready_corner.core.plan import End
-from ready_corner.core.purposes import PURPOSES, provable, starting_aims
-from ready_corner.core.readiness.provable import unprovable
-from ready_corner.core.readiness.wanting import wanting
-from ready_corner.core.shop import Units
+from ready_corner.core.advise.provable import unprovable
+from ready_corner.core.engines.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
+from ready_corner.core.model.wanting import wanting
+from ready_corner.core.plan.plan import End
+from ready_corner.core.plan.purposes import PURPOSES, provable, starting_aims
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.quantities.tools import default_tools
 from ready_corner.demo import example_of
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
 from ready_corner.web.views import View

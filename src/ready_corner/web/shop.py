@@ -7,9 +7,9 @@ from pydantic import Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.plan import UnitsModel
-from ready_corner.core.shop import Kind, Units, echo, read, say, say_angle, say_field, say_mass
-from ready_corner.core.threads import read_thread, say_pitch
-from ready_corner.core.toes import read_toe
+from ready_corner.core.engines.alignment.toes import read_toe
+from ready_corner.core.quantities.notation import Kind, Units, echo, read, say, say_angle, say_field, say_mass
+from ready_corner.core.quantities.threads import read_thread, say_pitch
 from ready_corner.web.views import View
 
 router = APIRouter()

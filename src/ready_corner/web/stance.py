@@ -9,23 +9,23 @@ from pydantic import Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.stance import StateModel
-from ready_corner.core.errors import ReadyCornerError
-from ready_corner.core.linkage.words import shown
-from ready_corner.core.plan import CORNERS, Corner, End, Plan
-from ready_corner.core.readiness.marks import Evaluation
-from ready_corner.core.shop import Units, read, say_length, say_mass
-from ready_corner.core.stance import reckon as core
-from ready_corner.core.stance.attitude import Attitude
-from ready_corner.core.stance.bars import RollBar
-from ready_corner.core.stance.footing import SCHOOL_WORDS, School
-from ready_corner.core.stance.limits import Limit
-from ready_corner.core.stance.movement import Movement, movement
-from ready_corner.core.stance.planned import AtWork, at_rest, dummy_struts
-from ready_corner.core.stance.rides import Hub
-from ready_corner.core.stance.springwork import Working, rates_over
-from ready_corner.core.stance.standing import CornerStand, Stance, stance
-from ready_corner.core.stance.turning import CROSS, say_loads, say_turn
-from ready_corner.core.stance.words import arm_lines, say_hub, say_off, say_preload, say_rate, seat_lines, spring_lines
+from ready_corner.core.advise import sums as core
+from ready_corner.core.advise.perches import CROSS, say_loads, say_turn
+from ready_corner.core.advise.standing import CornerStand, Stance, stance
+from ready_corner.core.engines.linkage.named import shown
+from ready_corner.core.engines.statics.attitude import Attitude
+from ready_corner.core.engines.statics.bars import RollBar
+from ready_corner.core.judge.marks import Evaluation
+from ready_corner.core.model.limits import Limit
+from ready_corner.core.model.movement import Movement, movement
+from ready_corner.core.model.ride_heights import Hub
+from ready_corner.core.model.springwork import Working, rates_over
+from ready_corner.core.model.struts import AtWork, at_rest, dummy_struts
+from ready_corner.core.plan.footing import SCHOOL_WORDS, School
+from ready_corner.core.plan.plan import CORNERS, Corner, End, Plan
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
+from ready_corner.core.say.stance import arm_lines, say_hub, say_off, say_preload, say_rate, seat_lines, spring_lines
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 

@@ -9,12 +9,13 @@ from pydantic import Field
 
 from ready_corner.border.base import Model, Name
 from ready_corner.border.entries import Typed
-from ready_corner.core.linkage.space import Array
-from ready_corner.core.linkage.study import Change, Curve, Limit, levers, spread_of
-from ready_corner.core.linkage.words import named, say_point, shown
-from ready_corner.core.metrology.measured import COVERAGE
-from ready_corner.core.plan import End
-from ready_corner.core.shop import read
+from ready_corner.core.engines.linkage.named import named, shown
+from ready_corner.core.engines.linkage.space import Array
+from ready_corner.core.model.study import Change, Curve, Limit, levers, spread_of
+from ready_corner.core.plan.names import say_point
+from ready_corner.core.plan.plan import End
+from ready_corner.core.quantities.measured import COVERAGE
+from ready_corner.core.quantities.notation import read
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 

@@ -31,19 +31,19 @@ from ready_corner.border.jig import (
 )
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.border.stance import StanceModel, StateModel, TyreFittedModel
-from ready_corner.core import logbook as core
-from ready_corner.core.jig.words import say_point as spoken
-from ready_corner.core.jig.words import say_read
-from ready_corner.core.linkage.words import say_point
-from ready_corner.core.logbook import HAPPENING_WORDS, CarState, Quantity, place_words, turn_words
-from ready_corner.core.metrology.verdict import Verdict
-from ready_corner.core.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner, Plan
-from ready_corner.core.readiness.marks import State
-from ready_corner.core.readiness.revised import say_revision
-from ready_corner.core.readiness.rounds import Step, StepKind, say_reading, title_of
-from ready_corner.core.setting.corner import CornerSetting
-from ready_corner.core.shop import in_another_unit, say_length, say_mass
-from ready_corner.core.stance.acts import StateSaid
+from ready_corner.core.advise.corner import CornerSetting
+from ready_corner.core.advise.next import Step, StepKind, say_reading, title_of
+from ready_corner.core.judge.marks import State
+from ready_corner.core.judge.revised import say_revision
+from ready_corner.core.plan.names import say_point
+from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner, Plan
+from ready_corner.core.quantities.notation import in_another_unit, say_length, say_mass
+from ready_corner.core.quantities.verdict import Verdict
+from ready_corner.core.record import logbook as core
+from ready_corner.core.record.logbook import HAPPENING_WORDS, CarState, Quantity, place_words, turn_words
+from ready_corner.core.record.stance_acts import StateSaid
+from ready_corner.core.say.jig import say_point as spoken
+from ready_corner.core.say.jig import say_read
 from ready_corner.workshop import Told
 
 

@@ -7,12 +7,19 @@ from itertools import combinations
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.jig.acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
-from ready_corner.core.jig.frame import Frame, expected, places_of
-from ready_corner.core.jig.pickups import pickups, say_move
-from ready_corner.core.jig.squareness import say_square
-from ready_corner.core.jig.words import (
+from ready_corner.core.advise.pickups import pickups, say_move
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.engines.survey.propose import Means, possible, propose
+from ready_corner.core.engines.survey.readings import model
+from ready_corner.core.judge.frame import Frame, expected, places_of
+from ready_corner.core.judge.squareness import say_square
+from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.plan.plan import Plan
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.record.jig_acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
+from ready_corner.core.record.logbook import Correction, Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.say.jig import (
     say_datum,
     say_drift,
     say_flat,
@@ -23,13 +30,6 @@ from ready_corner.core.jig.words import (
     say_verdict,
     say_witnesses,
 )
-from ready_corner.core.linkage.planned import bodies_of
-from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.logbook import Correction, Entry, Happened, PlanRevised, check, fold
-from ready_corner.core.plan import Plan
-from ready_corner.core.shop import Units
-from ready_corner.core.survey.propose import Means, possible, propose
-from ready_corner.core.survey.readings import model
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")

@@ -2,10 +2,10 @@
 
 import pytest
 
-from ready_corner.core.errors import CalledError, MeasuredError
-from ready_corner.core.jig.acts import FootRead, JigLog, SlopeRead, Supported
-from ready_corner.core.jig.level import level
-from ready_corner.core.logbook import Entry, PlanRevised, check, fold
+from ready_corner.core.judge.level import level
+from ready_corner.core.quantities.errors import CalledError, MeasuredError
+from ready_corner.core.record.jig_acts import FootRead, JigLog, SlopeRead, Supported
+from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
 
 from .test_jig import HEATHER
 

@@ -4,11 +4,12 @@ import math
 
 import pytest
 
-from ready_corner.core.errors import CalledError, MeasuredError
-from ready_corner.core.jig.acts import GaugeZeroed, JigLog, StatusGiven, Supported, SurveyRead
-from ready_corner.core.jig.pickups import pickups
-from ready_corner.core.jig.words import say_locked
-from ready_corner.core.jig.works import (
+from ready_corner.core.advise.pickups import pickups
+from ready_corner.core.quantities.errors import CalledError, MeasuredError
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.record.jig_acts import GaugeZeroed, JigLog, StatusGiven, Supported, SurveyRead
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.record.weld_acts import (
     HOLDS,
     REFIT,
     Accepted,
@@ -27,8 +28,7 @@ from ready_corner.core.jig.works import (
     say_gaps,
     say_order,
 )  # fmt: skip
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, check, fold
-from ready_corner.core.shop import Units
+from ready_corner.core.say.jig import say_locked
 
 from .test_jig import DATUM, HEATHER, frame, surveyed, truth_with
 

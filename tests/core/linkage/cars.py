@@ -3,9 +3,9 @@
 from functools import cache
 from importlib.resources import files
 
-from ready_corner.core.linkage.body import Spring as SpringPart
-from ready_corner.core.linkage.body import Stand, Wheel, body_of
-from ready_corner.core.linkage.planned import bodies_of
+from ready_corner.core.engines.linkage.body import Spring as SpringPart
+from ready_corner.core.engines.linkage.body import Stand, Wheel, body_of
+from ready_corner.core.model.bodies import bodies_of
 from ready_corner.exchange.files import read_plan
 
 NAMES = ("heather", "tern", "five-link", "trailing-arm", "hinged-arm", "three-link-axle")

@@ -5,13 +5,13 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.body import Wheel, body_of
-from ready_corner.core.linkage.checks import check_linkages
-from ready_corner.core.linkage.planned import bodies_of, sweep_end
-from ready_corner.core.linkage.solve import SingularLinkageError
-from ready_corner.core.linkage.study import study
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.engines.linkage.body import Wheel, body_of
+from ready_corner.core.engines.linkage.solve import SingularLinkageError
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.model.bodies import bodies_of, sweep_end
+from ready_corner.core.model.checks import check_linkages
+from ready_corner.core.model.study import study
+from ready_corner.core.quantities.errors import PlannedError
 
 from .cars import CORNERS_ONLY, EACH, body, plan, wishbones
 

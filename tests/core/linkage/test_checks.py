@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from ready_corner.border.plan import PlanModel, PlanProblemsError
-from ready_corner.core.bounds import LARGEST, beyond
-from ready_corner.core.linkage.sweep import sweep
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.quantities.bounds import LARGEST, beyond
 
 from .cars import body, plan
 
@@ -99,7 +99,7 @@ def test_a_torsion_bar_on_a_hinged_arm_turns_with_it():
     arm = drawn("hinged-arm", on("rear", "torsions", [{**BAR, "arm": "hinge"}])).to_core()
     assert not told_of("hinged-arm", on("rear", "torsions", [{**BAR, "arm": "hinge"}]))
     found = sweep(body("hinged-arm", "rear"), np.array([-30.0, 0.0, 30.0]))
-    from ready_corner.core.linkage.planned import bodies_of
+    from ready_corner.core.model.bodies import bodies_of
 
     swept = sweep(bodies_of(arm, "rear")[0], np.array([-30.0, 0.0, 30.0])).answers
     # By the rotation of the whole arm: its trace gives the angle, whatever the axis.

@@ -3,12 +3,12 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.linkage.answers import motion_of
-from ready_corner.core.linkage.body import Loads, Wheel, body_of
-from ready_corner.core.linkage.mechanism import system
-from ready_corner.core.linkage.pair import anti_percent
-from ready_corner.core.linkage.planned import sweep_end
-from ready_corner.core.linkage.sweep import sweep, travel_for_length
+from ready_corner.core.engines.linkage.answers import motion_of
+from ready_corner.core.engines.linkage.body import Loads, Wheel, body_of
+from ready_corner.core.engines.linkage.mechanism import system
+from ready_corner.core.engines.linkage.pair import anti_percent
+from ready_corner.core.engines.linkage.sweep import sweep, travel_for_length
+from ready_corner.core.model.bodies import sweep_end
 
 from .cars import CORNERS_ONLY, EACH, body, plan, planar_strut, wishbones
 

@@ -8,10 +8,10 @@ import pytest
 
 from ready_corner import core
 from ready_corner.core import CalledError, PlannedError, sweep
-from ready_corner.core.linkage.planned import sweep_end
-from ready_corner.core.linkage.study import Change, levers, study
-from ready_corner.core.linkage.sweep import travel_for_angle
-from ready_corner.core.linkage.worth import Parameter, sensitivities
+from ready_corner.core.engines.linkage.sweep import travel_for_angle
+from ready_corner.core.engines.linkage.worth import Parameter, sensitivities
+from ready_corner.core.model.bodies import sweep_end
+from ready_corner.core.model.study import Change, levers, study
 
 from .cars import body, plan
 

@@ -6,14 +6,14 @@ import numpy as np
 import pytest
 from scipy.optimize import fsolve
 
-from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.answers import motion_of
-from ready_corner.core.linkage.body import body_of
-from ready_corner.core.linkage.checks import check_linkages
-from ready_corner.core.linkage.planned import bodies_of, sweep_end
-from ready_corner.core.linkage.space import rotation_by
-from ready_corner.core.linkage.sweep import sweep, travel_for_angle
-from ready_corner.core.linkage.worth import Parameter, sensitivities
+from ready_corner.core.engines.linkage.answers import motion_of
+from ready_corner.core.engines.linkage.body import body_of
+from ready_corner.core.engines.linkage.space import rotation_by
+from ready_corner.core.engines.linkage.sweep import sweep, travel_for_angle
+from ready_corner.core.engines.linkage.worth import Parameter, sensitivities
+from ready_corner.core.model.bodies import bodies_of, sweep_end
+from ready_corner.core.model.checks import check_linkages
+from ready_corner.core.quantities.errors import PlannedError
 
 from .cars import body, plan
 from .test_branches import boxed

@@ -5,10 +5,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.mechanism import Shape
-from ready_corner.core.linkage.sweep import sweep, travel_for_length
-from ready_corner.core.linkage.worth import Parameter, parameters, sensitivities, spread
+from ready_corner.core.engines.linkage.mechanism import Shape
+from ready_corner.core.engines.linkage.sweep import sweep, travel_for_length
+from ready_corner.core.engines.linkage.worth import Parameter, parameters, sensitivities, spread
+from ready_corner.core.quantities.errors import PlannedError
 
 from .cars import CORNERS_ONLY, EACH, body
 

@@ -8,13 +8,13 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from scipy.optimize import minimize
 
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
-from ready_corner.core.metrology.tools import Tool
-from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNERS, Adjuster, Axle, HeightPlace, Perch, Plan
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.shop import Units
-from ready_corner.core.stance.footing import Footing
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.plan.footing import Footing
+from ready_corner.core.plan.plan import CORNERS, Adjuster, Axle, HeightPlace, Perch, Plan
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
 
 G = 9.80665
 AT = np.array([[0.0, 650.0], [0.0, -650.0], [-2300.0, 640.0], [-2300.0, -640.0]])

@@ -7,9 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ready_corner.core.errors import MeasuredError
-from ready_corner.core.stance.attitude import Attitude, attitude_of, hub_on_stands, ride_from_hub
-from ready_corner.core.stance.bars import (
+from ready_corner.core.engines.statics.attitude import Attitude, attitude_of, hub_on_stands, ride_from_hub
+from ready_corner.core.engines.statics.bars import (
     RollBar,
     bar_rate_at_wheel,
     end_force,
@@ -19,7 +18,7 @@ from ready_corner.core.stance.bars import (
     spline_steps,
     twist_deg,
 )
-from ready_corner.core.stance.springs import (
+from ready_corner.core.engines.statics.springs import (
     GRAVITY,
     Coil,
     Stack,
@@ -33,6 +32,7 @@ from ready_corner.core.stance.springs import (
     stack_of,
     wheel_rate,
 )  # fmt: skip
+from ready_corner.core.quantities.errors import MeasuredError
 
 PLACES = [(0.0, 230.0, 78.0), (0.0, -230.0, 78.0), (-2280.0, 220.0, 86.0), (-2280.0, -220.0, 86.0)]
 

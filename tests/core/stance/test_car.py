@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 from scipy.optimize import minimize
 
-from ready_corner.core.errors import MeasuredError
-from ready_corner.core.stance.car import Asked, Car, CornerSpring, effects, energy, perch_turns, stand
-from ready_corner.core.stance.springs import GRAVITY
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.model.four_springs import Asked, Car, CornerSpring, effects, energy, perch_turns, stand
+from ready_corner.core.quantities.errors import MeasuredError
 
 EVEN = tuple(
     CornerSpring(x, y, 22.0, 0.8, 150.0, 285.0, 210.0, 28.0)
@@ -138,7 +138,7 @@ def test_by_weight_all_four_perches_keep_the_heights_and_no_flats_do_it_better()
 
 
 def test_a_bar_acts_on_the_travel_of_the_wheels_and_lessens_what_a_perch_does():
-    from ready_corner.core.stance.model import car_of, places, response, springing
+    from ready_corner.core.model.springs_of_plan import car_of, places, response, springing
     from tests.core.linkage.cars import plan
 
     of = plan("heather")

@@ -5,11 +5,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import PlannedError
-from ready_corner.core.linkage.planned import body_named
-from ready_corner.core.linkage.sweep import sweep, travel_for_angle, travel_for_length
-from ready_corner.core.stance.movement import Movement, movement
-from ready_corner.core.stance.planned import at_work, dummy_struts
+from ready_corner.core.engines.linkage.sweep import sweep, travel_for_angle, travel_for_length
+from ready_corner.core.model.bodies import body_named
+from ready_corner.core.model.movement import Movement, movement
+from ready_corner.core.model.struts import at_work, dummy_struts
+from ready_corner.core.quantities.errors import PlannedError
 from tests.core.linkage.cars import plan
 
 TRAVEL = np.array([-30.0, 0.0, 30.0])

@@ -3,11 +3,11 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.logbook import Correction
-from ready_corner.core.metrology.verdict import Aim
-from ready_corner.core.plan import CORNERS
-from ready_corner.core.stance.acts import Unlearned
-from ready_corner.core.stance.standing import stance, turns_now
+from ready_corner.core.advise.standing import stance, turns_now
+from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.logbook import Correction
+from ready_corner.core.record.stance_acts import Unlearned
 from tests.core.stance.practice import Practice, on_flat, practice_plan
 
 WARPED = np.array([0.0, 3.5, 4.0, 0.5])

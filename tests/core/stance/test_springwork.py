@@ -6,21 +6,21 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import MeasuredError, PlannedError
-from ready_corner.core.linkage.planned import body_named
-from ready_corner.core.linkage.sweep import sweep
-from ready_corner.core.plan import CORNERS, END_OF
-from ready_corner.core.stance import reckon as sums
-from ready_corner.core.stance.attitude import Attitude
-from ready_corner.core.stance.bars import RollBar
-from ready_corner.core.stance.car import stand
-from ready_corner.core.stance.footing import EndFooting, Footing
-from ready_corner.core.stance.limits import strip
-from ready_corner.core.stance.model import car_of, places, raises, response, springing, sprung_loads, tilted_loads
-from ready_corner.core.stance.movement import Movement
-from ready_corner.core.stance.rides import wanted_attitude
-from ready_corner.core.stance.springs import GRAVITY
-from ready_corner.core.stance.springwork import rates_over, seats, stack_of_plan, working
+from ready_corner.core.advise import sums
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.engines.statics.attitude import Attitude
+from ready_corner.core.engines.statics.bars import RollBar
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.model.bodies import body_named
+from ready_corner.core.model.four_springs import stand
+from ready_corner.core.model.limits import strip
+from ready_corner.core.model.movement import Movement
+from ready_corner.core.model.ride_heights import wanted_attitude
+from ready_corner.core.model.springs_of_plan import car_of, places, raises, response, springing, sprung_loads, tilted_loads
+from ready_corner.core.model.springwork import rates_over, seats, stack_of_plan, working
+from ready_corner.core.plan.footing import EndFooting, Footing
+from ready_corner.core.plan.plan import CORNERS, END_OF
+from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from tests.core.linkage.cars import plan
 
 HEATHER, TERN = plan("heather"), plan("tern")

@@ -5,17 +5,17 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import MeasuredError, UnusualError
-from ready_corner.core.jig.acts import Supported
-from ready_corner.core.logbook import Entry, Happened, PlanRevised, Reading, check, fold
-from ready_corner.core.plan import CORNERS
-from ready_corner.core.readiness.accept import preview
-from ready_corner.core.readiness.marks import evaluate
-from ready_corner.core.readiness.rounds import floor_round, next_step, stand_round
-from ready_corner.core.stance.acts import StateSaid, TyreFitted
-from ready_corner.core.stance.movement import Movement
-from ready_corner.core.stance.rides import arm_angles, feature_heights, heights_by_features, travel_at, wanted_attitude
-from ready_corner.core.stance.standing import stance
+from ready_corner.core.advise.accept import preview
+from ready_corner.core.advise.next import floor_round, next_step, stand_round
+from ready_corner.core.advise.standing import stance
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.model.movement import Movement
+from ready_corner.core.model.ride_heights import arm_angles, feature_heights, heights_by_features, travel_at, wanted_attitude
+from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.quantities.errors import MeasuredError, UnusualError
+from ready_corner.core.record.jig_acts import Supported
+from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, check, fold
+from ready_corner.core.record.stance_acts import StateSaid, TyreFitted
 from tests.core.linkage.cars import plan
 
 TERN, HEATHER = plan("tern"), plan("heather")
@@ -72,7 +72,7 @@ def test_what_is_wanting_is_said():
 
 
 def test_a_turned_perch_makes_loads_and_cross_weight_moved_since():
-    from ready_corner.core.logbook import Turned
+    from ready_corner.core.record.logbook import Turned
 
     all_read = [Happened("settled"), *heights(AIMS), *loads(LOADS)]
     assert judged(*all_read).mark("car.cross_weight").say == "50.0 %"

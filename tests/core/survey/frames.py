@@ -2,8 +2,8 @@
 
 import numpy as np
 
-from ready_corner.core.survey.propose import Means, possible
-from ready_corner.core.survey.readings import Reading, model
+from ready_corner.core.engines.survey.propose import Means, possible
+from ready_corner.core.engines.survey.readings import Reading, model
 
 TAPE, TABLE = 0.6, 0.4  # standard uncertainty of a distance and of a height, mm
 

@@ -6,15 +6,15 @@ import math
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import MeasuredError
-from ready_corner.core.metrology.measured import Measured
-from ready_corner.core.plan import twin_of
-from ready_corner.core.survey.datum import as_measured
-from ready_corner.core.survey.level import Foot, by_reversal, level_of, packing, rise_over, screw_feet
-from ready_corner.core.survey.network import adjust
-from ready_corner.core.survey.propose import Means, propose
-from ready_corner.core.survey.readings import Reading
-from ready_corner.core.survey.square import axes_apart, bay, member_square, mirror_difference
+from ready_corner.core.engines.survey.datum import as_measured
+from ready_corner.core.engines.survey.level import Foot, by_reversal, level_of, packing, rise_over, screw_feet
+from ready_corner.core.engines.survey.network import adjust
+from ready_corner.core.engines.survey.propose import Means, propose
+from ready_corner.core.engines.survey.readings import Reading
+from ready_corner.core.engines.survey.square import axes_apart, bay, member_square, mirror_difference
+from ready_corner.core.plan.plan import twin_of
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.measured import Measured
 
 from .frames import TABLE, TAPE, frame, read, rough
 

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.errors import MeasuredError
-from ready_corner.core.survey.moved import Known, drift, fit
+from ready_corner.core.engines.survey.moved import Known, drift, fit
+from ready_corner.core.quantities.errors import MeasuredError
 
 from .frames import frame
 

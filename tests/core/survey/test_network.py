@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 from scipy.optimize import least_squares
 
-from ready_corner.core.errors import CalledError, MeasuredError
-from ready_corner.core.survey.datum import Datum, as_measured, fitted, kabsch, lay
-from ready_corner.core.survey.network import adjust
-from ready_corner.core.survey.propose import Means, possible
-from ready_corner.core.survey.readings import Reading, between_pins, compared, model
+from ready_corner.core.engines.survey.datum import Datum, as_measured, fitted, kabsch, lay
+from ready_corner.core.engines.survey.network import adjust
+from ready_corner.core.engines.survey.propose import Means, possible
+from ready_corner.core.engines.survey.readings import Reading, between_pins, compared, model
+from ready_corner.core.quantities.errors import CalledError, MeasuredError
 
 from .frames import frame, read, rough, well_checked
 

@@ -5,10 +5,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.survey.network import adjust
-from ready_corner.core.survey.propose import Means, possible
-from ready_corner.core.survey.readings import Reading
-from ready_corner.core.survey.wrong import SLIPS_INCH, find_wrong
+from ready_corner.core.engines.survey.network import adjust
+from ready_corner.core.engines.survey.propose import Means, possible
+from ready_corner.core.engines.survey.readings import Reading
+from ready_corner.core.engines.survey.wrong import SLIPS_INCH, find_wrong
 
 from .frames import TABLE, TAPE, frame, read, rough, well_checked
 

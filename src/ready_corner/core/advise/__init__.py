@@ -1,0 +1,1 @@
+"""What to do: turn, measure, move, and in which order."""

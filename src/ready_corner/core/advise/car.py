@@ -1,0 +1,53 @@
+"""All that is told of one car at one entry of its logbook, so that whoever keeps an entry can see first that it can be told."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ready_corner.core.advise.accept import toe_every_way
+from ready_corner.core.advise.corner import CornerSetting, set_corner
+from ready_corner.core.advise.next import PADS, Ask, Step, ask_of, floor_round, next_step, round_of, stand_round
+from ready_corner.core.judge.marks import Evaluation, MarkState
+from ready_corner.core.judge.progress import share_held, steer_ahead
+from ready_corner.core.plan.plan import CORNERS, Corner
+
+
+@dataclass(frozen=True)
+class CarJudged:
+    """A car judged: its marks, what is asked of it on each round, what is next, and the turns of each corner.
+
+    ``toe``: that of each corner in degrees and as lengths. ``progress``: share of the marks of each stage that hold.
+    """
+
+    evaluation: Evaluation
+    marks: tuple[MarkState, ...]
+    round: tuple[Ask, ...]
+    floor_round: tuple[Ask, ...]
+    stand_round: tuple[Ask, ...]
+    pads: tuple[Ask, ...]
+    next: Step
+    corners: Mapping[Corner, CornerSetting]
+    toe: Mapping[Corner, tuple[str, ...]]
+    progress: Mapping[str, float]
+    steer_ahead: str
+
+    @property
+    def judged(self) -> tuple[MarkState, ...]:
+        """Marks that the plan has an aim for."""
+        return tuple(m for m in self.marks if m.state is not None)
+
+
+def judge_car(evaluation: Evaluation) -> CarJudged:
+    """Return all that is told of a car; see :class:`CarJudged`."""
+    return CarJudged(
+        evaluation,
+        evaluation.marks,
+        round_of(evaluation),
+        floor_round(evaluation),
+        stand_round(evaluation),
+        tuple(ask_of(evaluation, p) for p in PADS),
+        next_step(evaluation),
+        {c: set_corner(evaluation, c) for c in CORNERS},
+        {c: toe_every_way(evaluation, c) for c in CORNERS},
+        share_held(evaluation),
+        steer_ahead(evaluation),
+    )

@@ -1,0 +1,306 @@
+"""Pickup points against the plan: how far off, what each does to the finished car, and what to do about it, the least first."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from ready_corner.core.engines.linkage.body import Body
+from ready_corner.core.engines.linkage.named import Named, named
+from ready_corner.core.engines.linkage.pair import roll_centre
+from ready_corner.core.engines.linkage.sweep import Sweep, sweep
+from ready_corner.core.engines.linkage.worth import Parameter, sensitivities
+from ready_corner.core.engines.survey.datum import Laid
+from ready_corner.core.engines.survey.readings import Array
+from ready_corner.core.engines.survey.square import mirror_difference
+from ready_corner.core.engines.survey.wrong import Verdict as Wrong
+from ready_corner.core.judge.frame import Frame
+from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.predicted import predicted
+from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Perch, Plan, twin_of
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.measured import Measured
+from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units, say_length
+from ready_corner.core.quantities.verdict import Aim, Verdict, judge
+from ready_corner.core.record.logbook import turn_words
+
+WATCHED = ("camber_deg", "caster_deg", "toe_deg", "toe_deg_per_mm", "camber_deg_per_mm", "roll_centre_height", "ratio")
+FAR_INSIDE = 0.25  # share of a tolerance under which a consequence is let be
+TRAVEL_MM = 25.0  # bump steer counts by the toe it makes over so much travel
+SHIM_MM = 3.0  # a point further off than this is no matter of shims
+WAYS = (("forward", "aft"), ("left", "right"), ("up", "down"))
+Do = Literal["leave it", "take it up", "shim", "cut and move", "measure"]
+
+
+@dataclass(frozen=True)
+class Effect:
+    """What a deviation does to one figure: ``by`` in its unit (see ``linkage.words``), the corner it is seen at."""
+
+    answer: str
+    said: Named
+    by: float
+
+
+@dataclass(frozen=True)
+class Option:
+    """One thing to do about a point: its words, and how many figures of the geometry it leaves to be set or read again."""
+
+    do: Do
+    say: str
+    spoils: int
+
+
+@dataclass(frozen=True)
+class Pickup:
+    """One point of the plan against the survey. ``off`` (3,) measured minus planned in mm with U, in the axes of the car; None while not determined.
+
+    ``verdict`` of its worst axis; ``twin`` (3,) the other side reflected, minus this one; ``move`` the words of the way back; ``effects`` by
+    this deviation alone; ``options`` the least first. ``doubt``: why nothing may be cut or moved for it yet, where what is known of it
+    hangs on a reading that is wrong or may be.
+    """
+
+    point: str
+    off: Array | None
+    expanded: Array | None
+    verdict: Verdict | None
+    twin: Array | None
+    move: str
+    effects: tuple[Effect, ...]
+    options: tuple[Option, ...]
+    stale: str = ""
+    doubt: str = ""
+
+
+@dataclass(frozen=True)
+class Pickups:
+    """All points of the plan, and what all deviations together do, by corner (or axle)."""
+
+    rows: tuple[Pickup, ...]
+    together: Mapping[str, tuple[Effect, ...]]
+
+
+Kept = dict[str, dict[str, Array]]  # by body: what a millimetre of each point does, by answer (points, 3)
+
+
+def pickups(frame: Frame, moved: Mapping[str, float], kept: Kept) -> Pickups:
+    """Return every pickup point of the plan against the survey; those not measured are in it too, saying so.
+
+    ``moved``: turns of each adjuster since the plan. ``kept``: worths already computed for this plan; filled in here.
+    """
+    plan, (laid, _) = frame.plan, frame.laid
+    rows, together = [], {}
+    for end in ENDS:
+        try:
+            bodies = bodies_of(plan, end)
+        except ReadyCornerError:
+            continue
+        for body in bodies:
+            own = {n: f"{body.name}.{n}" for n in body.layout.of_car if f"{body.name}.{n}" in frame.planned}
+            off = {n: _off(frame, laid, full) for n, full in own.items()}
+            names = tuple(sorted(own))
+            if body.name not in kept:
+                kept[body.name] = _computed(body, names)
+            worth = {n: {a: m[i] for a, m in kept[body.name].items()} for i, n in enumerate(names)}
+            rows += [_pickup(frame, laid, body, own[n], off[n], worth[n], moved) for n in names]
+            known = {n: d for n, d in off.items() if d is not None and not frame.doubted(own[n])}
+            if known:
+                together[body.name] = _together(body, known, own, frame)
+    return Pickups(tuple(rows), together)
+
+
+def _off(frame: Frame, laid: Laid | None, name: str) -> Array | None:
+    if laid is None or frame.network is None or name not in frame.network.determined:
+        return None
+    return np.asarray(laid.place(name) - np.asarray(frame.planned[name]))
+
+
+def _pickup(
+    frame: Frame,
+    laid: Laid | None,
+    body: Body,
+    full: str,
+    off: Array | None,
+    worth: Mapping[str, Array],
+    moved: Mapping[str, float],
+) -> Pickup:
+    doubt = say_doubt(frame.verdict) if frame.doubted(full) else ""
+    if off is None or laid is None:
+        verdict: Verdict | None = "too close to call" if doubt else None
+        option = Option("measure", doubt or _why_unknown(frame, full), 0)
+        return Pickup(full, None, None, verdict, None, "", (), (option,), _stale(frame, full), doubt)
+    units, tolerance = frame.plan.units, frame.plan.point_tolerance
+    expanded = laid.expanded(full)
+    if doubt:
+        return Pickup(full, off, expanded, "too close to call", None, "", (), (Option("measure", doubt, 0),), "", doubt)
+    verdicts = [
+        judge(Measured(float(d), {"survey": float(u) / 2}), Aim(full, 0.0, tolerance)).verdict
+        for d, u in zip(off, expanded, strict=True)
+    ]
+    verdict = "out" if "out" in verdicts else "too close to call" if "too close to call" in verdicts else "holds"
+    effects = tuple(Effect(answer, _named(answer), float(by @ off)) for answer, by in worth.items())
+    twin = twin_of(full)
+    mirrored = None
+    if twin != full and twin in laid.names and frame.network and twin in frame.network.determined:
+        difference, _ = mirror_difference(full, twin, laid)
+        mirrored = np.array([d.value for d in difference])
+    move = say_move(-off, expanded, units)
+    options = _options(frame.plan, body, off, verdict, effects, move, moved)
+    if said := _accepted(frame, full):
+        options = (Option("leave it", f"accepted: {said}", 0), *(o for o in options if o.do != "leave it"))
+    return Pickup(full, off, expanded, verdict, mirrored, move, effects, options, "")
+
+
+def say_doubt(wrong: Wrong | None) -> str:
+    """Return which readings are to be taken again before a point is judged that hangs on them; empty where none is in doubt."""
+    if wrong is None:
+        return ""
+    if not wrong.doubted:
+        return "the readings do not agree: find out which are wrong first"
+    names = list(dict.fromkeys(r.said for r in wrong.doubted))
+    said = names[0] if len(names) == 1 else f"{', '.join(names[:3])}{f' and {len(names) - 3} more' if len(names) > 3 else ''}"
+    return f"it hangs on {'a reading' if len(names) == 1 else 'readings'} in doubt; read again first: {said}"
+
+
+def _accepted(frame: Frame, name: str) -> str:
+    """Return why a point's deviation was accepted; empty where it was not, or the point may have moved since."""
+    number, reason = frame.log.works.accepted.get(name, (0, ""))
+    disturbed = frame.last_disturbance(name)
+    return "" if disturbed and disturbed.number > number else reason
+
+
+def _why_unknown(frame: Frame, name: str) -> str:
+    if frame.network is None or name not in frame.network.names:
+        return "not measured yet"
+    way = next((f.direction for f in frame.network.free if f.point == name), None)
+    if way is None:
+        return "measure it"
+    k = int(np.argmax(np.abs(way)))
+    return f"nothing fixes its {('station', 'offset', 'height')[k]}: measure it {('from the station line', 'from the centreline', 'from the table')[k]}"
+
+
+def _stale(frame: Frame, name: str) -> str:
+    """Return why an earlier place of a point does not count any more; empty where it never had one."""
+    read = any(name in n.read.points for n in frame.log.noted)
+    disturbed = frame.last_disturbance(name)
+    return disturbed.words if read and disturbed else ""
+
+
+def say_move(by: Array, expanded: Array, units: Units) -> str:
+    """Return a movement in words, largest first: “3.2 aft, 1.1 down”; what is within its own doubt is left out."""
+    parts = [(abs(float(v)), WAYS[k][0 if v > 0 else 1]) for k, v in enumerate(by) if abs(v) > expanded[k]]
+    said = [f"{say_length(size, units, denominator=0)} {way}" for size, way in sorted(parts, reverse=True)]
+    return ", ".join(said)
+
+
+def _computed(body: Body, names: tuple[str, ...]) -> dict[str, Array]:
+    """Return what a millimetre of each point does, links keeping their lengths, wheel held: answer to (points, 3)."""
+    swept = sweep(body, np.zeros(1))
+    wanted = [Parameter(n, k) for n in names for k in range(3)]
+    by = sensitivities(swept, wanted, rates=False)
+    side = "left." if body.is_axle else ""
+    found = {a: by[side + a][:, 0].reshape(-1, 3) for a in WATCHED if side + a in by}
+    if body.springs:
+        ratio = f"{body.springs[0].name}.ratio"
+        if ratio in by:
+            found["ratio"] = by[ratio][:, 0].reshape(-1, 3)
+    if not body.is_axle:
+        found["roll_centre_height"] = _roll_centre_worth(swept, by).reshape(-1, 3)
+    return found
+
+
+def _roll_centre_worth(swept: Sweep, by: Mapping[str, Array]) -> Array:
+    """Return by how much the roll centre of a pair rises for a change at this wheel alone, the other as planned."""
+    now = swept.answers
+    side = swept.body.wheels[0].side
+    names = ("contact_y", "contact_z", "contact_slope")
+    other = {k: -now[k] if k == "contact_y" else now[k] for k in names}
+
+    def height(mine: Mapping[str, Array]) -> float:
+        left, right = (mine, other) if side > 0 else (other, mine)
+        return float(roll_centre(dict(left), dict(right))[0][0])
+
+    out = np.zeros(len(by["contact_y"]))
+    step = 1e-4
+    for k in names:
+        ends = [height({n: now[n] + (d if n == k else 0.0) for n in names}) for d in (step, -step)]
+        out += (ends[0] - ends[1]) / (2 * step) * by[k][:, 0]
+    return np.asarray(out)
+
+
+def _named(answer: str) -> Named:
+    return named(answer) or Named("Motion ratio", "", 3)
+
+
+def _together(body: Body, off: Mapping[str, Array], own: Mapping[str, str], frame: Frame) -> tuple[Effect, ...]:
+    """Return what all measured deviations of a body do together, by a full solve with the links keeping their lengths."""
+    built = body.built({n: tuple(np.asarray(frame.planned[own[n]]) + d) for n, d in off.items()})
+    side = "left." if body.is_axle else ""
+    try:
+        before, after = sweep(body, np.zeros(1)).answers, sweep(built, np.zeros(1)).answers
+    except ReadyCornerError:
+        return ()
+    rows = [Effect(a, _named(a), float((after[side + a] - before[side + a])[0])) for a in WATCHED if side + a in before]
+    if body.springs and f"{body.springs[0].name}.ratio" in before:
+        name = f"{body.springs[0].name}.ratio"
+        rows.append(Effect("ratio", _named("ratio"), float((after[name] - before[name])[0])))
+    return tuple(rows)
+
+
+def _options(
+    plan: Plan, body: Body, off: Array, verdict: Verdict, effects: Sequence[Effect], move: str, moved: Mapping[str, float]
+) -> tuple[Option, ...]:
+    """Return what can be done about a point, the one that spoils least first."""
+    by = {e.answer: e.by for e in effects}
+    corner = next((c for c in CORNERS if c == body.name), None) or ("LF" if END_OF["LF"] == body.name else "LR")
+    small = all(abs(by.get(f"{k}_deg", 0.0)) <= FAR_INSIDE * _tolerance(plan, corner, k) for k in ("camber", "toe"))
+    bump = abs(by.get("toe_deg_per_mm", 0.0)) * TRAVEL_MM <= FAR_INSIDE * 2 * _tolerance(plan, corner, "toe")
+    options = []
+    if verdict == "holds":
+        return (Option("leave it", "within tolerance", 0),)
+    if small and bump:
+        options.append(Option("leave it", "what it does is far inside the aims", 0))
+    taken = _taken_up(plan, corner, by.get("camber_deg", 0.0), by.get("toe_deg", 0.0), moved)
+    if taken and bump:
+        options.append(Option("take it up", taken, 2))
+    size = float(np.linalg.norm(off))
+    if size <= SHIM_MM:
+        options.append(Option("shim", f"pack or slot it {move}" if move else "pack or slot it", 3))
+    options.append(Option("cut and move", f"move it {move}" if move else "move it", len(effects)))
+    return tuple(sorted(options, key=lambda o: o.spoils))
+
+
+def _tolerance(plan: Plan, corner: Corner, kind: str) -> float:
+    aim = plan.aim(f"{corner}.{kind}")
+    return aim.tolerance if aim else 0.2
+
+
+def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapping[str, float]) -> str:
+    """Return which adjusters take up a change of camber and toe, in whole flats with the room that is left; empty where none can."""
+    worth = predicted(plan, corner)
+    links: list[Adjuster] = [
+        a
+        for a in plan.adjusters
+        if a.corner == corner and not isinstance(a.by, Perch) and worth and a.id in worth["camber"].adjusters
+    ]
+    if not links:
+        return ""
+    matrix = np.array([[worth[k].of(a.id) or 0.0 for a in links] for k in ("camber", "toe")])
+    scale = np.array([1 / _tolerance(plan, corner, k) for k in ("camber", "toe")])
+    turns = np.linalg.lstsq(matrix * scale[:, None], -np.array([camber, toe]) * scale, rcond=1e-9)[0]
+    steps = np.array([a.flats_per_step / FLATS_PER_TURN for a in links])
+    turns = np.round(turns / steps) * steps
+    left = (np.array([camber, toe]) + matrix @ turns) * scale
+    rooms = [a.room(moved.get(a.id, 0.0)) for a in links]
+    if np.abs(left).max() > 0.5 or any(not low - 1e-9 <= t <= high + 1e-9 for t, (low, high) in zip(turns, rooms, strict=True)):
+        return ""
+    said = []
+    for adjuster, t, (low, high) in zip(links, turns, rooms, strict=True):
+        if t:
+            room = (high - t) if t > 0 else (t - low)
+            left_over = int(room * FLATS_PER_TURN + 1e-9) / FLATS_PER_TURN if adjuster.kind != "shims" else int(room + 1e-9)
+            said.append(
+                f"{adjuster.name} {turn_words(adjuster, float(t))}, {turn_words(adjuster, math.copysign(left_over, t))} left"
+            )
+    return "; ".join(said)

@@ -1,0 +1,118 @@
+"""What this car has taught of its perches: how much more or less each raises than the springs of the plan say, by heights read before and after.
+
+The plan's springs give what a turn does to all four corners up to one factor a perch; the factors are estimated by weighted least squares
+with the plan as a first guess, so that one turn and one round of heights already tell, and more tell better.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.engines.learning import Observation
+from ready_corner.core.judge.marks import Evaluation
+from ready_corner.core.model.heights import cross_share
+from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS
+from ready_corner.core.quantities.measured import COVERAGE
+
+FloatArray = NDArray[np.float64]
+
+GUESS_U = (
+    0.3  # standard uncertainty of the plan's factor 1: ratios and rates of springs are rarely known better than to a third
+)
+TOLD = 0.5  # a factor whose uncertainty has come under this share of the guess's is told as learned
+
+
+@dataclass(frozen=True)
+class Taught:
+    """Factors of the four perches on what the plan says, with their covariance (4, 4); ``learned``: which of them the car has told; sentences."""
+
+    factors: FloatArray
+    covariance: FloatArray
+    learned: tuple[bool, ...]
+    cross_factor: float
+    says: tuple[tuple[str, str], ...]  # adjuster and sentence
+
+
+def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None = None) -> Taught:
+    """Return what was learned of the perches.
+
+    by: (4, 4) heights at their places per turn of each perch by the plan, nan columns where there is none; cross_by: (4,) percent of cross weight a turn.
+    """
+    perches = {p.id: i for i, c in enumerate(CORNERS) if (p := evaluation.state.plan.perch(c)) is not None}
+    forgot = {a: n for a, n in evaluation.state.stance.unlearned.items() if a in perches}
+    rows, values, weights = [], [], []
+    by = np.nan_to_num(by)
+    for i, corner in enumerate(CORNERS):
+        for design, value, u in _without_level(evaluation.observations(f"{corner}.height"), perches, forgot, evaluation):
+            rows.append(by[i] @ design)
+            values.append(value)
+            weights.append(1 / max(u, 1e-6))
+    unknowns = 8  # the factor of each perch as it goes now, and as it went before it was forgotten
+    a, y = np.array(rows).reshape(-1, unknowns), np.array(values)
+    w = np.array(weights) ** 2
+    information = a.T @ (a * w[:, None]) + np.eye(unknowns) / GUESS_U**2
+    # A factor is 1 and what is learned beside it.
+    off = np.linalg.solve(information, a.T @ (w * (y - a @ np.ones(unknowns))))
+    covariance = np.linalg.inv(information)[:4, :4]
+    factors = np.clip(1 + off[:4], 0.2, 5.0)
+    told = tuple(bool(np.sqrt(covariance[i, i]) < TOLD * GUESS_U) for i in range(4))
+    says = tuple((p, _say(i, factors[i], np.sqrt(covariance[i, i]))) for p, i in perches.items() if told[i])
+    cross = 1.0 if cross_by is None else _cross_factor(evaluation, perches, np.nan_to_num(cross_by) * factors)
+    return Taught(factors, covariance, told, cross, says)
+
+
+def _say(i: int, factor: float, u: float) -> str:
+    way = "as the plan says" if abs(factor - 1) < COVERAGE * u else f"{factor:.2f} times what the plan says"
+    return f"{CORNER_WORDS[CORNERS[i]].capitalize()} perch: raises its corner {way}, ± {COVERAGE * u * 100:.0f} %"
+
+
+def _without_level(
+    found: Sequence[Observation], perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation
+) -> list[tuple[FloatArray, float, float]]:
+    """Return turns (4 perches, 8 unknowns), value and u of every observation, less the mean of its stretch, within which alone heights compare."""
+    out = []
+    for stretch in sorted({o.stretch for o in found}):
+        own = [o for o in found if o.stretch == stretch]
+        if len(own) < 2:
+            continue
+        if len({tuple(o.turned.get(p, 0.0) for p in perches) for o in own}) < 2:
+            continue  # no perch was turned between them
+        designs = np.array([_turns(o, perches, forgot, evaluation) for o in own])
+        share = np.array([1 / max(o.u, 1e-6) ** 2 for o in own])
+        share /= share.sum()
+        mean = np.tensordot(share, designs, axes=1)
+        level = float(share @ np.array([o.value for o in own]))
+        out += [(d - mean, o.value - level, o.u) for d, o in zip(designs, own, strict=True)]
+    return out
+
+
+def _turns(seen: Observation, perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation) -> FloatArray:
+    design = np.zeros((4, 8))
+    for name, i in perches.items():
+        total, until = seen.turned.get(name, 0.0), forgot.get(name, 0)
+        before = 0.0 if not until else total if seen.number <= until else evaluation.turned_at(name, until)
+        design[i, 4 + i], design[i, i] = before, total - before
+    return design
+
+
+def _cross_factor(evaluation: Evaluation, perches: Mapping[str, int], by: FloatArray) -> float:
+    """Return by what factor turns move the cross weight against what springs and tyres of the plan say; 1 until two rounds of loads tell."""
+    found = [{(o.stretch, tuple(sorted(o.turned.items()))): o for o in evaluation.observations(f"{c}.load")} for c in CORNERS]
+    rounds: dict[int, list[tuple[float, FloatArray]]] = {}
+    for key, seen in found[0].items():
+        if any(key not in other for other in found):
+            continue
+        loads = [float(other[key].value) for other in found]
+        turns = np.zeros(4)
+        for name, i in perches.items():
+            turns[i] = seen.turned.get(name, 0.0)
+        rounds.setdefault(seen.stretch, []).append((100 * cross_share(*loads), turns))
+    top = bottom = 0.0
+    for rows in rounds.values():
+        values, sums = np.array([v for v, _ in rows]), np.array([by @ t for _, t in rows])
+        values, sums = values - values.mean(), sums - sums.mean()
+        top, bottom = top + float(sums @ values), bottom + float(sums @ sums)
+    guess = 0.25  # squared percent: what a round of scales tells less than this by is not told
+    return float(np.clip((top + guess) / (bottom + guess), 0.2, 5.0))

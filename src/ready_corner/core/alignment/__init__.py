@@ -1,1 +1,0 @@
-"""String, gauge, sweep and floor readings to camber, caster and toe."""

@@ -1,0 +1,1 @@
+"""Computation that knows no car: arrays and frozen values in and out."""

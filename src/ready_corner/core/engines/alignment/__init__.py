@@ -1,0 +1,1 @@
+"""Toe and camber from strings, gaps and gauges."""

@@ -1,0 +1,145 @@
+"""Toe from a string outside the wheels, and what to take off it where the string is askew.
+
+One formula serves both sides: toe is positive when the front of the wheel points in, and the *opening* of an outside string is
+positive where the string runs away from the centreline towards the front. Toe about the centreline = toe against the string
+minus the opening of that string. Everything accepts arrays of any shape and broadcasts.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ready_corner.core.quantities.errors import MeasuredError, length
+
+FloatArray = NDArray[np.float64]
+
+
+class StringError(MeasuredError):
+    """The gaps cannot be those of a straight string outside a wheel."""
+
+    code = "string_refused"
+
+
+@dataclass(frozen=True)
+class Opening:
+    """Opening of an outside string in degrees, with its partial derivatives for the propagation of uncertainty.
+
+    Derivatives are in degrees per mm: with respect to the front hub gap (the rear one has the opposite) and to the front half
+    width (the rear one is kept as well, since the two differ).
+    """
+
+    opening_deg: float
+    by_front_gap: float
+    by_front_half_width: float
+    by_rear_half_width: float
+
+
+def toe_against_string_deg(front_gap: ArrayLike, back_gap: ArrayLike, span: ArrayLike) -> FloatArray:
+    """Return toe against an outside string in degrees, positive when the front of the wheel points in.
+
+    Gaps and span in mm, square to the string at the height of the wheel centre; the span is between the two points touched.
+    sin t′ = (front gap − back gap) / span. Exact for any camber, the two points lying level in the plane of the wheel.
+    Raises StringError for a gap under zero, a span of nothing, or a difference greater than the span.
+    """
+    front, back, wide = (np.asarray(a, dtype=float) for a in (front_gap, back_gap, span))
+    if np.any(wide <= 0):
+        raise StringError("The span between the two points touched is nothing. Measure the rim over its flanges.", path="span")
+    if np.any(front < 0) or np.any(back < 0):
+        raise StringError(
+            "A gap is under zero: the string would cut through the wheel. Move it out and read again.", path="typed"
+        )
+    sine = (front - back) / wide
+    if np.any(np.abs(sine) > 1):
+        worst = float(np.max(np.abs(front - back)))
+        raise StringError(
+            f"The two gaps differ by {length(worst)}, more than the {length(float(np.min(wide)))} between them: no wheel stands so. Read both again.",
+            path="typed",
+            numbers={"difference": worst, "span": float(np.min(wide))},
+        )
+    return np.asarray(np.degrees(np.arcsin(sine)), dtype=float)
+
+
+def require_clear_of_tyre(front_gap: float, back_gap: float, span: float, tyre_diameter: float) -> None:
+    """Raise StringError where the string would lie on the tread, and so be straight no longer; all in mm.
+
+    The rim's gaps are carried on in the plane of the wheel to the tread, the tyre being at least as wide as its rim.
+    """
+    clear = (front_gap + back_gap) / 2 - abs(front_gap - back_gap) / 2 * tyre_diameter / span
+    if clear < 0:
+        raise StringError(
+            f"With gaps of {length(front_gap)} and {length(back_gap)} the string would cross the tyre by {length(-clear)}. Move it out and read both again.",
+            path="typed",
+            numbers={"clear": clear},
+        )
+
+
+def string_opening(
+    front_hub_gap: float, rear_hub_gap: float, wheelbase: float, front_half_width: float, rear_half_width: float
+) -> Opening:
+    """Return how far one outside string runs away from the centreline towards the front, from its gaps to two hubs.
+
+    All in mm; gaps square to the string. With h = hypot(wheelbase, Δw) and Δw = front − rear half width:
+    opening = asin((front gap − rear gap) / h) + atan2(Δw, wheelbase). Raises StringError where no line gives such gaps.
+    """
+    narrow = front_half_width - rear_half_width
+    between = float(np.hypot(wheelbase, narrow))
+    sine = (front_hub_gap - rear_hub_gap) / between
+    if wheelbase <= 0 or abs(sine) >= 1:
+        raise StringError(
+            f"The hub gaps {length(front_hub_gap)} and {length(rear_hub_gap)} do not belong to one string along the car. Read both again.",
+            path="typed",
+            numbers={"front": front_hub_gap, "rear": rear_hub_gap},
+        )
+    by_gap = np.degrees(1 / (between * np.sqrt(1 - sine**2)))
+    by_width = -by_gap * sine * narrow / between + np.degrees(wheelbase / between**2)
+    return Opening(
+        float(np.degrees(np.arcsin(sine) + np.arctan2(narrow, wheelbase))), float(by_gap), float(by_width), float(-by_width)
+    )
+
+
+def box_yaw_deg(gap_lf: float, gap_rf: float, gap_lr: float, gap_rr: float, wheelbase: float) -> float:
+    """Return the yaw ψ of a parallel box of strings about the centreline in degrees, from the four hub gaps in mm.
+
+    sin ψ = ((a_RF − a_LF) − (a_RR − a_LR)) / (2 · wheelbase); toe about the centreline is t_box + ψ on the left, − ψ on the right.
+    """
+    sine = ((gap_rf - gap_lf) - (gap_rr - gap_lr)) / (2 * wheelbase)
+    if abs(sine) >= 1:
+        raise StringError("The four hub gaps do not belong to strings along the car. Read them again.", path="typed")
+    return float(np.degrees(np.arcsin(sine)))
+
+
+def toe_from_length_deg(difference: ArrayLike, span: ArrayLike) -> FloatArray:
+    """Return the angle in degrees of a difference of gaps over a stated span, both in mm: asin(difference / span)."""
+    return toe_against_string_deg(np.maximum(difference, 0), np.maximum(np.negative(difference), 0), span)
+
+
+def toe_of_length_deg(length: ArrayLike, span: ArrayLike, wheels: int = 1) -> FloatArray:
+    """Return the toe in degrees that a length over a span is: of one wheel, or the sum of two that share it alike. In mm; plus is in.
+
+    Raises StringError where the length is more than the span.
+    """
+    size, wide = np.asarray(length, dtype=float) / wheels, np.asarray(span, dtype=float)
+    if np.any(wide <= 0) or np.any(np.abs(size) > wide):
+        raise StringError("A toe is less than the span it is taken over. Type both again.", path="typed")
+    return np.asarray(wheels * np.degrees(np.arcsin(size / wide)))
+
+
+def toe_as_length(toe_deg: ArrayLike, span: ArrayLike) -> FloatArray:
+    """Return toe in degrees as a difference of gaps in mm over a stated span in mm, positive for toe-in."""
+    return np.asarray(span, dtype=float) * np.sin(np.radians(toe_deg))
+
+
+def total_toe_deg(left_deg: float, right_deg: float) -> float:
+    """Return the total toe of an axle in degrees: the sum of its two toes."""
+    return left_deg + right_deg
+
+
+def thrust_deg(left_rear_deg: float, right_rear_deg: float) -> float:
+    """Return the thrust angle in degrees, positive when the thrust line points to the left: (RR toe − LR toe) / 2."""
+    return (right_rear_deg - left_rear_deg) / 2
+
+
+def steer_ahead_deg(left_front_deg: float, right_front_deg: float, thrust: float = 0.0) -> float:
+    """Return where the front wheels point together, in degrees to the left of the thrust line (0: of the centreline)."""
+    return (right_front_deg - left_front_deg) / 2 - thrust

@@ -1,0 +1,1 @@
+"""Springs, bars and how a body lies: what is in balance."""

@@ -1,0 +1,489 @@
+"""The figures of a car from its readings, each with the uncertainty of what it came from.
+
+A figure belongs to a spell: the repeats at its places between two changes. Toe needs front and back gap of the same spell, and
+the hub gaps of the same rig of the strings.
+"""
+
+import math
+from bisect import bisect_left
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import groupby
+from operator import attrgetter
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.engines.alignment import camber as camber_of
+from ready_corner.core.engines.alignment import string
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.judge.reach import Wheels, warped, wheels_of
+from ready_corner.core.model.heights import cross_share, rake_deg
+from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
+from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, UNTAPED_MM, Corner, Plan
+from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
+from ready_corner.core.quantities.measured import Measured, combine, propagate
+from ready_corner.core.quantities.tools import Tool, odd_repeat
+from ready_corner.core.record.logbook import QUANTITIES, CarState, Place, Quantity, Taken
+
+OWN_PLACES: dict[str, tuple[Quantity, ...]] = {
+    "height": ("height",),
+    "camber": ("camber",),
+    "toe": ("gap_front", "gap_back"),
+    "load": ("load",),
+}
+
+
+FloatArray = NDArray[np.float64]
+_spell_of = attrgetter("spell")
+
+
+@dataclass(frozen=True)
+class Group:
+    """Repeats at one place in one spell, with the tool of the latest of them; other tools' repeats are set aside.
+
+    ``odd``: entry number of a repeat that does not agree with the rest, or None.
+    """
+
+    place: Place
+    spell: int
+    rows: tuple[Taken, ...]
+    tool: Tool
+
+    @cached_property
+    def estimate(self) -> Measured:
+        """Mean of the repeats in mm or degrees."""
+        return self.tool.estimate([t.reading.figure for t in self.rows], f"{self.place[0]}.{self.place[1]}.{self.spell}")
+
+    @cached_property
+    def odd(self) -> int | None:
+        """Entry number of the repeat that disagrees, if one does."""
+        i = odd_repeat([t.reading.figure for t in self.rows], self.tool)
+        return None if i is None else self.rows[i].number
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A figure of one corner: what it is, and the groups of repeats read for it."""
+
+    measured: Measured
+    groups: tuple[Group, ...]
+
+    @property
+    def number(self) -> int:
+        """Entry number of the latest reading in it."""
+        return max(g.rows[-1].number for g in self.groups)
+
+    @property
+    def why(self) -> tuple[str, ...]:
+        """Why it is provisional: what the car was not yet at a reading in it."""
+        return tuple(dict.fromkeys(w for g in self.groups for t in g.rows for w in t.why))
+
+
+def default_tool(plan: Plan, quantity: Quantity) -> Tool:
+    """Return the tool a quantity is read with unless another is chosen."""
+    facts = QUANTITIES[quantity]
+    wanted = plan.tool_for.get(quantity, facts.tool)
+    fitting = [t for t in plan.toolbox if t.measures == facts.kind]
+    return next((t for t in fitting if t.id == wanted), fitting[0])
+
+
+@dataclass(frozen=True)
+class _Under:
+    """What stands under the wheels: ``rises`` of pads and tyres, mm, and what each adds to heights (4, n) and loads in kg (4, n); ``tilt`` in kg (4,)."""
+
+    rises: tuple[Measured, ...]
+    heights: FloatArray
+    loads: FloatArray
+    tilt: FloatArray
+
+
+def _over(key: tuple[str, Corner, int], spells: Mapping[Place, int]) -> bool:
+    """Whether a figure is a height or load of a spell that is over, so that it gets no more readings."""
+    kind, corner, spell = key
+    return (kind == "height" and spell < spells.get((corner, "height"), 0)) or (
+        kind == "load" and spell < spells.get((corner, "load"), 0)
+    )
+
+
+def best_of(rows: Sequence[Taken]) -> list[Taken]:
+    """Return the repeats that count: those read when the car was ready, else those nearest to it that were read alike.
+
+    What was read before the car had settled, or in another state than the plan's, is never averaged with what was read after; nor an angle
+    counted from the frame with one from gravity.
+    """
+    rows = [t for t in rows if t.on_frame == rows[-1].on_frame]
+    least = min(len(t.why) for t in rows)
+    why = next(t.why for t in reversed(rows) if len(t.why) == least)
+    return [t for t in rows if t.why == why]
+
+
+class Figures:
+    """All figures of one state of a car; computed when asked for, kept while it lasts.
+
+    ``before``: figures of an earlier state of the same car, from which spells that were over by then are taken as they were.
+    """
+
+    def __init__(self, state: CarState, before: "Figures | None" = None) -> None:
+        self.state, self.plan = state, state.plan
+        self._tools = {**state.gone.tools, **{t.id: t for t in self.plan.toolbox}}
+        self._by_spell: dict[Place, dict[int, tuple[Taken, ...]]] = {}
+        self._spells: dict[tuple[Corner, tuple[Quantity, ...]], list[int]] = {}
+        self._groups: dict[tuple[Place, int], Group] = {}
+        self._figures: dict[tuple[str, Corner, int], Figure | None] = {}
+        self._against: dict[tuple[Corner, int], Measured] = {}
+        self._openings: dict[tuple[int, int], Measured | None] = {}
+        self._springs: Springing | None = None
+        self.refusals: dict[tuple[str, Corner], MeasuredError] = {}  # why a figure cannot be made of what was read
+        self._wheels: Wheels | None = None
+        if before and before.plan is state.plan:
+            self._springs, self._wheels = before._springs, before._wheels
+        if before and before.plan == state.plan and before.state.struck == state.struck:
+            over = before.state.spells  # a spell before the present one gets no more readings
+            self._groups.update({(p, n): g for (p, n), g in before._groups.items() if n < over.get(p, 0)})
+            if self._stands_on == before._stands_on:
+                self._figures.update({key: f for key, f in before._figures.items() if _over(key, over)})
+            self._against.update({(c, n): t for (c, n), t in before._against.items() if n < over.get((c, "gap_front"), 0)})
+
+    def _at(self, place: Place) -> dict[int, tuple[Taken, ...]]:
+        """Return what was read at a place, by spell, oldest first."""
+        if place not in self._by_spell:
+            self._by_spell[place] = {n: tuple(rows) for n, rows in groupby(self.state.taken.get(place, ()), _spell_of)}
+        return self._by_spell[place]
+
+    def spells(self, corner: Corner, quantities: Sequence[Quantity]) -> list[int]:
+        """Return the spells in which all these places of a corner were read, oldest first."""
+        key = corner, tuple(quantities)
+        if key not in self._spells:
+            first, *others = [self._at((corner, q)) for q in quantities]
+            self._spells[key] = [n for n in first if all(n in other for other in others)]
+        return self._spells[key]
+
+    def group(self, place: Place, spell: int) -> Group:
+        """Return the repeats at a place in a spell in which it was read."""
+        if (place, spell) not in self._groups:
+            rows = self._at(place)[spell]
+            id_ = rows[-1].reading.tool
+            tool = self._tools.get(id_) or default_tool(self.plan, place[1])
+            own = [t for t in rows if t.reading.tool == id_]
+            self._groups[place, spell] = Group(place, spell, tuple(best_of(own)), tool)
+        return self._groups[place, spell]
+
+    def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
+        """Return height (mm), camber or toe (degrees), or load (kg) of a corner in a spell, the latest where None; None where not all is read."""
+        if spell is None:
+            spells = self.spells(corner, OWN_PLACES[kind])
+            if not spells:
+                return None
+            spell = spells[-1]
+        key = kind, corner, spell
+        if key not in self._figures:
+            self._figures[key] = self._figure(kind, corner, spell)
+        return self._figures[key]
+
+    def _figure(self, kind: str, corner: Corner, spell: int) -> Figure | None:
+        groups = tuple(self.group((corner, q), spell) for q in OWN_PLACES[kind])
+        try:
+            measured = getattr(self, f"_{kind}")(corner, groups)
+        except MeasuredError as refusal:
+            self.refusals[kind, corner] = refusal
+            return None
+        return None if measured is None else Figure(measured, groups)
+
+    def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        by = self._under
+        return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.heights[CORNERS.index(corner)])])
+
+    def _load(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        by = self._under
+        i = CORNERS.index(corner)
+        return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.loads[i])], float(by.tilt[i]))
+
+    @property
+    def _stands_on(self) -> tuple[object, ...]:
+        """All that :attr:`_under` is made of but the plan."""
+        places_: list[Place] = [(c, q) for c in CORNERS for q in ("pad", "radius")]
+        return self.state.stance.stand_ins, self.state.stance.stood_in, [self.state.taken.get(p) for p in places_]
+
+    @property
+    def springs(self) -> Springing:
+        """The springs of the plan at the wheels; reckoned once for a plan."""
+        if self._springs is None:
+            self._springs = springing(self.plan)
+        return self._springs
+
+    @property
+    def wheels(self) -> Wheels:
+        """How camber and toe go with travel by the plan; reckoned once for a plan."""
+        if self._wheels is None:
+            self._wheels = wheels_of(self.plan)
+        return self._wheels
+
+    @cached_property
+    def radii(self) -> dict[Corner, Measured]:
+        """The loaded radius of the tyre each corner is planned for: read on the car while it was on, else that of the plan; absent where neither is."""
+        found: dict[Corner, Measured] = {}
+        for corner in CORNERS:
+            linkage = self.plan.linkage(END_OF[corner])
+            if linkage is not None:
+                found[corner] = Measured(linkage.loaded_radius, {})
+            since = self.state.stance.stand_ins.get(corner, math.inf)
+            other = [(low, high) for c, low, high in self.state.stance.stood_in if c == corner]
+            own = [
+                t
+                for t in self.state.taken.get((corner, "radius"), ())
+                if t.number < since and not any(low < t.number < high for low, high in other)
+            ]
+            if own:
+                found[corner] = self.group((corner, "radius"), own[-1].spell).estimate
+        return found
+
+    @cached_property
+    def stand_ins(self) -> dict[Corner, Measured]:
+        """The loaded radius of every stand-in tyre that is on and was read since."""
+        found: dict[Corner, Measured] = {}
+        for corner in self.state.stance.stand_ins:
+            place: Place = (corner, "radius")  # type: ignore[assignment]
+            rows = self.state.latest(place)
+            if rows and rows[-1].number > self.state.stance.stand_ins[corner]:
+                found[place[0]] = self.group(place, rows[-1].spell).estimate
+        return found
+
+    @cached_property
+    def _under(self) -> "_Under":
+        """What the pads and stand-in tyres do to heights and loads, to be taken out of both."""
+        pads = [self.state.latest((c, "pad")) for c in CORNERS]
+        rises: list[Measured] = []
+        heights, loads = np.zeros((4, 0)), np.zeros((4, 0))
+        tilt = np.zeros(4)
+        if all(pads) or self.stand_ins:
+            at = places(self.plan)
+            s = self.springs.supports()
+            by = response(at, s)
+            there = np.array([[p.station, p.offset] for p in (self.plan.height_place(c) for c in CORNERS)])
+            if all(pads):
+                rises += [self.group((c, "pad"), rows[-1].spell).estimate for c, rows in zip(CORNERS, pads, strict=True)]
+                heights, loads = np.eye(4) - by.heights, -by.loads / GRAVITY
+                if self.plan.loads and self.plan.footing.mass:
+                    weight = self.plan.footing.mass * GRAVITY
+                    lie = np.array([r.value for r in rises])
+                    tilt = -tilted_loads(at, s, lie, weight, self.plan.loads.height) / GRAVITY
+            for corner, own in self.stand_ins.items():
+                if (planned := self.radii.get(corner)) is None:
+                    continue
+                i = CORNERS.index(corner)
+                rises += [own, planned]
+                raised, loaded = by.at_places(there)[:, i], by.loads[:, i] / GRAVITY
+                heights = np.column_stack([heights, -raised, raised])
+                loads = np.column_stack([loads, -loaded, loaded])
+        return _Under(tuple(rises), heights, loads, tilt)
+
+    @property
+    def corrected(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """What is added to each height (mm) and load (kg) as read, for pads and stand-in tyres, (4,) each."""
+        lie = np.array([r.value for r in self._under.rises])
+        return tuple((self._under.heights @ lie).tolist()), tuple((self._under.loads @ lie + self._under.tilt).tolist())
+
+    def _camber(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        estimate = combine([groups[0].estimate, self._run_out(corner, "camber")], [1.0, 1.0])
+        if groups[0].rows[-1].on_frame:
+            return self._from_frame(corner, estimate)
+        if not self.floor:
+            return estimate
+        toe = self.figure("toe", corner)
+        steer = toe.measured.value if toe else 0.0
+        value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self.floor.up, steer))
+        # What a millimetre of each pad does to the slope of the floor.
+        tilted = camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self._tilted, steer)
+        by = [float(t) - value for t in tilted]
+        # d(camber)/d(reading) is 1 to the square of the floor's slope
+        return propagate(value - self._warped[corner][0], [estimate, *self._pads], [1.0, *by])
+
+    @cached_property
+    def _tilted(self) -> FloatArray:
+        """Gravity's upward unit vectors in the car's axes were each pad a millimetre higher, (4, 3)."""
+        at, lie = [self.plan.wheel_place(c) for c in CORNERS], np.array([p.value for p in self._pads])
+        return np.array([camber_of.floor_from_pads(at, lie + one).up for one in np.eye(len(CORNERS))])
+
+    def _from_frame(self, corner: Corner, estimate: Measured) -> Measured:
+        """Return a camber that was counted from the frame: the frame's attitude over the tyres, by its four heights, is taken out."""
+        heights = [self.figure("height", c) for c in CORNERS]
+        at = [self.plan.height_place(c) for c in CORNERS]
+        aims = [self.plan.aim(f"{c}.height") for c in CORNERS]
+        drawn = [p.height if p.height is not None else a.aim if a else None for p, a in zip(at, aims, strict=True)]
+        if any(h is None for h in heights) or any(d is None for d in drawn):
+            raise MeasuredError(
+                "The gauge was zeroed on the frame: read all four ride heights too, so that the frame's own lean can be taken out.",
+                path="typed",
+            )
+        figures = [h.measured for h in heights if h]
+        design = np.array([[1.0, p.station, p.offset] for p in at])
+
+        def camber(lie: Sequence[float]) -> float:
+            off = np.array(lie) - np.array(drawn, dtype=float)
+            _, along, across = np.linalg.lstsq(design, off, rcond=None)[0]
+            up = np.array([-along, -across, 1.0]) / np.sqrt(1 + along**2 + across**2)
+            return float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], up))
+
+        lie = [m.value for m in figures]
+        value = camber(lie)
+        by = [camber([v + (k == i) for k, v in enumerate(lie)]) - value for i in range(len(CORNERS))]
+        return propagate(value, [estimate, *figures], [1.0, *by])
+
+    def _run_out(self, corner: Corner, kind: str) -> Measured:
+        """Return what the run-out of a rim adds to a camber or a toe: nothing but its u, degrees. A dial's whole reading, the wheel standing anywhere."""
+        span = self.plan.axle_of(corner).rim_flange_diameter
+        u = math.degrees(self.plan.ways.sure("run_out") / math.sqrt(2) / span)
+        return Measured(0.0, {f"{corner} run-out {kind}": u} if u else {})
+
+    @cached_property
+    def _warped(self) -> dict[Corner, tuple[float, float]]:
+        """What the warp of the pads, beside their slope, does to camber and toe of each corner through its travel, degrees."""
+        assert self.floor
+        try:
+            camber, toe = warped(self.plan, self.springs, self.wheels, self.floor.residual)
+        except ReadyCornerError:
+            return dict.fromkeys(CORNERS, (0.0, 0.0))
+        return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}
+
+    def _toe(self, corner: Corner, groups: tuple[Group, ...]) -> Measured | None:
+        against = self.against_string(corner, groups)
+        opening = self.opening(corner, groups[0].rows[-1].number)
+        if opening is None:
+            return None
+        found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 1])
+        return Measured(found.value - self._warped[corner][1], found.parts) if self.floor else found
+
+    def against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        """Return toe against the string as it stands, in degrees, from the groups of front and back gap of one spell."""
+        key = corner, groups[0].spell
+        if key not in self._against:
+            self._against[key] = self._against_string(corner, groups)
+        return self._against[key]
+
+    def _against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        span = self.plan.axle_of(corner).rim_flange_diameter
+        front, back = (g.estimate for g in groups)
+        toe = float(string.toe_against_string_deg(front.value, back.value, span))
+        string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
+        by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
+        known = Measured(span, {f"{END_OF[corner]} span": self.plan.ways.sure("span") / 2})
+        return propagate(toe, [front, back, known], [by, -by, -math.degrees(math.tan(math.radians(toe))) / span])
+
+    @cached_property
+    def _rig_breaks(self) -> tuple[int, ...]:
+        return tuple(m.number for m in self.state.moves if m.breaks_rig)
+
+    def _rig(self, number: int) -> int:
+        """Return on which rig of the strings a reading was taken: how many breaks went before it."""
+        return bisect_left(self._rig_breaks, number)
+
+    @cached_property
+    def _hub_spells(self) -> dict[tuple[Corner, int], int]:
+        """The spell of the latest hub gap of each corner on each rig."""
+        return {(c, self._rig(t.number)): t.spell for c in CORNERS for t in self.state.taken.get((c, "gap_hub"), ())}
+
+    def _hub_gap(self, corner: Corner, rig: int) -> Measured | None:
+        spell = self._hub_spells.get((corner, rig))
+        return None if spell is None else self.group((corner, "gap_hub"), spell).estimate
+
+    def opening(self, corner: Corner, number: int) -> Measured | None:
+        """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""
+        key = SIDE[corner], self._rig(number)
+        if key not in self._openings:
+            self._openings[key] = self._opening(corner, key[1])
+        return self._openings[key]
+
+    def _opening(self, corner: Corner, rig: int) -> Measured | None:
+        plan = self.plan
+        left: tuple[Corner, Corner] = ("LF", "LR")
+        right: tuple[Corner, Corner] = ("RF", "RR")
+        if plan.ways.strings == "box":
+            gaps = [self._hub_gap(c, rig) for c in (*left, *right)]
+            if any(g is None for g in gaps):
+                return None
+            lf, lr, rf, rr = (g for g in gaps if g is not None)
+            yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
+            by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
+            side = -SIDE[corner]
+            parallel = Measured(0.0, {"box parallel": plan.ways.sure("box_parallel") / 2})
+            sources = [lf, lr, rf, rr, parallel, *self._middles]
+            # A box wider in front opens both strings; the middle of the hubs off the centreline turns it.
+            return propagate(
+                side * yaw, sources, [-side * by, side * by, side * by, -side * by, by, 2 * side * by, -2 * side * by]
+            )
+        front, rear = (self._hub_gap(c, rig) for c in (left if corner in left else right))
+        if front is None or rear is None:
+            return None
+        found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
+        tool = next((t for t in plan.toolbox if t.id == "tape"), default_tool(plan, "height"))
+        taped = tool.estimate([0.0], "").u
+        widths = [Measured(0.0, {f"{end} width": (taped if plan.axle(end).hub_width else UNTAPED_MM / 2) / 2}) for end in ENDS]
+        half = [found.by_front_half_width, found.by_rear_half_width]
+        return propagate(
+            found.opening_deg,
+            [front, rear, *widths, *self._middles],
+            [found.by_front_gap, -found.by_front_gap, *half, *(SIDE[corner] * b for b in half)],
+        )
+
+    @property
+    def _middles(self) -> list[Measured]:
+        """How far the middle of the hubs of each axle may be off the centreline: nothing but its u, mm."""
+        u = self.plan.ways.sure("hub_middle") / 2
+        return [Measured(0.0, {f"{end} hub middle": u}) for end in ENDS]
+
+    @cached_property
+    def _pads(self) -> list[Measured]:
+        """The heights of the four pads, where all are read."""
+        return [self.group((c, "pad"), self.state.latest((c, "pad"))[-1].spell).estimate for c in CORNERS]
+
+    @cached_property
+    def floor(self) -> camber_of.Floor | None:
+        """The floor from the four pads; None until all four are read, and the floor is then taken as level."""
+        groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
+        if not all(groups):
+            return None
+        heights = [p.value for p in self._pads]
+        return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)
+
+    def whole(self, mark: str) -> tuple[tuple[str, float], ...]:
+        """Return which corner marks a whole-car mark is made of, with the weight of each at the present figures."""
+        if mark.endswith("total_toe"):
+            return tuple((f"{c}.toe", 1.0) for c in CORNERS if END_OF[c] == mark.split(".", maxsplit=1)[0])
+        if mark == "car.thrust":
+            return ("LR.toe", -0.5), ("RR.toe", 0.5)
+        if mark == "car.cross_weight":
+            loads = [f.measured.value if (f := self.figure("load", c)) else 1.0 for c in CORNERS]
+            total = max(sum(loads), 1e-9)
+            share = (loads[1] + loads[2]) / total
+            return tuple((f"{c}.load", 100 * (w - share) / total) for c, w in zip(CORNERS, (0.0, 1.0, 1.0, 0.0), strict=True))
+        if mark == "car.cross":
+            return tuple((f"{c}.height", w) for c, w in zip(CORNERS, (1.0, -1.0, -1.0, 1.0), strict=True))
+        heights = [self.figure("height", c) for c in CORNERS]
+        front = sum(h.measured.value for h in heights[:2] if h) / 2
+        rear = sum(h.measured.value for h in heights[2:] if h) / 2
+        by = math.degrees(self.between_heights / (self.between_heights**2 + (rear - front) ** 2)) / 2
+        return tuple((f"{c}.height", by if END_OF[c] == "rear" else -by) for c in CORNERS)
+
+    @cached_property
+    def between_heights(self) -> float:
+        """Distance in mm between the stations at which front and rear heights are read, each the middle of its two."""
+        at = {c: self.plan.height_place(c).station for c in CORNERS}
+        return max((at["LF"] + at["RF"] - at["LR"] - at["RR"]) / 2, 1.0)
+
+    def whole_value(self, mark: str) -> Measured | None:
+        """Return the value of a whole-car mark with its uncertainty; None until all it is made of is read."""
+        parts = [(self.figure(name.split(".")[1], name.split(".")[0]), weight) for name, weight in self.whole(mark)]  # type: ignore[arg-type]
+        if any(f is None for f, _ in parts):
+            return None
+        figures, weights = [f.measured for f, _ in parts if f], [w for _, w in parts]
+        plain = combine(figures, weights)
+        if mark not in ("car.rake", "car.cross_weight"):
+            return plain
+        lf, rf, lr, rr = (f.value for f in figures)
+        if mark == "car.cross_weight":
+            if not lf + rf + lr + rr > 0:  # scales that carry nothing share nothing
+                return None
+            return Measured(100 * cross_share(lf, rf, lr, rr), plain.parts)
+        return Measured(rake_deg((lf + rf) / 2, (lr + rr) / 2, self.between_heights), plain.parts)

@@ -1,0 +1,207 @@
+"""What a turn of every adjuster does by the plan to every corner mark: its own camber and toe, and through springs and tyres heights, loads and the other corners.
+
+Small changes about the plan's stance. A link first moves its wheel with the spring keeping its length; what that lifts the chassis by, and
+what a perch lifts it by, is shared out by the least energy of a stiff chassis on its springs and tyres; camber and toe then go with the
+travel of each wheel and, relative to the ground, with the roll of the body. A live axle is one part.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.engines.learning import Worth
+from ready_corner.core.engines.linkage.sweep import Sweep, sweep
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
+from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raises, response
+from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.record.logbook import LOAD, TYRE
+
+FloatArray = NDArray[np.float64]
+
+# Standard uncertainties. Springs of the plan are seldom known better than to a tenth; even springs taken for want of it, than to two fifths.
+SPRINGS_TRUSTED, SPRINGS_GUESSED = 0.1, 0.4
+LEAST_MM, LEAST_KG = 0.02, 0.05  # a turn
+UNTOLD_PER_MM = {"camber": 0.05, "toe": 0.02}  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
+LEAST_PER_MM = 0.003
+
+
+@dataclass(frozen=True)
+class Wheels:
+    """How camber and toe (4,) of the wheels go with their travel (4,): rows (4, 4) degrees a mm, nan where the plan does not tell; ``axle`` (4,) of bool."""
+
+    camber: FloatArray
+    toe: FloatArray
+    axle: FloatArray
+
+
+def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
+    """Return what one turn (or shim) of each adjuster adds to each corner mark, by mark: mm, degrees, kg, with their covariance.
+
+    An adjuster of which the plan does not say what it moves is left out.
+    """
+    at, supports = places(plan), springs.supports(bar_on)
+    there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
+    lifted, turned = response(at, supports), response(at, supports, springs.lifts(bar_on))
+    per, links = raises(plan, springs), _links(plan)
+    table = _Table(at, there, springs, wheels_of(plan))
+    still = np.zeros(4)
+    for adjuster in plan.adjusters:
+        if isinstance(adjuster.by, Perch):
+            rise = per[:, CORNERS.index(adjuster.corner)]
+            rise = rise if np.isfinite(rise).all() else _alone(adjuster)
+            table.add(adjuster.id, _Lift(turned.heights @ rise, turned.loads @ rise, still))
+        elif adjuster.id in links:
+            own = links[adjuster.id]
+            table.add(adjuster.id, _Lift.of(lifted, np.array([own.get((c, "rise"), 0.0) for c in CORNERS])), own)
+    for i, c in enumerate(CORNERS):
+        table.add(TYRE[c], _Lift.of(lifted, np.eye(4)[i]))
+    p = np.column_stack([np.ones(4), at])
+    for name, one in zip(
+        LOAD, -GRAVITY * np.eye(3), strict=True
+    ):  # a kilogram at the origin, and its millimetre forward or left of it
+        heights = p @ np.linalg.solve(p.T @ supports @ p, one)
+        table.add(name, _Lift(heights, -supports @ heights, still), least=name == LOAD[0])
+    return {mark: _worth(rows) for mark, rows in table.found.items()}
+
+
+@dataclass(frozen=True)
+class _Lift:
+    """What a change does to the car on its springs: ``heights`` (4,) of the chassis at the wheels, mm, ``loads`` (4,) N, and by how much it moves the ``wheels`` themselves, (4,) mm."""
+
+    heights: FloatArray
+    loads: FloatArray
+    wheels: FloatArray
+
+    @classmethod
+    def of(cls, how: Response, rise: FloatArray) -> "_Lift":
+        """Return that of wheels which stand higher under the chassis by ``rise`` (4,): links, tyres, pads."""
+        return cls(how.heights @ rise, how.loads @ rise, rise)
+
+    def travel(self, tyres: FloatArray) -> FloatArray:
+        """Return how far each wheel rises against the chassis, (4,) mm."""
+        return self.wheels - self.heights - self.loads / tyres
+
+
+def _lean(rises: FloatArray, at: FloatArray) -> FloatArray:
+    """Return how far each end leans to the right by the heights of its two sides, (4,) degrees by corner."""
+    return np.array([np.degrees((rises[i] - rises[i + 1]) / (at[i, 1] - at[i + 1, 1])) for i in (0, 0, 2, 2)])
+
+
+@dataclass
+class _Table:
+    """What every change does to every corner mark, with its standard uncertainty, being filled in."""
+
+    at: FloatArray
+    there: FloatArray
+    springs: Springing
+    wheels: Wheels
+    found: dict[str, dict[str, tuple[float, float]]] = field(
+        default_factory=lambda: {f"{c}.{k}": {} for c in CORNERS for k in ("height", "camber", "toe", "load")}
+    )
+
+    def add(self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None = None, least: bool = True) -> None:
+        """Add a change: by its lift, and what it does to camber and toe of its ``own`` wheels besides. ``least``: whether it is doubted at all where it does nothing."""
+        own, trusted = own or {}, SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED
+        wheels = np.column_stack([np.ones(4), self.at])
+        heights = self.there @ np.linalg.lstsq(wheels, lift.heights, rcond=None)[0]
+        doubt = least and bool(np.any(lift.heights))
+        for kind, values, some in (("height", heights, LEAST_MM), ("load", lift.loads / GRAVITY, LEAST_KG)):
+            for c, v in zip(CORNERS, values, strict=True):
+                self.found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (some if doubt else 0.0)
+        travel, lean = lift.travel(self.springs.tyres), _lean(lift.heights, self.at)
+        for i, c in enumerate(CORNERS):
+            for kind, rows in (("camber", self.wheels.camber), ("toe", self.wheels.toe)):
+                direct = own.get((c, kind), 0.0)
+                told = bool(np.isfinite(rows[i]).all())
+                with_travel = float(rows[i] @ travel) if told else 0.0
+                if kind == "camber" and not self.wheels.axle[i]:
+                    with_travel -= SIDE[c] * float(lean[i])
+                u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
+                u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
+                self.found[f"{c}.{kind}"][name] = direct + with_travel, u
+
+
+def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return what pads off one plane by ``rises`` (4,) mm do to camber and toe (4,) degrees: each wheel travels, and the body leans."""
+    at = places(plan)
+    lift = _Lift.of(response(at, springs.supports()), rises)
+    travel, side = lift.travel(springs.tyres), np.array([SIDE[c] for c in CORNERS])
+    # A live axle lies on its two pads, the others lean with the body.
+    lean = np.where(wheels.axle, _lean(rises, at), _lean(lift.heights, at))
+    camber = np.where(wheels.axle, 0.0, np.nan_to_num(wheels.camber) @ travel)
+    return camber - side * lean, np.nan_to_num(wheels.toe) @ travel
+
+
+def _alone(adjuster: Adjuster) -> FloatArray:
+    """Return what a turn of a perch raises its own corner by at unchanged load, where not every corner has a perch named."""
+    assert isinstance(adjuster.by, Perch)
+    rise = np.zeros(4)
+    rise[CORNERS.index(adjuster.corner)] = adjuster.by.pitch_mm_per_turn / adjuster.by.spring_per_wheel
+    return rise
+
+
+def _worth(rows: Mapping[str, tuple[float, float]]) -> Worth:
+    u = np.array([u for _, u in rows.values()])
+    return Worth(tuple(rows), tuple(v for v, _ in rows.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+
+
+def _swept(plan: Plan) -> dict[Corner, Sweep]:
+    """Return the linkage of each corner at the plan's stance; the same for both corners of an axle, absent where the plan has none."""
+    found: dict[Corner, Sweep] = {}
+    for end in ENDS:
+        corners = [c for c in CORNERS if END_OF[c] == end]
+        try:
+            bodies = bodies_of(plan, end)
+            rows = [sweep(body, np.zeros(1)) for body in bodies]
+        except ReadyCornerError:
+            continue
+        if rows:
+            found |= dict(zip(corners, rows if len(rows) == 2 else rows * 2, strict=True))
+    return found
+
+
+def wheels_of(plan: Plan) -> Wheels:
+    """Return how camber and toe go with travel by the plan's linkages; reckoned once for a plan."""
+    camber, toe, axle = np.full((4, 4), np.nan), np.full((4, 4), np.nan), np.zeros(4, dtype=bool)
+    swept = _swept(plan)
+    for i, c in enumerate(CORNERS):
+        if c not in swept:
+            continue
+        body, answers = swept[c].body, swept[c].answers
+        camber[i], toe[i] = 0.0, 0.0
+        if not body.is_axle:
+            camber[i, i], toe[i, i] = float(answers["camber_deg_per_mm"][0]), float(answers["toe_deg_per_mm"][0])
+            continue
+        side, first = ("left." if SIDE[c] > 0 else "right."), i - i % 2
+        rolled = sweep(body, np.zeros(2), roll_deg=np.array([-ROLL_STEP_DEG, ROLL_STEP_DEG])).answers[f"{side}toe_deg"]
+        wide = abs(body.shape.point(body.wheels[0].centre)[1] - body.shape.point(body.wheels[1].centre)[1])
+        heave = float(answers[f"{side}toe_deg_per_mm"][0]) / 2
+        by_roll = float(rolled[1] - rolled[0]) / (2 * ROLL_STEP_DEG) * float(np.degrees(1 / wide))
+        toe[i, first], toe[i, first + 1] = heave + by_roll, heave - by_roll
+        axle[i] = True
+    return Wheels(camber, toe, axle)
+
+
+def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
+    """Return what one turn of each link does to camber and toe (degrees) of the wheels it moves, their springs keeping their length, and to
+    how far each wheel then stands out under the chassis (“rise”, mm)."""
+    found: dict[str, dict[tuple[Corner, str], float]] = {}
+    swept = _swept(plan)
+    for corner in CORNERS:
+        own = [a for a in plan.adjusters if a.corner == corner and a.moves and not isinstance(a.by, Perch)]
+        if not own or corner not in swept:
+            continue
+        body = swept[corner].body
+        one = not body.is_axle
+        corners = [corner] if one else [c for c in CORNERS if END_OF[c] == END_OF[corner]]
+        side = {c: "" if one else "left." if SIDE[c] > 0 else "right." for c in corners}
+        answers = (("camber", "camber_deg", 1.0), ("toe", "toe_deg", 1.0), ("rise", "contact_z", -1.0))
+        by = by_turn(swept[corner], own, [side[c] + answer for c in corners for _, answer, _ in answers])
+        for name, turned in by.items():
+            found[name] = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}
+    return found

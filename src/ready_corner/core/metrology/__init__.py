@@ -1,1 +1,0 @@
-"""Tools, uncertainty and verdicts."""

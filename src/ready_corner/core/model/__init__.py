@@ -1,0 +1,1 @@
+"""The car that a plan describes, made with the engines."""

@@ -1,0 +1,291 @@
+"""Everything that is wrong with a plan's figures and linkages at once, so that whatever is reckoned from a plan that passes has an end."""
+
+from collections.abc import Iterator, Mapping, Sequence
+
+import numpy as np
+
+from ready_corner.core.engines.linkage.body import Body, Stand
+from ready_corner.core.engines.linkage.layouts import LAYOUTS, WHEEL
+from ready_corner.core.engines.linkage.mechanism import ON_UPRIGHT
+from ready_corner.core.engines.linkage.solve import require_held, solve
+from ready_corner.core.engines.linkage.space import Array
+from ready_corner.core.model.bodies import CORNERS_OF, bodies_of
+from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan, Point
+from ready_corner.core.quantities.bounds import beyond
+from ready_corner.core.quantities.errors import PlannedError, length
+from ready_corner.core.quantities.naming import meant
+
+TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
+DISAGREE_MM = 2.0  # dimensions given twice may differ by what a tape does
+MOST_LEAN_DEG = 45.0  # of a wheel at rest, in toe or camber; no wheel rolls so, and at 90 nothing of it is defined
+
+
+def check_plan(plan: Plan) -> list[PlannedError]:
+    """Return everything that is wrong with a plan, each with its path; empty where there is nothing.
+
+    Figures without end come first and alone: nothing can be reckoned with them.
+    """
+    return [
+        PlannedError(
+            f"{value:g} cannot be here: no part of a car is so large or so small. Look at its unit, and type it again.",
+            path=path,
+            numbers={"value": value} if np.isfinite(value) else {},
+        )
+        for path, value in beyond(plan)
+    ] or check_linkages(plan)
+
+
+def check_linkages(plan: Plan) -> list[PlannedError]:
+    """Return everything that is wrong with the linkages of a plan, each with its path; empty where there is nothing."""
+    found = list(_check_points(plan))
+    spoilt = {str(e.path).split(".")[1] for e in found if e.path.startswith("points.")}
+    for end in ENDS:
+        linkage = plan.linkage(end)
+        if linkage is None:
+            continue
+        wrong = list(_check_names(end, linkage))
+        found += wrong
+        if not wrong and spoilt.isdisjoint((end, *CORNERS_OF[end])):  # else it would be told twice, in worse words
+            found += [*_check_end(plan, end), *_check_moves(plan, end)]
+    return found
+
+
+def _check_points(plan: Plan) -> Iterator[PlannedError]:
+    for name, place in plan.points.items():
+        if not np.all(np.isfinite(place)):
+            yield PlannedError(
+                f"{name} is not a place: its coordinates are not finite. Type them again.", path=f"points.{name}"
+            )
+    for a, b in _together({name: place for name, place in plan.points.items() if np.all(np.isfinite(place))}):
+        yield PlannedError(f"{a} and {b} are in the same place. Measure both again, or take one out.", path=f"points.{b}")
+    for name, (_, y, _) in plan.points.items():
+        side = {"L": 1, "R": -1}[name[0]] if name[:2] in CORNERS and name[2:3] == "." else 0
+        if name.endswith(f".{WHEEL}") and side * y < 0:
+            yield PlannedError(
+                f"{name} is {'left' if y > 0 else 'right'} of the centreline, but belongs to the {'left' if side > 0 else 'right'}. "
+                "Are left and right exchanged? Offsets to the left are plus.",
+                path=f"points.{name}",
+                numbers={"offset": y},
+            )
+
+
+def _together(points: Mapping[str, Point]) -> Iterator[tuple[str, str]]:
+    """Yield pairs of points of one corner or end that are in the same place, in the order in which they are given."""
+    by_prefix: dict[str, list[str]] = {}
+    for name in points:
+        by_prefix.setdefault(name.split(".")[0], []).append(name)
+    for names in by_prefix.values():
+        at = np.array([points[n] for n in names], dtype=float)
+        apart = np.linalg.norm(at[:, None] - at[None], axis=2)
+        yield from ((names[i], names[j]) for i, j in np.argwhere(np.triu(apart < TOGETHER_MM, 1)))
+
+
+def _check_moves(plan: Plan, end: End) -> Iterator[PlannedError]:
+    """What adjusters of an end are said to move and its linkage does not have."""
+    for adjuster in plan.adjusters:
+        if adjuster.moves is None or END_OF[adjuster.corner] != end:
+            continue
+        path, name = f"adjusters.{adjuster.id}.moves", adjuster.moves.name
+        try:
+            bodies = bodies_of(plan, end)
+        except PlannedError:
+            continue  # said of the linkage itself
+        members = [f"{b.name}.{link.name}" for b in bodies for link in b.shape.mechanism.links]
+        points = [f"{b.name}.{n}" for b in bodies for n in b.shape.mechanism.points if not n.endswith(ON_UPRIGHT)]
+        if name not in (points if adjuster.moves.direction else members):
+            what = "point" if adjuster.moves.direction else "member"
+            has = meant(name, members if what == "member" else points)
+            yield PlannedError(
+                f"{adjuster.name} is said to move “{name}”, which is no {what} of the {end}. {has}".strip(),
+                path=path,
+            )
+        elif adjuster.moves.direction and not np.linalg.norm(adjuster.moves.direction) > 0:
+            yield PlannedError(
+                f"{adjuster.name}: a direction of nothing moves nothing. Say which way the point goes.", path=path
+            )
+
+
+def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
+    """What can be said of a linkage before it is made: sizes, angles, and names of members, arms and corners that are not there."""
+    path, layout = f"{end}_linkage", LAYOUTS[linkage.layout]
+    if not linkage.loaded_radius > 0:
+        yield PlannedError(
+            f"A loaded radius of {length(linkage.loaded_radius)} cannot be. Measure from the floor to the hub centre.",
+            path=f"{path}.loaded_radius",
+        )
+    for name in ("toe", "camber"):
+        if abs(value := getattr(linkage, f"{name}_deg")) > MOST_LEAN_DEG:
+            yield PlannedError(
+                f"A {name} of {value:g}° in the drawing is on no wheel. Type it in degrees, as the car stands.",
+                path=f"{path}.{name}_deg",
+                numbers={name: value},
+            )
+    members = [link.name for link in (*layout.links, *layout.may)]
+    bodies = (end,) if layout.axle else CORNERS_OF[end]
+    known = [f"{b}.{m}" for b in bodies for m in members]
+    for name, size in linkage.lengths.items():
+        if name not in known:
+            yield PlannedError(f"“{name}” is no member of the {end}, so it has no length. {meant(name, known)}", path=f"{path}.lengths")  # fmt: skip
+        elif not size > 0:
+            yield PlannedError(f"{name}: a length of {length(size)} is none. Measure it from eye to eye.", path=f"{path}.lengths")  # fmt: skip
+    for i, torsion in enumerate(linkage.torsions):
+        if torsion.arm not in layout.arms:
+            yield PlannedError(
+                f"{torsion.name}: a {linkage.layout} has no arm “{torsion.arm}” for a torsion bar. {meant(torsion.arm, layout.arms)}".strip(),
+                path=f"{path}.torsions.{i}.arm",
+            )
+    for i, joint in enumerate(linkage.joints):
+        if joint.member not in members:
+            yield PlannedError(
+                f"“{joint.member}” is no member of a {linkage.layout}, so it has no joint to be limited. {meant(joint.member, members)}",
+                path=f"{path}.joints.{i}.member",
+            )
+    for rows, what in ((linkage.springs, "springs"), (linkage.torsions, "torsions")):
+        names = [row.name for row in rows]
+        if twice := next((n for n in names if names.count(n) > 1), None):
+            yield PlannedError(f"“{twice}” is among the {what} twice. Give each its own name.", path=f"{path}.{what}")
+
+
+def _check_end(plan: Plan, end: End) -> Iterator[PlannedError]:
+    try:
+        bodies = bodies_of(plan, end)
+    except PlannedError as wrong:
+        yield wrong
+        return
+    for body in bodies:
+        wrong_parts = [*_check_parts(end, body), *_check_size(plan, end, body)]
+        yield from wrong_parts
+        if any(p.path.startswith("points.") for p in wrong_parts):
+            continue
+        try:
+            require_held(body.shape)
+        except PlannedError as wrong:
+            yield wrong
+            continue
+        with np.errstate(all="ignore"):
+            built = solve(body.shape, np.zeros(1)).converged[0]
+        if not built:
+            given = [k for k in plan.linkage(end).lengths if k.split(".", 1)[0] == body.name]  # type: ignore[union-attr]
+            yield PlannedError(
+                f"{body.name} cannot be put together with the lengths given for {', '.join(given) or 'its links'}: they do not reach, or are too long. Measure them again from eye to eye.",
+                path=f"{end}_linkage.lengths",
+            )
+
+
+def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
+    for spring in body.springs:
+        if spring.closed and spring.open and not spring.closed < spring.open:
+            yield PlannedError(
+                f"{body.name}: {spring.name} is {length(spring.closed)} closed and {length(spring.open)} open. Are the two exchanged?",
+                path=f"{end}_linkage.springs.{spring.name}.closed",
+                numbers={"closed": spring.closed, "open": spring.open},
+            )
+    for spring in body.springs:
+        path = f"{end}_linkage.springs.{spring.name}.solid"
+        for size, solid in ((spring.free, spring.solid), spring.helper[1:] if spring.helper else (None, None)):
+            if size and solid and not solid < size:
+                yield PlannedError(
+                    f"{body.name}: {spring.name} is {length(size)} long free, and {length(solid)} when its coils touch. Measure both again.",
+                    path=path,
+                    numbers={"free": size, "solid": solid},
+                )
+        if spring.helper and not spring.helper[0] > 0:
+            yield PlannedError(
+                f"{body.name}: the helper of {spring.name} has no rate, so it holds nothing up. Type it, or take the helper out.",
+                path=path,
+            )
+    stands: list[tuple[str, Stand]] = [(s.name, e) for s in body.springs for e in s.ends]
+    stands += [("the rocker", body.rocker.rod)] if body.rocker else []
+    stands += [("the anti-roll bar", body.bar.link)] if body.bar else []
+    named = [s.point for _, s in stands]
+    named += [body.rocker.first, body.rocker.second, body.rocker.push] if body.rocker else []
+    named += [body.bar.first, body.bar.second, body.bar.arm] if body.bar else []
+    named += [body.shaft.inner, body.shaft.outer] if body.shaft else []
+    for name in dict.fromkeys(named):
+        if name not in body.shape.mechanism.points:
+            yield PlannedError(f"{body.name} still needs the point {name}.", path=f"points.{body.name}.{name}")
+    allowed = {"car", "upright", *body.layout.arms, *(["rocker"] if body.rocker else [])}
+    for what, stand in stands:
+        if stand.on not in allowed:
+            yield PlannedError(
+                f"{body.name}: {what} stands on “{stand.on}”, which a {body.layout.name} does not have. {meant(stand.on, sorted(allowed))}",
+                path=f"{end}_linkage",
+            )
+    if all(name in body.shape.mechanism.points for name in named) and all(s.on in allowed for _, s in stands):
+        yield from _check_levers(end, body)
+
+
+def _check_levers(end: End, body: Body) -> Iterator[PlannedError]:
+    """Springs that nothing shortens, and rockers, bars and shafts without a lever or a length."""
+    place = body.shape.point
+
+    def apart(first: str, second: str) -> float:
+        return _apart(place(first), place(second))
+
+    for spring in body.springs:
+        path, (one, other) = f"{end}_linkage.springs.{spring.name}.ends", spring.ends
+        if one.on == other.on:
+            yield PlannedError(
+                f"{body.name}: both ends of {spring.name} stand on the {one.on}, so nothing shortens it. Say what its other end stands on.",
+                path=path,
+            )
+        elif apart(one.point, other.point) < TOGETHER_MM:
+            yield PlannedError(f"{body.name}: both ends of {spring.name} are in the same place. Measure both again.", path=path)
+    swung = [("rocker", body.rocker, body.rocker.push, body.rocker.rod)] if body.rocker else []
+    swung += [("bar", body.bar, body.bar.arm, body.bar.link)] if body.bar else []  # type: ignore[list-item]
+    for what, part, tip, rod in swung:
+        first, second = place(part.first), place(part.second)
+        path = f"{end}_linkage.{what}"
+        if apart(part.first, part.second) < TOGETHER_MM:
+            yield PlannedError(f"{body.name}: both points of the {what}'s axis are in the same place. Measure both again.", path=path)  # fmt: skip
+        elif np.linalg.norm(np.cross(second - first, place(tip) - first)) < TOGETHER_MM * np.linalg.norm(second - first):
+            yield PlannedError(f"{body.name}: {tip} lies on the axis of the {what}, so it turns nothing. Measure it again.", path=path)  # fmt: skip
+        if apart(tip, rod.point) < TOGETHER_MM:
+            yield PlannedError(f"{body.name}: the rod of the {what} has no length. Measure both of its ends again.", path=path)
+        if rod.on in ("car", what):
+            yield PlannedError(f"{body.name}: the rod of the {what} goes to the {rod.on}, so no wheel moves it. Say what it stands on.", path=path)  # fmt: skip
+    if body.shaft and apart(body.shaft.inner, body.shaft.outer) < TOGETHER_MM:
+        yield PlannedError(f"{body.name}: both ends of the halfshaft are in the same place. Measure both again.", path=f"{end}_linkage.shaft")  # fmt: skip
+    for arm, its in body.layout.arms.items():
+        first, second, joint = (place(n) for n in (its.first, its.second, its.joint))
+        along = float(np.linalg.norm(second - first))
+        if along >= TOGETHER_MM and np.linalg.norm(np.cross(second - first, joint - first)) < TOGETHER_MM * along:
+            yield PlannedError(
+                f"{body.name}: {its.joint} lies on the axis of its {arm}, so the {arm} cannot move it. Measure it again.",
+                path=f"points.{body.name}.{its.joint}",
+            )
+
+
+def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
+    """Inches typed as millimetres, and dimensions given twice that disagree."""
+    shape = body.shape
+    wheels = [shape.point(w.centre) for w in body.wheels]
+    for name in body.layout.needed:
+        away = min(float(np.linalg.norm(shape.point(name) - w)) for w in wheels)
+        if away > 10 * max(plan.axle(end).tyre_diameter, 1.0):
+            yield PlannedError(
+                f"{body.name}.{name} is {length(away, 0)} from its wheel. Is a unit missing, or an inch typed as a millimetre?",
+                path=f"points.{body.name}.{name}",
+                numbers={"distance": away},
+            )
+    track = plan.axle(end).track
+    for wheel, place in zip(body.wheels, wheels, strict=True):
+        if abs(abs(place[1]) - track / 2) > DISAGREE_MM:
+            small = abs(abs(place[1]) * 25.4 - track / 2) < 0.02 * track
+            yield PlannedError(
+                f"{body.name}.{wheel.centre} is {length(abs(float(place[1])))} off the centreline, but the track gives {length(track / 2)}. "
+                + ("That is an inch typed as a millimetre." if small else "Measure which of them is right."),
+                path=f"points.{body.name}.{wheel.centre}",
+                numbers={"offset": float(place[1]), "half_track": track / 2},
+            )
+        station = 0.0 if end == "front" else -plan.wheelbase
+        if abs(place[0] - station) > DISAGREE_MM:
+            yield PlannedError(
+                f"{body.name}.{wheel.centre} is at station {length(float(place[0]))}, but the wheelbase puts it at {length(station)}. Measure which is right.",
+                path=f"points.{body.name}.{wheel.centre}",
+                numbers={"station": float(place[0]), "wheelbase": plan.wheelbase},
+            )
+
+
+def _apart(a: Sequence[float] | Array, b: Sequence[float] | Array) -> float:
+    return float(np.linalg.norm(np.subtract(a, b)))

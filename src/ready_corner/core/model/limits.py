@@ -1,0 +1,132 @@
+"""What ends the travel of a wheel either way, and in which order: stops, damper, coil, joints, the ground, the tyre against the body.
+
+Wheel travel in mm from the drawing, bump positive.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ready_corner.core.engines.statics.attitude import Attitude
+from ready_corner.core.model.movement import Movement
+from ready_corner.core.model.springwork import Working
+from ready_corner.core.plan.plan import END_OF, SIDE, Corner, Plan
+from ready_corner.core.quantities.notation import say_small_length
+
+
+@dataclass(frozen=True)
+class Limit:
+    """Something that ends the travel: its name, and the travel at which it does. ``stop``: whether it is meant to."""
+
+    name: str
+    travel: float
+    stop: bool
+
+
+@dataclass(frozen=True)
+class Strip:
+    """The travel of one wheel: where it is wanted and stands now, everything that ends it, nearest first, and what to say of it; ``amiss``: what of that is not as it should be."""
+
+    corner: Corner
+    wanted: float
+    now: float | None
+    bump: tuple[Limit, ...]
+    droop: tuple[Limit, ...]
+    bump_left: float | None
+    droop_left: float | None
+    says: tuple[str, ...]
+    amiss: tuple[str, ...]
+
+    @property
+    def fine(self) -> bool:
+        """Whether the stops come first, with room to spare."""
+        return not self.amiss
+
+
+def strip(
+    plan: Plan,
+    move: Movement,
+    wanted: Attitude,
+    travel: float,
+    now: float | None,
+    works: tuple[Working, ...] = (),
+    thinner: float = 0.0,
+) -> Strip:
+    """Return the travel of a wheel that is wanted at ``travel`` and stands at ``now``.
+
+    ``thinner``: by how much the loaded radius of a stand-in tyre is short of the planned one. The ground is met by all four wheels going up together.
+    """
+    corner = move.corner
+    found = [k for k in _limits(plan, move, wanted, travel, works, thinner) if np.isfinite(k.travel)]
+    bump = tuple(sorted((k for k in found if k.travel > 0), key=lambda k: k.travel))
+    droop = tuple(sorted((k for k in found if k.travel <= 0), key=lambda k: -k.travel))
+    here = travel if now is None else now
+    says, amiss = _order(plan, bump, droop)
+    return Strip(
+        corner,
+        travel,
+        now,
+        bump,
+        droop,
+        bump[0].travel - here if bump else None,
+        here - droop[0].travel if droop else None,
+        says,
+        amiss,
+    )
+
+
+def _limits(
+    plan: Plan, move: Movement, wanted: Attitude, travel: float, works: tuple[Working, ...], thinner: float
+) -> Iterator[Limit]:
+    corner = move.corner
+    end = plan.footing.end(END_OF[corner])
+    if end.bump is not None:
+        yield Limit("bump stop", end.bump, True)
+    if end.droop is not None:
+        yield Limit("droop stop", -end.droop, True)
+    if end.to_body is not None:
+        yield Limit("tyre to body", end.to_body + thinner, False)
+    low = [
+        wanted.height_of(f.place)
+        for f in plan.footing.low
+        if (f.station > -plan.wheelbase / 2) == (END_OF[corner] == "front") and f.offset * SIDE[corner] >= 0
+    ]
+    if low:
+        yield Limit("ground", travel + min(low), False)
+    for spring in move.springs:
+        for name, size in (("damper closed", spring.closed), ("damper open", spring.open)):
+            if size:
+                yield Limit(name, move.travel_for(f"{spring.name}.length", size), False)
+    for work in works:
+        if work.solid_travel is not None:
+            yield Limit("coil solid", work.solid_travel, False)
+    for name, at in move.joint_ends:
+        yield Limit(name, at, False)
+
+
+def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    units, margin = plan.units, plan.footing.margin
+    rows: list[str] = []
+    amiss: list[str] = []
+    for limits, way, left_out in ((bump, "Bump", "bump stop"), (droop, "Droop", "droop stop")):
+        if not limits:
+            continue
+        first, stop = limits[0], next((k for k in limits if k.stop), None)
+        if stop is None:
+            rows.append(f"{way} is ended by the {first.name}; the plan names no {left_out}.")
+        elif not first.stop:
+            amiss.append(
+                f"{way}: the {first.name} comes {say_small_length(abs(stop.travel - first.travel), units)} before the {stop.name}."
+            )
+            rows.append(amiss[-1])
+        elif way == "Bump" and len(limits) > 1 and (room := limits[1].travel - stop.travel) < margin:
+            amiss.append(f"{way}: the bump stop comes first, but leaves only {say_small_length(room, units)} to the {limits[1].name}; {say_small_length(margin, units)} are wanted.")  # fmt: skip
+            rows.append(amiss[-1])
+        elif way == "Bump" and len(limits) > 1:
+            rows.append(
+                f"The bump stop comes {say_small_length(limits[1].travel - stop.travel, units)} before the {limits[1].name}."
+            )
+        else:
+            rows.append(f"{way} is ended by the {stop.name}.")
+    return tuple(rows), tuple(amiss)

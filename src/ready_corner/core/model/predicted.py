@@ -1,0 +1,103 @@
+"""What a turn of an adjuster should be worth by the plan's linkage, for as long as it was not tried on the car."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from ready_corner.core.engines.learning import Worth
+from ready_corner.core.engines.linkage.sweep import Sweep, sweep
+from ready_corner.core.engines.linkage.worth import Hold, Parameter, sensitivities
+from ready_corner.core.model.bodies import body_named
+from ready_corner.core.model.heights import corner_per_perch_turn
+from ready_corner.core.plan.plan import Adjuster, Corner, Perch, Plan
+from ready_corner.core.quantities.errors import PlannedError
+
+KINDS = ("camber", "toe")
+# A car is seldom made as drawn: a tenth of the worth, and a hundredth of a degree a turn, both standard uncertainties.
+PART_TRUSTED, LEAST_DEG = 0.1, 0.01
+
+
+def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
+    """Return what one turn (or shim) of each adjuster of a corner adds to its camber and toe, in degrees, by kind.
+
+    At the ride height of the plan, its spring keeping its length (of an axle: at the same heave). Empty where the plan has no linkage
+    there, or says of no adjuster what it moves.
+    """
+    own = [a for a in plan.adjusters if a.corner == corner and (a.moves or isinstance(a.by, Perch))]
+    if not own:
+        return {}
+    try:
+        swept = sweep(body_named(plan, corner), np.zeros(1))
+    except PlannedError:
+        return {}
+    body, side = swept.body, "left." if corner.startswith("L") else "right."
+    prefix = side if body.is_axle else ""
+    links = by_turn(swept, own, [f"{prefix}{kind}_deg" for kind in KINDS])
+    rows: dict[str, dict[str, float]] = {kind: {} for kind in KINDS}
+    for adjuster in own:
+        for kind in KINDS:
+            name = f"{prefix}{kind}_deg"
+            if isinstance(adjuster.by, Perch):
+                rise = corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
+                rows[kind][adjuster.id] = -rise * float(swept.answers[f"{name}_per_mm"][0])
+            else:
+                rows[kind][adjuster.id] = links[adjuster.id][name]
+    return {kind: _worth(found) for kind, found in rows.items()}
+
+
+def by_turn(swept: Sweep, adjusters: Sequence[Adjuster], answers: Sequence[str]) -> dict[str, dict[str, float]]:
+    """Return what one turn (or shim) of each link adds to answers of its linkage, in their units, by adjuster and answer.
+
+    Its spring keeps its length (of an axle: at the same heave). Adjusters that move nothing of the linkage are left out.
+    """
+    wanted = list(dict.fromkeys(p for a in adjusters for p, _ in _parts(a)))
+    if not wanted:
+        return {}
+    body = swept.body
+    hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
+    by = sensitivities(swept, wanted, hold, rates=False)
+    return {
+        a.id: {n: a.length_per_step * sum(float(by[n][wanted.index(p), 0]) * w for p, w in _parts(a)) for n in answers}
+        for a in adjusters
+        if _parts(a)
+    }
+
+
+def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
+    """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre."""
+    if adjuster.moves is None or isinstance(adjuster.by, Perch):
+        return []
+    name = adjuster.moves.name.split(".", 1)[1]
+    if adjuster.moves.direction is None:
+        return [(Parameter(name, None), 1.0)]
+    way = np.asarray(adjuster.moves.direction, dtype=float)
+    return [(Parameter(name, k), float(w)) for k, w in enumerate(way / np.linalg.norm(way)) if w]
+
+
+def _worth(found: dict[str, float]) -> Worth:
+    u = np.array([PART_TRUSTED * abs(v) + LEAST_DEG for v in found.values()])
+    return Worth(tuple(found), tuple(found.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+
+
+def completed(learned: Worth, by_plan: Worth | None) -> Worth:
+    """Return what was learned, with the plan's figure for whatever was not tried, or was tried and told less than the plan does."""
+    if by_plan is None:
+        return learned
+    surer = [a for a in by_plan.adjusters if a in learned.adjusters and by_plan.u(a) < learned.u(a)]
+    if surer:
+        kept = [i for i, a in enumerate(learned.adjusters) if a not in surer]
+        left = [learned.adjusters[i] for i in kept]
+        covariance = learned.covariance_of(left) if left else np.zeros((0, 0))
+        learned = Worth(
+            tuple(left), tuple(learned.per_turn[i] for i in kept), tuple(map(tuple, covariance.tolist())), learned.alike
+        )
+    more = [i for i, a in enumerate(by_plan.adjusters) if a not in learned.adjusters]
+    if not more:
+        return learned
+    n, names = len(learned.adjusters), [by_plan.adjusters[i] for i in more]
+    covariance = np.zeros((n + len(more), n + len(more)))
+    covariance[:n, :n] = np.asarray(learned.covariance).reshape(n, n)
+    covariance[n:, n:] = by_plan.covariance_of(names)
+    per_turn = (*learned.per_turn, *(by_plan.per_turn[i] for i in more))
+    alike = tuple(a for a in learned.alike if a not in names)
+    return Worth((*learned.adjusters, *names), per_turn, tuple(map(tuple, covariance.tolist())), alike)

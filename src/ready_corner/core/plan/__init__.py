@@ -1,0 +1,1 @@
+"""What is wanted of one car, and what it stands on."""

@@ -1,0 +1,490 @@
+"""What the builder wants of one car: its main dimensions, aims, adjusters, tools and ways of working.
+
+Lengths in mm, angles in degrees, stations forward of the front axle line, offsets positive to the left.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields
+from typing import Literal, get_args
+
+from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Torsion
+from ready_corner.core.engines.linkage.layouts import LayoutName
+from ready_corner.core.plan.footing import Footing
+from ready_corner.core.quantities.errors import CalledError, PlannedError, length
+from ready_corner.core.quantities.naming import meant
+from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units
+from ready_corner.core.quantities.tools import Tool, default_tools
+from ready_corner.core.quantities.verdict import Aim
+
+Corner = Literal["LF", "RF", "LR", "RR"]
+End = Literal["front", "rear"]
+Point = tuple[float, float, float]  # station forward, offset to the left, height, in mm
+ENDS: tuple[End, End] = ("front", "rear")
+CORNERS: tuple[Corner, ...] = get_args(Corner)
+CORNER_WORDS: Mapping[Corner, str] = {"LF": "left front", "RF": "right front", "LR": "left rear", "RR": "right rear"}
+SIDE: Mapping[Corner, int] = {"LF": 1, "RF": -1, "LR": 1, "RR": -1}
+END_OF: Mapping[Corner, End] = {"LF": "front", "RF": "front", "LR": "rear", "RR": "rear"}
+
+LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unless the plan says otherwise
+
+
+LEAST_SIZE = 1e-4  # mm; what is said to have a size and is smaller was typed in another unit
+
+
+def positive(value: float, what: str, path: str, *, is_length: bool = True) -> None:
+    """Raise PlannedError unless ``value`` is finite and a size: at least a ten-thousandth of a millimetre."""
+    if not (math.isfinite(value) and value >= LEAST_SIZE):
+        said = length(value) if is_length and math.isfinite(value) else f"{value:g}"
+        raise PlannedError(f"{what} of {said} cannot be. Type what the tape says.", path=path, numbers={"value": value})
+
+
+def twin_of(name: str) -> str:
+    """Return the name of the point on the other side: its corner, or the word left or right in it, exchanged."""
+    swap: Mapping[str, str] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR", "left": "right", "right": "left"}
+    return ".".join(swap.get(part, part) for part in name.split("."))
+
+
+@dataclass(frozen=True)
+class Axle:
+    """One axle: ``track`` between the wheel centre planes, ``rim_flange_diameter`` over the flanges as measured, in mm.
+
+    ``tyre_diameter`` is the outside of the tyre. ``hub_width`` is from hub centre to hub centre where the string gaps are
+    read; None takes the track for it.
+    """
+
+    track: float
+    rim_flange_diameter: float
+    tyre_diameter: float
+    hub_width: float | None = None
+
+    @property
+    def half_width(self) -> float:
+        """From the centreline to where the hub gap is read, in mm."""
+        return (self.track if self.hub_width is None else self.hub_width) / 2
+
+
+@dataclass(frozen=True)
+class HeightPlace:
+    """Where the ride height of one corner is read: a named feature at a station and an offset, in mm.
+
+    ``height``: its height over the ground in the drawing; None where it was drawn as it is wanted.
+    """
+
+    corner: Corner
+    name: str
+    station: float
+    offset: float
+    height: float | None = None
+
+
+@dataclass(frozen=True)
+class ThreadedEnd:
+    """One threaded end: ``engaged`` is screwed in, ``exposed`` is thread that could still go in; in mm when the plan was made."""
+
+    diameter: float
+    pitch_mm_per_turn: float
+    engaged: float
+    exposed: float
+    hand: Literal["right", "left"] = "right"
+    least_engagement: float | None = None
+
+    @property
+    def must_stay(self) -> float:
+        """Least engagement in mm."""
+        return LEAST_ENGAGEMENT_DIAMETERS * self.diameter if self.least_engagement is None else self.least_engagement
+
+
+@dataclass(frozen=True)
+class Stack:
+    """A shim stack: thickness of one shim, how many are in, how many the bolt has room for."""
+
+    thickness: float
+    fitted: int
+    most: int
+
+
+@dataclass(frozen=True)
+class Perch:
+    """A spring perch: pitch, room left on the thread each way in mm, and spring travel over wheel travel."""
+
+    pitch_mm_per_turn: float
+    room_up: float
+    room_down: float
+    spring_per_wheel: float
+
+
+AdjusterKind = Literal["tube", "rod_end", "shims", "perch"]
+WAY_WORDS: Mapping[AdjusterKind, tuple[str, str]] = {
+    "tube": ("longer", "shorter"), "rod_end": ("out", "in"), "shims": ("added", "removed"), "perch": ("up", "down"),
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Moves:
+    """What an adjuster moves: a member, which it makes longer, or a point, along a direction of the car (x, y, z), by its length per step.
+
+    ``name`` with its corner: ``LF.tie rod``, ``LF.upper.front``.
+    """
+
+    name: str
+    direction: Point | None = None
+
+
+@dataclass(frozen=True)
+class Adjuster:
+    """A part that can be turned or shimmed. Plus is longer, out, added, or raising its corner; ``by`` says how it works.
+
+    ``half_turns_only``: a rod end in a fork goes by half turns. ``moves``: which member or point, where the plan says; a perch moves
+    its spring. ``lock``: what keeps it from turning.
+    """
+
+    id: str
+    name: str
+    corner: Corner
+    by: tuple[ThreadedEnd, ...] | Stack | Perch
+    half_turns_only: bool = False
+    moves: Moves | None = None
+    lock: str = ""
+
+    def __post_init__(self) -> None:
+        here = f"adjusters.{self.id}"
+        ends = self.by if isinstance(self.by, tuple) else ()
+        for i, end in enumerate(ends):
+            positive(end.diameter, f"{self.name}: a thread diameter", f"{here}.ends.{i}.diameter")
+            positive(end.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.ends.{i}.pitch_mm_per_turn")
+        if isinstance(self.by, Perch):
+            positive(self.by.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.perch.pitch_mm_per_turn")
+            positive(
+                self.by.spring_per_wheel, f"{self.name}: a spring ratio", f"{here}.perch.spring_per_wheel", is_length=False
+            )
+        if isinstance(self.by, Stack):
+            positive(self.by.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
+            if not 0 <= self.by.fitted <= self.by.most:
+                raise PlannedError(
+                    f"{self.name}: {self.by.fitted} shims are fitted but the stack takes 0 to {self.by.most}. Count them again.",
+                    path=f"{here}.shims.fitted",
+                    numbers={"fitted": self.by.fitted, "most": self.by.most},
+                )
+        if isinstance(self.by, tuple) and not 1 <= len(ends) <= 2:
+            raise PlannedError(
+                f"{self.name}: a link has one threaded end, or a tube between two. Give one or two.", path=f"{here}.ends"
+            )
+        if self.kind == "tube" and self.length_per_step == 0:
+            raise PlannedError(
+                f"{self.name}: both ends have the same hand and pitch, so turning the tube changes nothing. Look which end is left-hand.",
+                path=f"{here}.ends.1.hand",
+            )
+
+    @property
+    def ends(self) -> tuple[ThreadedEnd, ...] | None:
+        """Its threaded ends, if it goes by thread."""
+        return self.by if isinstance(self.by, tuple) else None
+
+    @property
+    def shims(self) -> Stack | None:
+        """Its shims, if it goes by them."""
+        return self.by if isinstance(self.by, Stack) else None
+
+    @property
+    def perch(self) -> Perch | None:
+        """Its perch, if it is one."""
+        return self.by if isinstance(self.by, Perch) else None
+
+    @property
+    def kind(self) -> AdjusterKind:
+        """What sort of adjuster it is, in one word."""
+        if isinstance(self.by, Stack):
+            return "shims"
+        if isinstance(self.by, Perch):
+            return "perch"
+        return "tube" if len(self.by) == 2 else "rod_end"
+
+    @property
+    def ends_out(self) -> tuple[tuple[ThreadedEnd, float], ...]:
+        """Each end with how much of it comes out of its thread in one plus turn, in mm."""
+        assert isinstance(self.by, tuple)
+        if len(self.by) == 1 or self.by[0].hand != self.by[1].hand:
+            return tuple((end, end.pitch_mm_per_turn) for end in self.by)
+        coarse, fine = sorted(self.by, key=lambda end: -end.pitch_mm_per_turn)
+        return ((coarse, coarse.pitch_mm_per_turn), (fine, -fine.pitch_mm_per_turn))
+
+    @property
+    def length_per_step(self) -> float:
+        """Millimetres of link, stack or perch for one turn (or one shim), plus being longer, thicker, higher."""
+        if isinstance(self.by, Stack):
+            return self.by.thickness
+        if isinstance(self.by, Perch):
+            return self.by.pitch_mm_per_turn
+        return sum(out for _, out in self.ends_out)
+
+    @property
+    def flats_per_step(self) -> int:
+        """Smallest step it is turned by, in flats; whole shims count as whole turns."""
+        return FLATS_PER_TURN if self.kind == "shims" else FLATS_PER_TURN // 2 if self.half_turns_only else 1
+
+    def room(self, moved: float) -> tuple[float, float]:
+        """Return how far it may still go, minus way and plus way, in turns (shims); ``moved`` turns since the plan was made.
+
+        Least engagement and exposed thread are kept at every end. An end already past its limit gives no room that way.
+        """
+        if isinstance(self.by, Stack):
+            low, high = -self.by.fitted - moved, self.by.most - self.by.fitted - moved
+        elif isinstance(self.by, Perch):
+            pitch = self.by.pitch_mm_per_turn
+            low, high = -self.by.room_down / pitch - moved, self.by.room_up / pitch - moved
+        else:
+            low, high = -math.inf, math.inf
+            for end, out in self.ends_out:
+                loose, tight = (end.engaged - end.must_stay) / out, -end.exposed / out
+                low, high = max(low, min(loose, tight) - moved), min(high, max(loose, tight) - moved)
+        return min(low, 0.0), max(high, 0.0)
+
+    def way(self, amount: float) -> str:
+        """Return the word for the direction of a movement."""
+        return WAY_WORDS[self.kind][0 if amount >= 0 else 1]
+
+
+# What a careful hand gets where nothing is said, mm; each is named wherever the plan's gaps are told.
+DOUBTS: Mapping[str, tuple[float, str]] = {
+    "hub_middle": (1.0, "how nearly the middle of the hubs is on the centreline"),
+    "box_parallel": (1.0, "how nearly parallel the box of strings is"),
+    "span": (2.0, "how surely the span over the rims is known"),
+    "run_out": (0.3, "run-out of the rims, or that it is taken out"),
+}
+UNTAPED_MM = 3.0  # U of a width over the hubs that was never taped, the track standing in for it
+
+
+@dataclass(frozen=True)
+class Ways:
+    """Ways of working, each with the reason written beside it.
+
+    ``strings``: each on its own (its angle from its two hub gaps and the half widths), or a parallel box (yaw from all four hub
+    gaps, half widths not needed). How sure these are, in mm (U), None where the plan does not say and the default stands:
+    ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind,
+    ``span`` between the two points touched; and ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out.
+    """
+
+    strings: Literal["each", "box"] = "each"
+    strings_reason: str = ""
+    hub_middle: float | None = None
+    box_parallel: float | None = None
+    span: float | None = None
+    run_out: float | None = None
+
+    def __post_init__(self) -> None:
+        for name in DOUBTS:
+            value = getattr(self, name)
+            if value is not None and not (math.isfinite(value) and value >= 0):
+                raise PlannedError(
+                    "How sure something is cannot be less than 0. Type it in millimetres, or leave it empty.",
+                    path=f"ways.{name}",
+                )
+
+    def sure(self, name: str) -> float:
+        """Return how sure one of the four is, mm: as the plan says, else the default."""
+        value = getattr(self, name)
+        return DOUBTS[name][0] if value is None else float(value)
+
+
+@dataclass(frozen=True)
+class Linkage:
+    """How the wheels of one end are held: a layout, its steering, and what rides on it. Points stand in the plan by dotted name.
+
+    ``mirrored``: a point of the right side that is not given is the mirror of the left one. ``loaded_radius`` of the tyre in mm;
+    ``toe_deg`` and ``camber_deg`` of each wheel in the design position. ``lengths``: links measured on the bench, by corner and
+    member (``LF.tie rod``), in mm; the others are as long as their points are apart.
+    """
+
+    layout: LayoutName
+    loaded_radius: float
+    steering: Literal["none", "rack", "box"] = "none"
+    mirrored: bool = True
+    toe_deg: float = 0.0
+    camber_deg: float = 0.0
+    springs: tuple[Spring, ...] = ()
+    torsions: tuple[Torsion, ...] = ()
+    rocker: Rocker | None = None
+    bar: Bar | None = None
+    shaft: Shaft | None = None
+    joints: tuple[Joint, ...] = ()
+    lengths: Mapping[str, float] = field(default_factory=dict)
+
+
+Stage = Literal["build", "running"]
+
+MARK_WORDS: Mapping[str, str] = {
+    "height": "ride height", "camber": "camber", "toe": "toe", "total_toe": "total toe", "thrust": "thrust angle",
+    "rake": "rake", "cross": "cross difference of heights", "cross_weight": "cross weight", "load": "load",
+}  # fmt: skip
+CORNER_MARKS = ("height", "camber", "toe")
+WHOLE_MARKS = ("front.total_toe", "rear.total_toe", "car.thrust", "car.rake", "car.cross", "car.cross_weight")
+MARKS = tuple(f"{corner}.{kind}" for kind in CORNER_MARKS for corner in CORNERS) + WHOLE_MARKS
+
+
+def is_length(mark: str) -> bool:
+    """Whether a mark is in mm; the others are in degrees, loads in kg and cross weight in percent."""
+    return mark.endswith((".height", ".cross"))
+
+
+@dataclass(frozen=True)
+class Jig:
+    """The jig table, stands or pads: where each foot stands (forward, left, mm), the pitch of its screw, and the shims there are, mm."""
+
+    feet: Mapping[str, tuple[float, float]]
+    pitch_mm_per_turn: float | None = None
+    shims: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The plan of one car. Aims are at most one to a mark; adjusters and tools have names of their own.
+
+    ``build_aims`` hold while the car is built (zero camber, a nominal height to hang the body by), ``aims`` when it runs; ``stage`` says
+    against which of them readings are judged now. ``point_tolerance``: how far a pickup point may be off along each axis, mm.
+    """
+
+    name: str
+    units: Units
+    wheelbase: float
+    front: Axle
+    rear: Axle
+    aims: tuple[Aim, ...] = ()
+    heights: tuple[HeightPlace, ...] = ()
+    adjusters: tuple[Adjuster, ...] = ()
+    tools: tuple[Tool, ...] = ()
+    tool_for: Mapping[str, str] = field(default_factory=dict)
+    ways: Ways = Ways()
+    about: str = ""
+    points: Mapping[str, Point] = field(default_factory=dict)
+    front_linkage: Linkage | None = None
+    rear_linkage: Linkage | None = None
+    loads: Loads | None = None
+    build_aims: tuple[Aim, ...] = ()
+    stage: Stage = "running"
+    point_tolerance: float = 1.0
+    jig: Jig | None = None
+    footing: Footing = field(default_factory=Footing)
+
+    def __post_init__(self) -> None:
+        if not self.name.strip():
+            raise PlannedError("The car has no name yet. Type one.", path="name")
+        positive(self.wheelbase, "A wheelbase", "wheelbase")
+        positive(self.point_tolerance, "A tolerance of points", "point_tolerance")
+        for end in get_args(End):
+            axle = self.axle(end)
+            for part in fields(axle):
+                value = getattr(axle, part.name)
+                if value is not None:
+                    positive(value, f"{end.capitalize()}: a {part.name.replace('_', ' ')}", f"{end}.{part.name}")
+            if axle.rim_flange_diameter >= axle.tyre_diameter:
+                raise PlannedError(
+                    f"{end.capitalize()}: the rim ({length(axle.rim_flange_diameter)}) is not smaller than its tyre ({length(axle.tyre_diameter)}). Measure both again.",
+                    path=f"{end}.rim_flange_diameter",
+                    numbers={"rim": axle.rim_flange_diameter, "tyre": axle.tyre_diameter},
+                )
+        for rows, what in (
+            (self.aims, "mark"),
+            (self.build_aims, "mark"),
+            (self.adjusters, "id"),
+            (self.tools, "id"),
+            (self.heights, "corner"),
+        ):
+            names = [getattr(row, what) for row in rows]
+            if twice := next((n for n in names if names.count(n) > 1), None):
+                kind = {"mark": "aims", "id": "adjusters", "corner": "heights"}[what]
+                raise PlannedError(f"“{twice}” is in the plan twice. Give each its own.", path=kind)
+        for rows, field_ in ((self.aims, "aims"), (self.build_aims, "build_aims")):
+            if unknown := next((aim.mark for aim in rows if aim.mark not in MARKS), None):
+                raise PlannedError(f"“{unknown}” is no mark of a car.", path=f"{field_}.{unknown}")
+        ids = {tool.id for tool in self.toolbox}
+        if missing := next((t for t in self.tool_for.values() if t not in ids), None):
+            raise PlannedError(f"“{missing}” is not among the tools of this car.", path="tool_for")
+
+    @property
+    def toolbox(self) -> tuple[Tool, ...]:
+        """The tools of this car; from the table a new car begins with where the plan has none for a kind of figure."""
+        measured = {t.measures for t in self.tools}
+        return (*self.tools, *(t for t in default_tools(self.units.inches) if t.measures not in measured))
+
+    def tool(self, id_: str) -> Tool:
+        """Return a tool by its name; CalledError where this car has none such."""
+        for tool in self.toolbox:
+            if tool.id == id_:
+                return tool
+        raise CalledError(f"This car has no tool “{id_}”. {meant(id_, [t.id for t in self.toolbox])}", path="tool")
+
+    def linkage(self, end: End) -> Linkage | None:
+        """Return how the wheels of one end are held, if the plan says."""
+        return self.front_linkage if end == "front" else self.rear_linkage
+
+    def axle(self, end: End) -> Axle:
+        """Return the front or the rear axle."""
+        return self.front if end == "front" else self.rear
+
+    def axle_of(self, corner: Corner) -> Axle:
+        """Return the axle a corner stands on."""
+        return self.axle(END_OF[corner])
+
+    def aim(self, mark: str) -> Aim | None:
+        """Return the aim of a mark at the present stage, if the plan has one."""
+        return next((aim for aim in self.aims_now if aim.mark == mark), None)
+
+    @property
+    def aims_now(self) -> tuple[Aim, ...]:
+        """The aims of the present stage."""
+        return self.build_aims if self.stage == "build" else self.aims
+
+    def adjuster(self, id_: str) -> Adjuster:
+        """Return an adjuster by its name; CalledError where the plan has none such."""
+        for adjuster in self.adjusters:
+            if adjuster.id == id_:
+                return adjuster
+        raise CalledError(
+            f"The plan has no adjuster “{id_}”. {meant(id_, [a.id for a in self.adjusters]) or 'Name it in the plan first.'}",
+            path="adjuster",
+        )
+
+    def height_place(self, corner: Corner) -> HeightPlace:
+        """Return where the ride height of a corner is read; over the wheel centre where the plan names no place."""
+        for place in self.heights:
+            if place.corner == corner:
+                return place
+        return HeightPlace(corner, "chassis at the axle line", *self.wheel_place(corner))
+
+    def wheel_place(self, corner: Corner) -> tuple[float, float]:
+        """Return station and offset of a corner's wheel, and of the pad under it, mm."""
+        station = 0.0 if END_OF[corner] == "front" else -self.wheelbase
+        return station, SIDE[corner] * self.axle_of(corner).track / 2
+
+    def perch(self, corner: Corner) -> Adjuster | None:
+        """Return the spring perch of a corner, if one is named."""
+        return next((a for a in self.adjusters if a.corner == corner and isinstance(a.by, Perch)), None)
+
+
+@dataclass(frozen=True)
+class Gone:
+    """What earlier plans of a car had and its present one has not: points where they were planned last, and tools.
+
+    Readings refer to them, and stay readings.
+    """
+
+    points: Mapping[str, Point] = field(default_factory=dict)
+    tools: Mapping[str, Tool] = field(default_factory=dict)
+
+    def tool(self, plan: Plan, id_: str) -> Tool:
+        """Return the tool a reading was taken with; CalledError where no plan of this car ever had it."""
+        known = next((t for t in plan.toolbox if t.id == id_), None) or self.tools.get(id_)
+        return known or plan.tool(id_)
+
+
+def places_of(plan: Plan) -> dict[str, Point]:
+    """Return where the plan has every point: those given, and the mirrored twins of left ones."""
+    found = dict(plan.points)
+    for name, (x, y, z) in plan.points.items():
+        prefix, twin = name.split(".")[0], twin_of(name)
+        end = next((e for e in ENDS if prefix == e or any(c == prefix and END_OF[c] == e for c in CORNERS)), None)
+        linkage = plan.linkage(end) if end else None
+        if linkage and linkage.mirrored and twin not in found:
+            found[twin] = (x, -y, z)
+    return found

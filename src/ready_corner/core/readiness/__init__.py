@@ -1,1 +1,0 @@
-"""Marks, what a change does to them, what to do next."""

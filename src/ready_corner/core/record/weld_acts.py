@@ -1,0 +1,265 @@
+"""Around the weld: hold points, the order of joints, what is accepted and why, clearances, and the body on the jig."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+import numpy as np
+
+from ready_corner.core.engines.survey.readings import Array
+from ready_corner.core.plan.plan import CORNER_WORDS, Corner
+from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.notation import Units, say_length
+
+HOLDS = (
+    "suspension cycled through its whole travel",
+    "engine and steering trial-fitted",
+    "body placed",
+    "left and right compared",
+)
+WeldWay = Literal["in steps, checked after each", "tack all, then weld out"]
+Role = Literal["carries", "locates"]
+
+
+@dataclass(frozen=True)
+class HoldMet:
+    """A condition that is to be met before final weld is met, or is not any more."""
+
+    condition: str
+    met: bool = True
+    words: str = ""
+
+
+@dataclass(frozen=True)
+class Accepted:
+    """What is left of a point's deviation is accepted for a reason; what is built on it later starts from where it is."""
+
+    point: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class WeldOrder:
+    """The joints in the order in which they are to be welded, and the way of working with its reason."""
+
+    joints: tuple[str, ...]
+    way: WeldWay = "in steps, checked after each"
+    reason: str = ""
+
+
+@dataclass(frozen=True)
+class Cleared:
+    """Least clearance of a point to a neighbour, or the gap of a bracket to its bush, mm."""
+
+    point: str
+    to: str
+    what: Literal["neighbour", "bush"]
+    value: float
+    typed: str = ""
+
+
+@dataclass(frozen=True)
+class OpeningRead:
+    """A wheel opening against the axle centre: horizontally from the centre to its edge ahead and behind, at one height, mm."""
+
+    corner: Corner
+    ahead: float
+    behind: float
+
+
+@dataclass(frozen=True)
+class SillRead:
+    """Height of sill or seam over the jig at the front or the rear of one side, mm. ``sag``: it was so before anything was cut."""
+
+    place: Literal["front", "rear"]
+    side: Literal["left", "right"]
+    value: float
+    typed: str = ""
+    sag: bool = False
+
+
+@dataclass(frozen=True)
+class SupportPoint:
+    """A point the body stands on: it carries, or only locates by a pin in a hole; diameters in mm, 0 where there is none."""
+
+    name: str
+    role: Role
+    pin: float = 0.0
+    hole: float = 0.0
+
+
+@dataclass(frozen=True)
+class Bracing:
+    """Whether the shell is braced before it is cut, and why."""
+
+    braced: bool
+    reason: str = ""
+
+
+WorkAct = HoldMet | Accepted | WeldOrder | Cleared | OpeningRead | SillRead | SupportPoint | Bracing
+
+
+@dataclass(frozen=True)
+class Works:
+    """What was written down around the weld, latest of each; with the entry number where it matters."""
+
+    holds: Mapping[str, tuple[int, HoldMet]] = field(default_factory=dict)
+    accepted: Mapping[str, tuple[int, str]] = field(default_factory=dict)
+    order: WeldOrder | None = None
+    gaps: Mapping[tuple[str, str], Cleared] = field(default_factory=dict)
+    openings: Mapping[Corner, OpeningRead] = field(default_factory=dict)
+    sills: Mapping[tuple[str, str], tuple[int, SillRead]] = field(default_factory=dict)
+    supports: Mapping[str, SupportPoint] = field(default_factory=dict)
+    bracing: Bracing | None = None
+
+    def after(self, number: int, act: WorkAct) -> "Works":
+        """Return the works with one more act."""
+        if isinstance(act, HoldMet):
+            return replace(self, holds={**self.holds, act.condition: (number, act)})
+        if isinstance(act, Accepted):
+            return replace(self, accepted={**self.accepted, act.point: (number, act.reason)})
+        if isinstance(act, WeldOrder):
+            return replace(self, order=act)
+        if isinstance(act, Cleared):
+            return replace(self, gaps={**self.gaps, (act.point, act.to): act})
+        if isinstance(act, OpeningRead):
+            return replace(self, openings={**self.openings, act.corner: act})
+        if isinstance(act, SillRead):
+            return replace(self, sills={**self.sills, (act.place, act.side): (number, act)})
+        if isinstance(act, SupportPoint):
+            return replace(self, supports={**self.supports, act.name: act})
+        return replace(self, bracing=act)
+
+
+def check_work(act: WorkAct) -> None:
+    """Refuse what cannot be written down. Raises MeasuredError."""
+    if isinstance(act, Accepted) and not act.reason.strip():
+        raise MeasuredError("A deviation is accepted for a reason. Write it down.", path="reason")
+    if isinstance(act, WeldOrder) and (not act.joints or len(set(act.joints)) < len(act.joints)):
+        raise MeasuredError("Name every joint once, in the order in which it is to be welded.", path="joints")
+    if isinstance(act, Cleared) and act.value < 0:
+        raise MeasuredError("Less than nothing is no clearance: they touch. Type 0, and say what is to be moved.", path="typed")
+    if isinstance(act, OpeningRead) and min(act.ahead, act.behind) <= 0:
+        raise MeasuredError(
+            "The axle is not within its opening. Measure from its centre to the edge, ahead and behind.", path="typed"
+        )
+    if isinstance(act, SupportPoint) and act.pin and act.hole and act.pin > act.hole:
+        raise MeasuredError(
+            f"A pin of {length(act.pin)} does not go into a hole of {length(act.hole)}. Measure both again.", path="pin"
+        )
+
+
+REFIT = "back in the jig: every pin goes in as it did before"
+
+
+def conditions(works: Works, left_jig: int) -> tuple[str, ...]:
+    """Return every condition before final weld; after work out of the jig, going back into it is one."""
+    return tuple(dict.fromkeys([*HOLDS, *((REFIT,) if left_jig else ()), *works.holds]))
+
+
+def open_holds(works: Works, disturbed: int, left_jig: int = 0) -> tuple[str, ...]:
+    """Return the conditions that are not met: never said, taken back, or said before the frame was last disturbed or came off the jig."""
+
+    def met(condition: str) -> bool:
+        number, said = works.holds.get(condition, (0, HoldMet(condition, False)))
+        return said.met and number > max(disturbed, left_jig if condition == REFIT else 0)
+
+    return tuple(c for c in conditions(works, left_jig) if not met(c))
+
+
+def circle_through(points: Sequence[Sequence[float]]) -> tuple[Array, float]:
+    """Return centre (2,) and radius of the circle through three points of a rim, in a plane, mm.
+
+    Raises MeasuredError for points on one line.
+    """
+    (ax, ay), (bx, by), (cx, cy) = points
+    d = 2 * (ax * (by - cy) + bx * (cy - ay) + cx * (ay - by))
+    if abs(d) < 1e-9 * max(1.0, *(abs(v) for p in points for v in p)) ** 2:
+        raise MeasuredError(
+            "Three points on one line are on no circle. Take them further apart round the opening.", path="points"
+        )
+    a2, b2, c2 = ax**2 + ay**2, bx**2 + by**2, cx**2 + cy**2
+    centre = np.array(
+        [(a2 * (by - cy) + b2 * (cy - ay) + c2 * (ay - by)) / d, (a2 * (cx - bx) + b2 * (ax - cx) + c2 * (bx - ax)) / d]
+    )
+    return centre, float(math.hypot(ax - centre[0], ay - centre[1]))
+
+
+def body_move(opening: OpeningRead) -> float:
+    """Return by how much the body must go forward (minus: aft) so that the axle is in the middle of its opening, mm."""
+    return (opening.behind - opening.ahead) / 2
+
+
+def say_body(works: Works, units: Units) -> tuple[str, ...]:
+    """Return what is to be done to the body on the jig, in words."""
+    rows = []
+    for corner, opening in works.openings.items():
+        move = body_move(opening)
+        said = (
+            "is in the middle of its opening"
+            if abs(move) < 0.05
+            else f"wants the body {say_length(abs(move), units, denominator=0, unit=True)} {'forward' if move > 0 else 'aft'}"
+        )
+        rows.append(f"The {CORNER_WORDS[corner]} axle centre {said}.")
+    for left, right, words in (("LF", "RF", "front"), ("LR", "RR", "rear")):
+        if left in works.openings and right in works.openings:
+            apart = body_move(works.openings[left]) - body_move(works.openings[right])  # type: ignore[index]
+            if abs(apart) > 0.5:
+                rows.append(
+                    f"Left and right ask for {say_length(abs(apart), units, denominator=0, unit=True)} more at the {words} {'left' if apart > 0 else 'right'}: the body is turned, or an opening is not as its twin."
+                )
+    for place in ("front", "rear"):
+        pair = [works.sills.get((place, side)) for side in ("left", "right")]
+        if pair[0] and pair[1]:
+            apart = pair[0][1].value - pair[1][1].value
+            low = "right" if apart > 0 else "left"
+            sag = " It was so before anything was cut." if pair[0][1].sag or pair[1][1].sag else ""
+            said = (
+                "level"
+                if abs(apart) < 0.05
+                else f"the {low} is {say_length(abs(apart), units, denominator=0, unit=True)} lower: pack it by so much, or note it as sag"
+            )
+            rows.append(f"Sills at the {place}: {said}.{sag}")
+    for support in works.supports.values():
+        if support.role == "locates" and support.pin and support.hole:
+            rows.append(
+                f"{support.name} locates with {say_length(support.hole - support.pin, units, denominator=0, unit=True)} of play."
+            )
+    return tuple(rows)
+
+
+def say_order(works: Works, done: Sequence[str]) -> tuple[str, ...]:
+    """Return what to weld next, and what is wrong with the order: neighbours on one side one after the other draw the frame that way."""
+    if works.order is None:
+        return ()
+    left = [j for j in works.order.joints if j not in done]
+    rows = [f"Weld next: {left[0]}." if left else "Every joint of the list is welded."]
+    if works.order.way == "in steps, checked after each" and done and left:
+        rows.append("Read the points of the last joint again before the next.")
+    sides = [_side(j) for j in left[:3]]
+    if len(sides) == 3 and sides[0] and len(set(sides)) == 1:
+        rows.append(
+            f"The next three joints are all on the {sides[0]}: the frame is drawn that way. Take one of the other side between."
+        )
+    return tuple(rows)
+
+
+def _side(joint: str) -> str:
+    words = joint.replace(".", " ").split()
+    return (
+        "left"
+        if words and (words[0] in ("LF", "LR") or "left" in words)
+        else "right"
+        if words and (words[0] in ("RF", "RR") or "right" in words)
+        else ""
+    )
+
+
+def say_gaps(works: Works, units: Units) -> tuple[str, ...]:
+    """Return clearances and bush gaps, the least first."""
+    rows = sorted(works.gaps.values(), key=lambda g: g.value)
+    return tuple(
+        f"{g.point.replace('.', ' ')} to {g.to}: {say_length(g.value, units, denominator=0, unit=True)}{' (bush)' if g.what == 'bush' else ''}"
+        for g in rows
+    )

@@ -1,0 +1,1 @@
+"""Words for findings and advice."""

@@ -1,1 +1,0 @@
-"""Which adjusters to turn, by how much; learning from what the car did."""

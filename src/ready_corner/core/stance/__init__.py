@@ -1,1 +1,0 @@
-"""Tyres, ride heights, springs, corner loads, dummy struts."""
