@@ -31,7 +31,10 @@
 {:else if !car}
   <Cars />
 {:else if car.missing}
-  <main class="card"><h1>{car.missing}</h1><p><a href="/">All cars</a></p></main>
+  <main class="card">
+    <h1>{car.missing}</h1>
+    <p><a href="/">All cars</a></p>
+  </main>
 {:else if !car.view}
   <main class="card" aria-busy="true"><p role="status">Opening the logbook…</p></main>
 {:else if stage === 'plan'}
@@ -53,5 +56,8 @@
 {/if}
 
 <style>
-  .card { margin: var(--gap-4); align-self: start; }
+  .card {
+    margin: var(--gap-4);
+    align-self: start;
+  }
 </style>

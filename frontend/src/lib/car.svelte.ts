@@ -45,7 +45,9 @@ export class Car {
 
   /** Places that were read here and not handed over yet. */
   get pending(): Set<string> {
-    const places = this.waiting.flatMap(({ entry: { what }, refusal }) => (what.kind === 'reading' && !refusal ? [`${what.corner}/${what.quantity}`] : []));
+    const places = this.waiting.flatMap(({ entry: { what }, refusal }) =>
+      what.kind === 'reading' && !refusal ? [`${what.corner}/${what.quantity}`] : [],
+    );
     return new Set(places);
   }
 
@@ -118,7 +120,10 @@ export class Car {
     const struck = this.waiting.some(({ entry: { what } }) => what.kind === 'correction' && what.strikes === last?.id);
     if (!last || struck || this.waiting.length) return null;
     this.record({ kind: 'correction', version: 1, strikes: last.id, reason: '' }, title);
-    return { title: last.sentence, path: last.corner && last.quantity ? `${last.corner as Corner}/${last.quantity as Quantity}` : '' };
+    return {
+      title: last.sentence,
+      path: last.corner && last.quantity ? `${last.corner as Corner}/${last.quantity as Quantity}` : '',
+    };
   }
 
   stop(): void {

@@ -17,7 +17,10 @@ async function askAll(): Promise<void> {
   for (const units of new Set(all.map((a) => JSON.stringify(a.units)))) {
     const same = all.filter((a) => JSON.stringify(a.units) === units);
     try {
-      const said = await api.say(same.map(({ value, kind }) => ({ value, kind })), JSON.parse(units) as Units);
+      const said = await api.say(
+        same.map(({ value, kind }) => ({ value, kind })),
+        JSON.parse(units) as Units,
+      );
       same.forEach((a, i) => a.tell(said[i] ?? ''));
     } catch {
       same.forEach((a) => a.tell(String(a.value)));

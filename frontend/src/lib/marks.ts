@@ -2,7 +2,12 @@
 import type { CarView, Corner, MarkView, MarkWord } from './api/client';
 
 export const CORNERS: Corner[] = ['LF', 'RF', 'LR', 'RR'];
-export const CORNER_WORDS: Record<Corner, string> = { LF: 'Left front', RF: 'Right front', LR: 'Left rear', RR: 'Right rear' };
+export const CORNER_WORDS: Record<Corner, string> = {
+  LF: 'Left front',
+  RF: 'Right front',
+  LR: 'Left rear',
+  RR: 'Right rear',
+};
 export const isLeft = (corner: Corner) => corner.startsWith('L');
 export const isFront = (corner: Corner) => corner.endsWith('F');
 export const axle = (view: CarView, corner: Corner) => (isFront(corner) ? view.plan.front : view.plan.rear);
@@ -14,4 +19,8 @@ export const markOf = (view: CarView, mark: string): MarkView => {
 };
 
 export const wordFor = (state: MarkWord | null): string => state ?? 'no aim';
-export const UNIT_WORDS = { mm: 'mm and degrees', inch_fraction: 'inch fractions and degrees', inch_decimal: 'decimal inches and degrees' } as const;
+export const UNIT_WORDS = {
+  mm: 'mm and degrees',
+  inch_fraction: 'inch fractions and degrees',
+  inch_decimal: 'decimal inches and degrees',
+} as const;

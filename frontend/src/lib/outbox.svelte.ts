@@ -172,7 +172,10 @@ class Outbox {
   async #open(): Promise<IDBPDatabase<Shelf> | null> {
     try {
       return await openDB<Shelf>('ready-corner', 1, {
-        upgrade: (shelf) => void shelf.createObjectStore('waiting', { autoIncrement: true }).createIndex('id', 'entry.id', { unique: true }),
+        upgrade: (shelf) =>
+          void shelf
+            .createObjectStore('waiting', { autoIncrement: true })
+            .createIndex('id', 'entry.id', { unique: true }),
       });
     } catch {
       this.nowhere = true;
@@ -209,7 +212,10 @@ class Outbox {
   async #load(shelf: IDBPDatabase<Shelf>): Promise<void> {
     await moveEarlier(shelf);
     const found = (await shelf.getAll('waiting')).filter((row) => !this.#gone.has(row.entry.id));
-    const on = found.map((row) => ({ ...row, refusal: this.#marked.has(row.entry.id) ? (this.#marked.get(row.entry.id) ?? null) : row.refusal }));
+    const on = found.map((row) => ({
+      ...row,
+      refusal: this.#marked.has(row.entry.id) ? (this.#marked.get(row.entry.id) ?? null) : row.refusal,
+    }));
     const known = new Set(on.map((row) => row.entry.id));
     // What is not on the shelf is here only where it could not be put there, or is about to be; the rest was handed over by another tab.
     const mine = this.rows.filter((row) => !known.has(row.entry.id) && !this.#seen.has(row.entry.id));
@@ -225,7 +231,8 @@ async function moveEarlier(shelf: IDBPDatabase<Shelf>): Promise<void> {
     const rows = kept<{ entry: EntryIn; title: string }[]>(key) ?? [];
     const change = shelf.transaction('waiting', 'readwrite');
     for (const { entry, title } of rows) {
-      if (!(await change.store.index('id').getKey(entry.id))) await change.store.add({ slug: key.slice(EARLIER.length), entry, title, refusal: null });
+      if (!(await change.store.index('id').getKey(entry.id)))
+        await change.store.add({ slug: key.slice(EARLIER.length), entry, title, refusal: null });
     }
     await change.done;
     forget(key);

@@ -5,10 +5,33 @@
 
   type Thread = { pitch: number | null; hand: 'left' | 'right' | null };
   type Props = {
-    label: string; name?: string; value: number | null; kind: FigureKind | 'number'; units: Units; why?: string; problem?: string; bare?: boolean;
-    spans?: Spans; as?: string; onchange: (value: number | null, typed: string) => void; onthread?: (thread: Thread) => void;
+    label: string;
+    name?: string;
+    value: number | null;
+    kind: FigureKind | 'number';
+    units: Units;
+    why?: string;
+    problem?: string;
+    bare?: boolean;
+    spans?: Spans;
+    as?: string;
+    onchange: (value: number | null, typed: string) => void;
+    onthread?: (thread: Thread) => void;
   };
-  let { label, name = label, value, kind, units, why = '', problem = '', bare = false, spans = {}, as = '', onchange, onthread }: Props = $props();
+  let {
+    label,
+    name = label,
+    value,
+    kind,
+    units,
+    why = '',
+    problem = '',
+    bare = false,
+    spans = {},
+    as = '',
+    onchange,
+    onthread,
+  }: Props = $props();
 
   let text = $state('');
   let refusal = $state('');
@@ -23,7 +46,8 @@
     [own, printed] = [shown ?? NaN, in_];
     echo = '';
     if (shown === null) text = '';
-    else if (as) text = as; // as it was typed
+    else if (as)
+      text = as; // as it was typed
     else if (kind === 'number') text = String(shown);
     else void say(shown, kind, now).then((said) => shown === own && (text = said));
   });
@@ -57,14 +81,46 @@
 
 <label data-bare={bare || undefined}>
   <span class:hidden={bare}>{label}</span>
-  <input class="fig" bind:value={text} onchange={() => void reading(read())} aria-label={name} aria-invalid={refusal || problem ? 'true' : undefined} autocomplete="off" maxlength="60" />
-  {#if refusal || problem}<small class="no" role="alert">{refusal || problem}</small>{:else if echo}<small role="status">{echo}</small>{:else if why}<small>{why}</small>{/if}
+  <input
+    class="fig"
+    bind:value={text}
+    onchange={() => void reading(read())}
+    aria-label={name}
+    aria-invalid={refusal || problem ? 'true' : undefined}
+    autocomplete="off"
+    maxlength="60"
+  />
+  {#if refusal || problem}<small class="no" role="alert">{refusal || problem}</small>{:else if echo}<small role="status"
+      >{echo}</small
+    >{:else if why}<small>{why}</small>{/if}
 </label>
 
 <style>
-  label { display: grid; gap: 1px; align-content: start; min-width: 0; }
-  span, small { color: var(--ink-soft); font-size: 0.8125rem; line-height: 1.2; }
-  input { min-height: var(--touch); width: 100%; border: 1px solid var(--steel-dark); border-radius: var(--round); background: #fff; padding: 2px 8px; }
-  input[aria-invalid] { border: 2px solid var(--rust); }
-  .no { color: var(--rust); font-weight: 700; }
+  label {
+    display: grid;
+    gap: 1px;
+    align-content: start;
+    min-width: 0;
+  }
+  span,
+  small {
+    color: var(--ink-soft);
+    font-size: 0.8125rem;
+    line-height: 1.2;
+  }
+  input {
+    min-height: var(--touch);
+    width: 100%;
+    border: 1px solid var(--steel-dark);
+    border-radius: var(--round);
+    background: #fff;
+    padding: 2px 8px;
+  }
+  input[aria-invalid] {
+    border: 2px solid var(--rust);
+  }
+  .no {
+    color: var(--rust);
+    font-weight: 700;
+  }
 </style>

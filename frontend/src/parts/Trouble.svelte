@@ -13,14 +13,33 @@
   <h1>{TROUBLE.head}</h1>
   <p role="alert">{trouble.sentence}</p>
   <p>
-    {#if trouble.strikable}<button type="button" class="button" data-main onclick={() => car.record({ kind: 'correction', version: 1, strikes: trouble.id, reason: '' }, TROUBLE.strike(trouble.number))}>{TROUBLE.strike(trouble.number)}</button>{/if}
+    {#if trouble.strikable}<button
+        type="button"
+        class="button"
+        data-main
+        onclick={() =>
+          car.record(
+            { kind: 'correction', version: 1, strikes: trouble.id, reason: '' },
+            TROUBLE.strike(trouble.number),
+          )}>{TROUBLE.strike(trouble.number)}</button
+      >{/if}
     <a class="button" href="/cars/{car.slug}/plan" use:link>{TROUBLE.plan}</a>
     <a class="button" href="/cars/{car.slug}/log" use:link>{TROUBLE.log}</a>
   </p>
 </main>
 
 <style>
-  main { margin: var(--gap-4); align-self: start; display: grid; gap: var(--gap-3); border-left: 10px solid var(--rust); }
-  h1 { font-size: var(--type-head); }
-  p { max-width: 62em; }
+  main {
+    margin: var(--gap-4);
+    align-self: start;
+    display: grid;
+    gap: var(--gap-3);
+    border-left: 10px solid var(--rust);
+  }
+  h1 {
+    font-size: var(--type-head);
+  }
+  p {
+    max-width: 62em;
+  }
 </style>

@@ -11,7 +11,14 @@
       .join(' ');
 </script>
 
-<svg width={size} height={size} viewBox="0 0 38 38" role="img" aria-label={state ?? 'no aim'} data-state={state ?? 'no aim'}>
+<svg
+  width={size}
+  height={size}
+  viewBox="0 0 38 38"
+  role="img"
+  aria-label={state ?? 'no aim'}
+  data-state={state ?? 'no aim'}
+>
   {#if state && state !== 'unread'}<path class="seat" d="M1 33.5H37" />{/if}
   <polygon class="nut" points={hex(state === 'moved since' ? 0.42 : 0)} />
   {#if state && state !== 'unread'}<circle class="core" cx="17" cy="19" r="5" />{/if}
@@ -27,13 +34,42 @@
 </svg>
 
 <style>
-  svg { flex: none; overflow: visible; }
-  .nut { fill: var(--steel-light); stroke: var(--steel-dark); stroke-width: 2; }
-  .seat { stroke: var(--steel); stroke-width: 2; fill: none; }
-  .core { fill: var(--steel-core); }
-  .stripe { stroke: var(--paint); stroke-width: 5.2; fill: none; }
-  .dotted { stroke-dasharray: 2.6 2.6; }
-  .off { stroke: var(--rust); stroke-width: 4.4; fill: none; }
-  [data-state='unread'] .nut, [data-state='no aim'] .nut { fill: none; stroke-dasharray: 3 3; }
-  [data-state='no aim'] .nut { opacity: 0.35; }
+  svg {
+    flex: none;
+    overflow: visible;
+  }
+  .nut {
+    fill: var(--steel-light);
+    stroke: var(--steel-dark);
+    stroke-width: 2;
+  }
+  .seat {
+    stroke: var(--steel);
+    stroke-width: 2;
+    fill: none;
+  }
+  .core {
+    fill: var(--steel-core);
+  }
+  .stripe {
+    stroke: var(--paint);
+    stroke-width: 5.2;
+    fill: none;
+  }
+  .dotted {
+    stroke-dasharray: 2.6 2.6;
+  }
+  .off {
+    stroke: var(--rust);
+    stroke-width: 4.4;
+    fill: none;
+  }
+  [data-state='unread'] .nut,
+  [data-state='no aim'] .nut {
+    fill: none;
+    stroke-dasharray: 3 3;
+  }
+  [data-state='no aim'] .nut {
+    opacity: 0.35;
+  }
 </style>

@@ -1,5 +1,15 @@
 // What the tape is doing: which place or adjuster is asked, what is typed, what it would mean. Set and Stance each give it their round and their turns.
-import { type AdjusterView, api, type AskView, type CarView, type Corner, type PreviewView, type Quantity, Refused, type What } from '$lib/api/client';
+import {
+  type AdjusterView,
+  api,
+  type AskView,
+  type CarView,
+  type Corner,
+  type PreviewView,
+  type Quantity,
+  Refused,
+  type What,
+} from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
@@ -11,7 +21,14 @@ const TURNED: Quantity[] = ['height', 'camber', 'gap_front', 'gap_back']; // wha
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
 /** One thing to turn as told: whole turns or shims with their sign, said in words. */
-export interface Told { adjuster: string; name: string; amount: number; say: string; caution: string; corner?: Corner }
+export interface Told {
+  adjuster: string;
+  name: string;
+  amount: number;
+  say: string;
+  caution: string;
+  corner?: Corner;
+}
 
 /** What a stage gives its desk: its address after /cars/NAME/, the places it asks, what may be turned at a corner, and what is told to be turned there. */
 export interface Work {
@@ -52,7 +69,12 @@ export class Desk {
   get index(): number {
     const [corner, quantity] = this.place();
     const at = this.asks.findIndex((a) => a.corner === corner && a.quantity === quantity);
-    return at >= 0 ? at : Math.max(this.asks.findIndex((a) => this.wanted(a)), 0);
+    return at >= 0
+      ? at
+      : Math.max(
+          this.asks.findIndex((a) => this.wanted(a)),
+          0,
+        );
   }
 
   /** Whether a place is to be read still: asked for, and not among what waits to be handed over. */
@@ -130,7 +152,11 @@ export class Desk {
     const after = [...this.asks.slice(from + 1), ...this.asks.slice(0, from)];
     // While it is not known yet what a turn has moved, it is what stands at its corner.
     const here = this.asks[from]?.corner;
-    const moved = this.car.turning ? after.find((a) => a.corner === here && TURNED.includes(a.quantity) && !this.car.pending.has(`${a.corner}/${a.quantity}`)) : undefined;
+    const moved = this.car.turning
+      ? after.find(
+          (a) => a.corner === here && TURNED.includes(a.quantity) && !this.car.pending.has(`${a.corner}/${a.quantity}`),
+        )
+      : undefined;
     const next = moved ?? after.find((a) => this.wanted(a)) ?? after[0];
     if (next) this.openAsk(next);
   }
@@ -152,7 +178,8 @@ export class Desk {
     this.#told = null;
     const { asks, corner } = this;
     const mine = asks.filter((a) => this.work().allRound || a.corner === corner);
-    if (!this.car.turning) return this.openAsk(mine.find((a) => this.wanted(a)) ?? asks.find((a) => this.wanted(a)) ?? mine[0] ?? asks[0]!);
+    if (!this.car.turning)
+      return this.openAsk(mine.find((a) => this.wanted(a)) ?? asks.find((a) => this.wanted(a)) ?? mine[0] ?? asks[0]!);
     // What a turn has moved is known with the answer to it. Until then the first place here that a turn can move.
     this.openAsk(mine.find((a) => TURNED.includes(a.quantity)) ?? asks[0]!);
     const [before, since] = [this.#touched, performance.now()];
@@ -197,7 +224,15 @@ export class Desk {
 
   #what(typed: string): What {
     if (this.turning) return { kind: 'turned', version: 1, adjuster: this.adjuster?.id ?? '', typed };
-    return { kind: 'reading', version: 1, corner: this.ask.corner, quantity: this.ask.quantity, typed, tool: this.tool.id, confirmed: false };
+    return {
+      kind: 'reading',
+      version: 1,
+      corner: this.ask.corner,
+      quantity: this.ask.quantity,
+      typed,
+      tool: this.tool.id,
+      confirmed: false,
+    };
   }
 
   /** Enter: record what is typed, at once; `again` stays at the place for a repeat. What becomes of it is told when the answer is there. */
@@ -209,9 +244,15 @@ export class Desk {
       if (!turning) this.onward();
       return;
     }
-    const title = turning ? `${DESK.turned(CORNER_WORDS[corner], this.adjuster?.name ?? '')}: ${typed}` : `${this.ask.title}: ${typed}`;
+    const title = turning
+      ? `${DESK.turned(CORNER_WORDS[corner], this.adjuster?.name ?? '')}: ${typed}`
+      : `${this.ask.title}: ${typed}`;
     const adjuster = this.adjuster?.id;
-    this.car.record(this.#what(typed), title, turning ? this.place().join('/') : `${this.ask.corner}/${this.ask.quantity}`);
+    this.car.record(
+      this.#what(typed),
+      title,
+      turning ? this.place().join('/') : `${this.ask.corner}/${this.ask.quantity}`,
+    );
     this.note = this.car.away ? DESK.kept : '';
     this.clear();
     if (turning) {
@@ -226,7 +267,10 @@ export class Desk {
   /** The figure read last at this place, as it was typed. */
   #lastTyped(): string {
     const { corner, quantity } = this.ask;
-    const here = this.car.waiting.findLast(({ entry: { what }, refusal }) => !refusal && what.kind === 'reading' && what.corner === corner && what.quantity === quantity);
+    const here = this.car.waiting.findLast(
+      ({ entry: { what }, refusal }) =>
+        !refusal && what.kind === 'reading' && what.corner === corner && what.quantity === quantity,
+    );
     return here?.entry.what.kind === 'reading' ? here.entry.what.typed : this.ask.latest_typed;
   }
 
@@ -248,7 +292,10 @@ export class Desk {
     const { what } = row.entry;
     this.car.discard(row.entry.id);
     if (what.kind === 'reading') this.open(`${what.corner}/${what.quantity}`);
-    else if (what.kind === 'turned') this.open(`${this.view.plan.adjusters.find((a) => a.id === what.adjuster)?.corner ?? this.corner}/turn/${what.adjuster}`);
+    else if (what.kind === 'turned')
+      this.open(
+        `${this.view.plan.adjusters.find((a) => a.id === what.adjuster)?.corner ?? this.corner}/turn/${what.adjuster}`,
+      );
     else return;
     this.type(what.typed);
   }
@@ -271,7 +318,11 @@ export class Desk {
 }
 
 /** What can be done with the key of a letter about the entry that was refused first: typed again, kept or sent again, discarded. */
-export function refusedKeys(car: Car, row: Waiting | undefined, retype: (row: Waiting) => void): Record<string, () => unknown> {
+export function refusedKeys(
+  car: Car,
+  row: Waiting | undefined,
+  retype: (row: Waiting) => void,
+): Record<string, () => unknown> {
   if (!row) return {};
   return { r: () => retype(row), k: () => car.again(row), x: () => car.discard(row.entry.id) };
 }

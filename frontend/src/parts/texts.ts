@@ -24,7 +24,8 @@ export const FRAME = {
   refused: (n: number) => `${n} not taken`,
   look: 'Look at the log',
   nowhere: 'Storage is full or forbidden',
-  nowhereWhat: (n: number) => `${n ? `${n} kept` : 'What you record is kept'} in this open page and nowhere else until handed over`,
+  nowhereWhat: (n: number) =>
+    `${n ? `${n} kept` : 'What you record is kept'} in this open page and nowhere else until handed over`,
 } as const;
 
 export const DESK = {

@@ -2,7 +2,10 @@
 import type { components } from './schema.generated';
 
 type Schemas = components['schemas'];
-export type CarView = Omit<Schemas['CarView'], 'plan' | 'corners'> & { plan: Plan; corners: Record<Corner, CornerView> };
+export type CarView = Omit<Schemas['CarView'], 'plan' | 'corners'> & {
+  plan: Plan;
+  corners: Record<Corner, CornerView>;
+};
 export type CarLine = Schemas['CarLineView'];
 export type MarkView = Schemas['MarkView'];
 export type AskView = Schemas['AskView'];
@@ -25,7 +28,13 @@ export type Linkage = Schemas['LinkageModel'];
 export type Loads = Schemas['LoadsModel'];
 export type JigView = Schemas['JigView'];
 export type StanceView = Schemas['StanceView'];
-export type StanceAsk = Schemas['SpringAsk'] | Schemas['DamperAsk'] | Schemas['TorsionAsk'] | Schemas['BarAsk'] | Schemas['TubeAsk'] | Schemas['HeightsAsk'];
+export type StanceAsk =
+  | Schemas['SpringAsk']
+  | Schemas['DamperAsk']
+  | Schemas['TorsionAsk']
+  | Schemas['BarAsk']
+  | Schemas['TubeAsk']
+  | Schemas['HeightsAsk'];
 export type Pickup = Schemas['PickupView'];
 export type Proposal = Schemas['ProposalView'];
 export type SurveyRead = Schemas['SurveyReadIn'];
@@ -40,7 +49,12 @@ const AWAY = new Set([502, 503, 504]); // whatever else is answered is an answer
 
 /** The server said no, in a sentence. */
 export class Refused extends Error {
-  constructor(readonly status: number, readonly code: string, sentence: string, readonly problems: Problem[]) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    sentence: string,
+    readonly problems: Problem[],
+  ) {
     super(sentence);
   }
 }
@@ -63,36 +77,54 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   if (answer.ok) return (await answer.json()) as T;
   const said = (await answer.json().catch(() => null)) as Schemas['Refusal'] | null;
   if (AWAY.has(answer.status)) throw new Away(said?.sentence ?? 'The server is away.');
-  throw new Refused(answer.status, said?.code ?? 'fault', said?.sentence ?? `The server answered ${answer.status} and did not say why.`, said?.problems ?? []);
+  throw new Refused(
+    answer.status,
+    said?.code ?? 'fault',
+    said?.sentence ?? `The server answered ${answer.status} and did not say why.`,
+    said?.problems ?? [],
+  );
 }
 
 export const api = {
   cars: () => call<CarLine[]>('GET', '/cars'),
   car: (slug: string) => call<CarView>('GET', `/cars/${slug}`),
   purposes: (front: string | undefined, rear: string | undefined, inches: boolean) => {
-    const ends = Object.entries({ front, rear }).flatMap(([end, layout]) => (layout ? [`&${end}=${encodeURIComponent(layout)}`] : []));
+    const ends = Object.entries({ front, rear }).flatMap(([end, layout]) =>
+      layout ? [`&${end}=${encodeURIComponent(layout)}`] : [],
+    );
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file),
-  record: (slug: string, entry: EntryIn) => call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),
+  record: (slug: string, entry: EntryIn) =>
+    call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
-  log: (slug: string, before?: number) => call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),
+  log: (slug: string, before?: number) =>
+    call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),
   layouts: () => call<Layout[]>('GET', '/layouts'),
   wanting: (slug: string) => call<Wanting[]>('GET', `/cars/${slug}/wanting`),
-  example: (name: string, end: 'front' | 'rear') => call<Schemas['ExampleView']>('GET', `/layouts/${encodeURIComponent(name)}/example?end=${end}`),
-  points: (text: string, units: Units) => call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
+  example: (name: string, end: 'front' | 'rear') =>
+    call<Schemas['ExampleView']>('GET', `/layouts/${encodeURIComponent(name)}/example?end=${end}`),
+  points: (text: string, units: Units) =>
+    call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
-  levers: (slug: string, end: 'front' | 'rear', answer: string) => call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
+  levers: (slug: string, end: 'front' | 'rear', answer: string) =>
+    call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
   stance: (slug: string) => call<StanceView>('GET', `/cars/${slug}/stance`),
-  reckon: (slug: string, asked: StanceAsk) => call<{ lines: [string, string][] }>('POST', `/cars/${slug}/stance/reckon`, asked),
+  reckon: (slug: string, asked: StanceAsk) =>
+    call<{ lines: [string, string][] }>('POST', `/cars/${slug}/stance/reckon`, asked),
   jig: (slug: string) => call<JigView>('GET', `/cars/${slug}/jig`),
-  jigPreview: (slug: string, what: SurveyRead) => call<{ said: string; means: string }>('POST', `/cars/${slug}/jig/preview`, what),
+  jigPreview: (slug: string, what: SurveyRead) =>
+    call<{ said: string; means: string }>('POST', `/cars/${slug}/jig/preview`, what),
   proposal: (slug: string, asked: Schemas['ProposalIn']) => call<Proposal>('POST', `/cars/${slug}/jig/proposal`, asked),
-  lost: (slug: string, prefix: string) => call<{ say: string }>('GET', `/cars/${slug}/jig/lost?prefix=${encodeURIComponent(prefix)}`),
-  spread: (slug: string, end: 'front' | 'rear', typed: string) => call<Schemas['SpreadView'][]>('GET', `/cars/${slug}/spread?end=${end}&typed=${encodeURIComponent(typed)}`),
+  lost: (slug: string, prefix: string) =>
+    call<{ say: string }>('GET', `/cars/${slug}/jig/lost?prefix=${encodeURIComponent(prefix)}`),
+  spread: (slug: string, end: 'front' | 'rear', typed: string) =>
+    call<Schemas['SpreadView'][]>('GET', `/cars/${slug}/spread?end=${end}&typed=${encodeURIComponent(typed)}`),
   tools: (inches: boolean) => call<Plan['tools']>('GET', `/tools?inches=${inches}`),
-  read: (text: string, kind: FigureKind, units: Units, spans: Spans = {}) => call<Required<Schemas['FigureView']>>('POST', '/shop/read', { text, kind, units, spans }),
-  say: (figures: { value: number; kind: FigureKind }[], units: Units) => call<string[]>('POST', '/shop/say', { figures, units }),
+  read: (text: string, kind: FigureKind, units: Units, spans: Spans = {}) =>
+    call<Required<Schemas['FigureView']>>('POST', '/shop/read', { text, kind, units, spans }),
+  say: (figures: { value: number; kind: FigureKind }[], units: Units) =>
+    call<string[]>('POST', '/shop/say', { figures, units }),
 };

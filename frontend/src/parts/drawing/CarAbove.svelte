@@ -11,14 +11,31 @@
   const TIMES = 10;
   const plan = $derived(view.plan);
   const wide = $derived(Math.max(plan.front.track, plan.rear.track));
-  const box = $derived({ x: -wide / 2 - 330, y: -plan.front.tyre_diameter / 2 - 260, w: wide + 660, h: plan.wheelbase + (plan.front.tyre_diameter + plan.rear.tyre_diameter) / 2 + 520 });
+  const box = $derived({
+    x: -wide / 2 - 330,
+    y: -plan.front.tyre_diameter / 2 - 260,
+    w: wide + 660,
+    h: plan.wheelbase + (plan.front.tyre_diameter + plan.rear.tyre_diameter) / 2 + 520,
+  });
   const wheels = $derived(
     CORNERS.map((corner) => {
       const { track, tyre_diameter: tall, rim_flange_diameter: rim } = axle(view, corner);
       const side = isLeft(corner) ? -1 : 1; // left of the car is left on the plate
       const toe = markOf(view, `${corner}.toe`);
-      const out = ['height', 'camber', 'toe'].map((kind) => markOf(view, `${corner}.${kind}`)).filter((m) => m.state === 'out');
-      return { corner, side, x: (side * track) / 2, y: isFront(corner) ? 0 : plan.wheelbase, tall, rim, fat: rim * 0.45, turn: -side * (toe.value ?? 0) * TIMES, out };
+      const out = ['height', 'camber', 'toe']
+        .map((kind) => markOf(view, `${corner}.${kind}`))
+        .filter((m) => m.state === 'out');
+      return {
+        corner,
+        side,
+        x: (side * track) / 2,
+        y: isFront(corner) ? 0 : plan.wheelbase,
+        tall,
+        rim,
+        fat: rim * 0.45,
+        turn: -side * (toe.value ?? 0) * TIMES,
+        out,
+      };
     }),
   );
   const frame = $derived(
@@ -42,13 +59,31 @@
       <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions (the walk-round's own buttons do the same from the keyboard) -->
       <g onclick={() => onpick?.(w.corner)} class:pick={onpick}>
         <g transform="translate({w.x} {w.y}) rotate({w.turn})">
-          <rect class={lit === w.corner ? 'now' : 'line'} x={-w.fat / 2} y={-w.tall / 2} width={w.fat} height={w.tall} rx={w.fat * 0.25} />
+          <rect
+            class={lit === w.corner ? 'now' : 'line'}
+            x={-w.fat / 2}
+            y={-w.tall / 2}
+            width={w.fat}
+            height={w.tall}
+            rx={w.fat * 0.25}
+          />
           <path class="dim" d="M0 {-w.rim / 2}V{w.rim / 2}" />
         </g>
         {#if pads}<circle class={lit === w.corner ? 'now' : 'thin'} cx={w.x} cy={w.y} r={14 * px} />{/if}
-        <text font-size={16 * px} text-anchor="middle" x={w.x} y={w.y + (isFront(w.corner) ? -w.tall / 2 - 14 * px : w.tall / 2 + 26 * px)}>{CORNER_WORDS[w.corner]}</text>
+        <text
+          font-size={16 * px}
+          text-anchor="middle"
+          x={w.x}
+          y={w.y + (isFront(w.corner) ? -w.tall / 2 - 14 * px : w.tall / 2 + 26 * px)}>{CORNER_WORDS[w.corner]}</text
+        >
         {#each w.out as mark, i (mark.mark)}
-          <text class="now-word" font-size={15 * px} text-anchor={w.side < 0 ? 'end' : 'start'} x={w.x + w.side * (w.fat / 2 + 16 * px)} y={w.y + (5 + (i - (w.out.length - 1) / 2) * 22) * px}>{mark.do}</text>
+          <text
+            class="now-word"
+            font-size={15 * px}
+            text-anchor={w.side < 0 ? 'end' : 'start'}
+            x={w.x + w.side * (w.fat / 2 + 16 * px)}
+            y={w.y + (5 + (i - (w.out.length - 1) / 2) * 22) * px}>{mark.do}</text
+          >
         {/each}
       </g>
     {/each}
@@ -56,5 +91,7 @@
 </Plate>
 
 <style>
-  .pick { cursor: pointer; }
+  .pick {
+    cursor: pointer;
+  }
 </style>

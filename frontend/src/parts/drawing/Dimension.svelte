@@ -1,6 +1,15 @@
 <script lang="ts">
   // A dimension from place to place, with its figure; lit when it is what is to be read now.
-  type Props = { x1: number; y1: number; x2: number; y2: number; px: number; text?: string; now?: boolean; side?: 1 | -1 };
+  type Props = {
+    x1: number;
+    y1: number;
+    x2: number;
+    y2: number;
+    px: number;
+    text?: string;
+    now?: boolean;
+    side?: 1 | -1;
+  };
   let { x1, y1, x2, y2, px, text = '', now = false, side = 1 }: Props = $props();
 
   const long = $derived(Math.hypot(x2 - x1, y2 - y1) || 1);
@@ -18,5 +27,13 @@
   {#if now}<circle class="now" cx={x2} cy={y2} r={9 * px} />{/if}
 </g>
 {#if text}
-  <text class="fig" class:now-word={now} font-size={(now ? 24 : 19) * px} x={(x1 + x2) / 2 + (upright ? 12 * px * side : 0)} y={(y1 + y2) / 2 - (upright ? -6 : 10) * px} text-anchor={upright ? (side > 0 ? 'start' : 'end') : 'middle'} style:font-family="Figure">{text}</text>
+  <text
+    class="fig"
+    class:now-word={now}
+    font-size={(now ? 24 : 19) * px}
+    x={(x1 + x2) / 2 + (upright ? 12 * px * side : 0)}
+    y={(y1 + y2) / 2 - (upright ? -6 : 10) * px}
+    text-anchor={upright ? (side > 0 ? 'start' : 'end') : 'middle'}
+    style:font-family="Figure">{text}</text
+  >
 {/if}

@@ -2,7 +2,13 @@
   // Layout-blue plate with faint scribed squares; what is drawn on it is in millimetres of the car, fitted to scale.
   import type { Snippet } from 'svelte';
 
-  type Props = { label: string; box: { x: number; y: number; w: number; h: number }; note?: string; noteOnTop?: boolean; children: Snippet<[number]> };
+  type Props = {
+    label: string;
+    box: { x: number; y: number; w: number; h: number };
+    note?: string;
+    noteOnTop?: boolean;
+    children: Snippet<[number]>;
+  };
   let { label, box, note = '', noteOnTop = false, children }: Props = $props();
 
   let width = $state(600);
@@ -15,7 +21,10 @@
 
 <figure bind:clientWidth={width} bind:clientHeight={height}>
   <svg {width} {height} role="img" aria-label={label}>
-    <defs><pattern id="squares" width="20" height="20" patternUnits="userSpaceOnUse"><path d="M20 0H0V20" /></pattern></defs>
+    <defs
+      ><pattern id="squares" width="20" height="20" patternUnits="userSpaceOnUse"><path d="M20 0H0V20" /></pattern
+      ></defs
+    >
     <rect class="squares" {width} {height} />
     <!-- One unit is one millimetre of the car; children divide by the scale to draw in screen units. -->
     <g transform="translate({tx} {ty}) scale({scale})">{@render children(1 / scale)}</g>
@@ -24,19 +33,87 @@
 </figure>
 
 <style>
-  figure { margin: 0; position: relative; background: var(--layout); border-radius: var(--round); color: var(--scribe); box-shadow: inset 0 0 60px var(--layout-deep); min-height: 0; min-width: 0; overflow: hidden; }
-  svg { position: absolute; inset: 0; }
-  pattern path { fill: none; stroke: var(--scribe-dim); stroke-opacity: 0.13; }
-  .squares { fill: url('#squares'); }
-  figcaption { position: absolute; left: 16px; bottom: 10px; color: var(--scribe-dim); font-size: var(--type-small); }
-  figcaption[data-top] { top: 8px; bottom: auto; }
-  svg :global(.line) { fill: none; stroke: var(--scribe); stroke-width: 2; vector-effect: non-scaling-stroke; }
-  svg :global(.thin) { fill: none; stroke: var(--scribe); stroke-width: 1.2; vector-effect: non-scaling-stroke; }
-  svg :global(.dim) { fill: none; stroke: var(--scribe-dim); stroke-width: 1.2; vector-effect: non-scaling-stroke; }
-  svg :global(.axis) { fill: none; stroke: var(--scribe-dim); stroke-width: 1.2; stroke-dasharray: 14 4 3 4; vector-effect: non-scaling-stroke; }
-  svg :global(.now) { fill: none; stroke: var(--paint-light); stroke-width: 2.4; vector-effect: non-scaling-stroke; }
-  svg :global(.string) { fill: none; stroke: var(--paint-light); stroke-width: 1.6; vector-effect: non-scaling-stroke; }
-  svg :global(text) { fill: var(--scribe); font-family: 'Label', sans-serif; }
-  svg :global(text.now-word) { fill: var(--paint-light); stroke: none; }
-  svg :global(text.dim-word) { fill: var(--scribe-dim); stroke: none; }
+  figure {
+    margin: 0;
+    position: relative;
+    background: var(--layout);
+    border-radius: var(--round);
+    color: var(--scribe);
+    box-shadow: inset 0 0 60px var(--layout-deep);
+    min-height: 0;
+    min-width: 0;
+    overflow: hidden;
+  }
+  svg {
+    position: absolute;
+    inset: 0;
+  }
+  pattern path {
+    fill: none;
+    stroke: var(--scribe-dim);
+    stroke-opacity: 0.13;
+  }
+  .squares {
+    fill: url('#squares');
+  }
+  figcaption {
+    position: absolute;
+    left: 16px;
+    bottom: 10px;
+    color: var(--scribe-dim);
+    font-size: var(--type-small);
+  }
+  figcaption[data-top] {
+    top: 8px;
+    bottom: auto;
+  }
+  svg :global(.line) {
+    fill: none;
+    stroke: var(--scribe);
+    stroke-width: 2;
+    vector-effect: non-scaling-stroke;
+  }
+  svg :global(.thin) {
+    fill: none;
+    stroke: var(--scribe);
+    stroke-width: 1.2;
+    vector-effect: non-scaling-stroke;
+  }
+  svg :global(.dim) {
+    fill: none;
+    stroke: var(--scribe-dim);
+    stroke-width: 1.2;
+    vector-effect: non-scaling-stroke;
+  }
+  svg :global(.axis) {
+    fill: none;
+    stroke: var(--scribe-dim);
+    stroke-width: 1.2;
+    stroke-dasharray: 14 4 3 4;
+    vector-effect: non-scaling-stroke;
+  }
+  svg :global(.now) {
+    fill: none;
+    stroke: var(--paint-light);
+    stroke-width: 2.4;
+    vector-effect: non-scaling-stroke;
+  }
+  svg :global(.string) {
+    fill: none;
+    stroke: var(--paint-light);
+    stroke-width: 1.6;
+    vector-effect: non-scaling-stroke;
+  }
+  svg :global(text) {
+    fill: var(--scribe);
+    font-family: 'Label', sans-serif;
+  }
+  svg :global(text.now-word) {
+    fill: var(--paint-light);
+    stroke: none;
+  }
+  svg :global(text.dim-word) {
+    fill: var(--scribe-dim);
+    stroke: none;
+  }
 </style>

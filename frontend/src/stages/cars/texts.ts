@@ -7,14 +7,20 @@ export const CARS = {
   away: 'The server is away. Start it with ./start, then open this page again.',
   opening: 'Looking for cars…',
   waits: (n: number) => `${n} line${n === 1 ? '' : 's'} of it wait${n === 1 ? 's' : ''} in this browser`,
-  lost: (slug: string, n: number) => `${n} line${n === 1 ? '' : 's'} wait${n === 1 ? 's' : ''} in this browser for the car “${slug}”, which is not in this workshop.`,
+  lost: (slug: string, n: number) =>
+    `${n} line${n === 1 ? '' : 's'} wait${n === 1 ? 's' : ''} in this browser for the car “${slug}”, which is not in this workshop.`,
   look: 'Look at them',
   whole: 'The whole workshop as one file',
-  wholeSoft: 'Every car with its whole log. Keep a copy off this machine. What is brought in is added to what is here: nothing here is written over, and what contradicts is refused by name.',
+  wholeSoft:
+    'Every car with its whole log. Keep a copy off this machine. What is brought in is added to what is here: nothing here is written over, and what contradicts is refused by name.',
   save: 'Save the workshop',
   bring: 'Bring in a saved file',
   bringing: (file: string) => `Reading ${file}…`,
   notBrought: (file: string, why: string) => `${file} was not brought in: ${why}`,
   brought: (car: { name: string; new: number; had: number; refused: string[] }) =>
-    car.refused.length ? `${car.name}: ${car.refused.join(' ')}` : car.new ? `${car.name}: ${car.new} line${car.new === 1 ? '' : 's'} added${car.had ? ` to the ${car.had} that were here` : ''}.` : `${car.name}: nothing new.`,
+    car.refused.length
+      ? `${car.name}: ${car.refused.join(' ')}`
+      : car.new
+        ? `${car.name}: ${car.new} line${car.new === 1 ? '' : 's'} added${car.had ? ` to the ${car.had} that were here` : ''}.`
+        : `${car.name}: nothing new.`,
 } as const;

@@ -43,7 +43,11 @@ export class Survey {
   }
 
   get toolNow() {
-    return this.tools.find((t) => t.id === this.tool) ?? this.tools.find((t) => t.id === (this.kind === 'distance' ? 'tape' : 'rule')) ?? this.tools[0];
+    return (
+      this.tools.find((t) => t.id === this.tool) ??
+      this.tools.find((t) => t.id === (this.kind === 'distance' ? 'tape' : 'rule')) ??
+      this.tools[0]
+    );
   }
 
   get title(): string {
@@ -56,12 +60,21 @@ export class Survey {
 
   /** Ask for the frame as it is now; returns how to stop that. */
   refresh(): () => void {
-    return until(() => api.jig(this.car.slug), (view) => ([this.view, this.refusal] = [view, '']), (why) => (this.refusal = why));
+    return until(
+      () => api.jig(this.car.slug),
+      (view) => ([this.view, this.refusal] = [view, '']),
+      (why) => (this.refusal = why),
+    );
   }
 
   pick(name: string): void {
     this.lit = name;
-    this.points = this.points.length >= this.needed ? [name] : this.points.includes(name) && this.kind !== 'compare' ? this.points : [...this.points, name];
+    this.points =
+      this.points.length >= this.needed
+        ? [name]
+        : this.points.includes(name) && this.kind !== 'compare'
+          ? this.points
+          : [...this.points, name];
     this.clear();
   }
 
@@ -79,8 +92,17 @@ export class Survey {
   what(): SurveyRead {
     const free = this.kind === 'compare' || this.kind === 'in_line';
     return {
-      kind: 'survey', version: 1, reading: this.kind, points: this.points, typed: this.text, tool: this.toolNow?.id ?? '', says: this.kind === 'compare' ? this.says : null,
-      pins: this.kind === 'distance' && this.pins ? this.pins : null, diameters: this.pins ? this.diameters : ['', ''], burnt: free ? '' : this.burnt, confirmed: false,
+      kind: 'survey',
+      version: 1,
+      reading: this.kind,
+      points: this.points,
+      typed: this.text,
+      tool: this.toolNow?.id ?? '',
+      says: this.kind === 'compare' ? this.says : null,
+      pins: this.kind === 'distance' && this.pins ? this.pins : null,
+      diameters: this.pins ? this.diameters : ['', ''],
+      burnt: free ? '' : this.burnt,
+      confirmed: false,
     } as SurveyRead;
   }
 
@@ -111,14 +133,20 @@ export class Survey {
     if (what.kind !== 'survey') return;
     this.tab = 'measure';
     this.ask(what.reading as Kind, what.points);
-    [this.tool, this.pins, this.diameters, this.burnt] = [what.tool, what.pins ?? '', (what.diameters ?? ['', '']) as [string, string], what.burnt ?? ''];
+    [this.tool, this.pins, this.diameters, this.burnt] = [
+      what.tool,
+      what.pins ?? '',
+      (what.diameters ?? ['', '']) as [string, string],
+      what.burnt ?? '',
+    ];
     if (what.says) this.says = what.says;
     void this.type(what.typed);
   }
 
   /** Go on with the list: what was just read drops off it. */
   next(): void {
-    const same = (l: Proposal['list'][number]) => l.reading === this.kind && [...l.points].sort().join() === [...this.points].sort().join();
+    const same = (l: Proposal['list'][number]) =>
+      l.reading === this.kind && [...l.points].sort().join() === [...this.points].sort().join();
     const at = this.list.findIndex(same);
     if (at >= 0) this.list = this.list.filter((_, i) => i !== at);
     const following = this.list[Math.min(Math.max(at, 0), this.list.length - 1)];
@@ -136,7 +164,13 @@ export class Survey {
   async propose(typed: string): Promise<void> {
     this.listSays = JIG.working;
     try {
-      const found = await api.proposal(this.car.slug, { typed, points: [], tape: this.toolOf('distance'), table: this.toolOf('height'), heights: true });
+      const found = await api.proposal(this.car.slug, {
+        typed,
+        points: [],
+        tape: this.toolOf('distance'),
+        table: this.toolOf('height'),
+        heights: true,
+      });
       [this.list, this.listSays] = [found.list, found.say];
       const first = found.list[0];
       if (first) this.ask(first.reading as Kind, first.points);

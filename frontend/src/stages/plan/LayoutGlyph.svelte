@@ -23,6 +23,14 @@
 </svg>
 
 <style>
-  path { fill: none; stroke: var(--ink); stroke-width: 2.2; stroke-linecap: round; }
-  .wheel { stroke: var(--steel-dark); fill: var(--steel-light); }
+  path {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2.2;
+    stroke-linecap: round;
+  }
+  .wheel {
+    stroke: var(--steel-dark);
+    fill: var(--steel-light);
+  }
 </style>

@@ -6,27 +6,76 @@ import { PLAN } from './texts';
 
 export type Figure = number | null;
 export type Trust = '' | 'sure' | 'fair' | 'doubtful';
-export interface AimDraft { aim: Figure; tolerance: Figure; source: string; trust: Trust; other: string; typed: string }
-export interface EndDraft { diameter: Figure; pitch_mm_per_turn: Figure; engaged: Figure; exposed: Figure; hand: 'left' | 'right'; least_engagement?: Figure }
+export interface AimDraft {
+  aim: Figure;
+  tolerance: Figure;
+  source: string;
+  trust: Trust;
+  other: string;
+  typed: string;
+}
+export interface EndDraft {
+  diameter: Figure;
+  pitch_mm_per_turn: Figure;
+  engaged: Figure;
+  exposed: Figure;
+  hand: 'left' | 'right';
+  least_engagement?: Figure;
+}
 export interface AdjusterDraft {
-  id: string; name: string; corner: Corner; half_turns_only: boolean; lock: string; moves: { name: string; direction: [number, number, number] | null } | null;
-  ends?: EndDraft[]; shims?: { thickness: Figure; fitted: Figure; most: Figure };
+  id: string;
+  name: string;
+  corner: Corner;
+  half_turns_only: boolean;
+  lock: string;
+  moves: { name: string; direction: [number, number, number] | null } | null;
+  ends?: EndDraft[];
+  shims?: { thickness: Figure; fitted: Figure; most: Figure };
   perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
 }
 export type Doubt = 'hub_middle' | 'box_parallel' | 'span' | 'run_out';
-export interface AxleDraft { track: Figure; rim_flange_diameter: Figure; tyre_diameter: Figure; hub_width: Figure }
+export interface AxleDraft {
+  track: Figure;
+  rim_flange_diameter: Figure;
+  tyre_diameter: Figure;
+  hub_width: Figure;
+}
 export interface Draft {
-  name: string; about: string; units: Units; wheelbase: Figure; front: AxleDraft; rear: AxleDraft;
-  aims: Record<string, AimDraft>; buildAims: Record<string, AimDraft>; stage: 'running' | 'build'; heights: Record<Corner, { name: string; station: Figure; offset: Figure; height: Figure }>; footing: FootingDraft;
-  adjusters: AdjusterDraft[]; tools: Plan['tools']; ways: { strings: 'each' | 'box'; strings_reason: string } & Record<Doubt, Figure>;
-  points: Record<string, [Figure, Figure, Figure]>; linkages: Record<End, Linkage | null>; loads: Loads | null;
+  name: string;
+  about: string;
+  units: Units;
+  wheelbase: Figure;
+  front: AxleDraft;
+  rear: AxleDraft;
+  aims: Record<string, AimDraft>;
+  buildAims: Record<string, AimDraft>;
+  stage: 'running' | 'build';
+  heights: Record<Corner, { name: string; station: Figure; offset: Figure; height: Figure }>;
+  footing: FootingDraft;
+  adjusters: AdjusterDraft[];
+  tools: Plan['tools'];
+  ways: { strings: 'each' | 'box'; strings_reason: string } & Record<Doubt, Figure>;
+  points: Record<string, [Figure, Figure, Figure]>;
+  linkages: Record<End, Linkage | null>;
+  loads: Loads | null;
 }
 export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
 
-export const MARKS = [...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)), ...Object.keys(PLAN.whole)];
+export const MARKS = [
+  ...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)),
+  ...Object.keys(PLAN.whole),
+];
 export const markKind = (mark: string): 'length' | 'angle' | 'number' | 'toe' | 'total_toe' =>
-  /(height|cross)$/.test(mark) ? 'length' : mark.endsWith('cross_weight') ? 'number' : mark.endsWith('.toe') ? 'toe' : mark.endsWith('total_toe') ? 'total_toe' : 'angle';
+  /(height|cross)$/.test(mark)
+    ? 'length'
+    : mark.endsWith('cross_weight')
+      ? 'number'
+      : mark.endsWith('.toe')
+        ? 'toe'
+        : mark.endsWith('total_toe')
+          ? 'total_toe'
+          : 'angle';
 /** What a toe may be said over: rim and tyre of the axle of a mark. */
 export const spansOf = (draft: Draft, mark: string) => {
   const axle = /^(LF|RF|front)/.test(mark) ? draft.front : draft.rear;
@@ -34,41 +83,101 @@ export const spansOf = (draft: Draft, mark: string) => {
 };
 
 const emptyAxle = (): AxleDraft => ({ track: null, rim_flange_diameter: null, tyre_diameter: null, hub_width: null });
-const everyCorner = <T>(make: (c: Corner) => T) => Object.fromEntries(CORNERS.map((c) => [c, make(c)])) as Record<Corner, T>;
+const everyCorner = <T>(make: (c: Corner) => T) =>
+  Object.fromEntries(CORNERS.map((c) => [c, make(c)])) as Record<Corner, T>;
 
-const aimsOf = (aims: Plan['aims'] | undefined): Record<string, AimDraft> => Object.fromEntries(MARKS.map((mark) => {
-  const found = aims?.find((a) => a.mark === mark);
-  return [mark, { aim: found?.aim ?? null, tolerance: found?.tolerance ?? null, source: found?.source ?? '', trust: found?.trust ?? '', other: found?.other ?? '', typed: found?.typed ?? '' }];
-}));
+const aimsOf = (aims: Plan['aims'] | undefined): Record<string, AimDraft> =>
+  Object.fromEntries(
+    MARKS.map((mark) => {
+      const found = aims?.find((a) => a.mark === mark);
+      return [
+        mark,
+        {
+          aim: found?.aim ?? null,
+          tolerance: found?.tolerance ?? null,
+          source: found?.source ?? '',
+          trust: found?.trust ?? '',
+          other: found?.other ?? '',
+          typed: found?.typed ?? '',
+        },
+      ];
+    }),
+  );
 
 export function draftOf(plan: Plan | null): Draft {
   return {
-    name: plan?.name ?? '', about: plan?.about ?? '', units: { system: plan?.units.system ?? 'mm', finest: plan?.units.finest ?? 32 }, wheelbase: plan?.wheelbase ?? null,
-    front: { ...emptyAxle(), ...plan?.front }, rear: { ...emptyAxle(), ...plan?.rear },
-    aims: aimsOf(plan?.aims), buildAims: aimsOf(plan?.build_aims), stage: plan?.stage ?? 'running',
+    name: plan?.name ?? '',
+    about: plan?.about ?? '',
+    units: { system: plan?.units.system ?? 'mm', finest: plan?.units.finest ?? 32 },
+    wheelbase: plan?.wheelbase ?? null,
+    front: { ...emptyAxle(), ...plan?.front },
+    rear: { ...emptyAxle(), ...plan?.rear },
+    aims: aimsOf(plan?.aims),
+    buildAims: aimsOf(plan?.build_aims),
+    stage: plan?.stage ?? 'running',
     heights: everyCorner((c) => {
       const found = plan?.heights.find((h) => h.corner === c);
-      return { name: found?.name ?? '', station: found?.station ?? null, offset: found?.offset ?? null, height: found?.height ?? null };
+      return {
+        name: found?.name ?? '',
+        station: found?.station ?? null,
+        offset: found?.offset ?? null,
+        height: found?.height ?? null,
+      };
     }),
-    adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({ id: a.id, name: a.name, corner: a.corner, half_turns_only: a.half_turns_only ?? false, lock: a.lock ?? '', moves: a.moves ? { name: a.moves.name, direction: a.moves.direction ?? null } : null,
-      ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}), ...(a.shims ? { shims: a.shims } : {}), ...(a.perch ? { perch: a.perch } : {}) })),
+    adjusters: structuredClone(plan?.adjusters ?? []).map((a) => ({
+      id: a.id,
+      name: a.name,
+      corner: a.corner,
+      half_turns_only: a.half_turns_only ?? false,
+      lock: a.lock ?? '',
+      moves: a.moves ? { name: a.moves.name, direction: a.moves.direction ?? null } : null,
+      ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}),
+      ...(a.shims ? { shims: a.shims } : {}),
+      ...(a.perch ? { perch: a.perch } : {}),
+    })),
     tools: structuredClone(plan?.tools ?? []),
-    ways: { strings: plan?.ways.strings ?? 'each', strings_reason: plan?.ways.strings_reason ?? '', hub_middle: plan?.ways.hub_middle ?? null, box_parallel: plan?.ways.box_parallel ?? null, span: plan?.ways.span ?? null, run_out: plan?.ways.run_out ?? null },
+    ways: {
+      strings: plan?.ways.strings ?? 'each',
+      strings_reason: plan?.ways.strings_reason ?? '',
+      hub_middle: plan?.ways.hub_middle ?? null,
+      box_parallel: plan?.ways.box_parallel ?? null,
+      span: plan?.ways.span ?? null,
+      run_out: plan?.ways.run_out ?? null,
+    },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],
-    linkages: { front: structuredClone(plan?.front_linkage ?? null), rear: structuredClone(plan?.rear_linkage ?? null) },
-    loads: structuredClone(plan?.loads ?? null), footing: footingOf(plan?.footing),
+    linkages: {
+      front: structuredClone(plan?.front_linkage ?? null),
+      rear: structuredClone(plan?.rear_linkage ?? null),
+    },
+    loads: structuredClone(plan?.loads ?? null),
+    footing: footingOf(plan?.footing),
   };
 }
 
-export const kindOf = (a: AdjusterDraft): AdjusterKind => (a.shims ? 'shims' : a.perch ? 'perch' : a.ends?.length === 2 ? 'tube' : 'rod_end');
+export const kindOf = (a: AdjusterDraft): AdjusterKind =>
+  a.shims ? 'shims' : a.perch ? 'perch' : a.ends?.length === 2 ? 'tube' : 'rod_end';
 
 export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft {
   let n = 1;
   while (taken.includes(`${kind}-${n}`)) n++;
-  const end = (hand: 'left' | 'right'): EndDraft => ({ diameter: null, pitch_mm_per_turn: null, engaged: null, exposed: null, hand });
-  const made: AdjusterDraft = { id: `${kind}-${n}`, name: '', corner: 'LF', half_turns_only: false, lock: '', moves: null };
+  const end = (hand: 'left' | 'right'): EndDraft => ({
+    diameter: null,
+    pitch_mm_per_turn: null,
+    engaged: null,
+    exposed: null,
+    hand,
+  });
+  const made: AdjusterDraft = {
+    id: `${kind}-${n}`,
+    name: '',
+    corner: 'LF',
+    half_turns_only: false,
+    lock: '',
+    moves: null,
+  };
   if (kind === 'shims') made.shims = { thickness: null, fitted: 0, most: null };
-  else if (kind === 'perch') made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
+  else if (kind === 'perch')
+    made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
   else made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
   return made;
 }
@@ -81,27 +190,67 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     return value ?? 0;
   };
   const all = <T extends object>(row: T, path: string, optional: string[] = []) =>
-    Object.fromEntries(Object.entries(row).map(([key, value]) => [key, value === null && !optional.includes(key) ? need(null, `${path}.${key}`) : value]));
-  const aimRows = (aims: Record<string, AimDraft>, path: string) => Object.entries(aims).filter(([, a]) => a.aim !== null || a.tolerance !== null).map(([mark, a]) => ({
-    ...a, mark, aim: need(a.aim, `${path}.${mark}.aim`), tolerance: need(a.tolerance, `${path}.${mark}.tolerance`) }));
+    Object.fromEntries(
+      Object.entries(row).map(([key, value]) => [
+        key,
+        value === null && !optional.includes(key) ? need(null, `${path}.${key}`) : value,
+      ]),
+    );
+  const aimRows = (aims: Record<string, AimDraft>, path: string) =>
+    Object.entries(aims)
+      .filter(([, a]) => a.aim !== null || a.tolerance !== null)
+      .map(([mark, a]) => ({
+        ...a,
+        mark,
+        aim: need(a.aim, `${path}.${mark}.aim`),
+        tolerance: need(a.tolerance, `${path}.${mark}.tolerance`),
+      }));
   if (!draft.name.trim()) problems.push({ path: 'name', sentence: PLAN.missing, numbers: {} });
   const plan = {
     ...before, // what this form does not show stays
-    format: 'ready-corner plan', version: 1, name: draft.name.trim(), about: draft.about, units: draft.units, wheelbase: need(draft.wheelbase, 'wheelbase'),
-    front: all(draft.front, 'front', ['hub_width']), rear: all(draft.rear, 'rear', ['hub_width']),
-    aims: aimRows(draft.aims, 'aims'), build_aims: aimRows(draft.buildAims, 'build_aims'), stage: draft.stage,
-    heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({ corner: c, name: draft.heights[c].name.trim(), station: need(draft.heights[c].station, `heights.${c}.station`), offset: need(draft.heights[c].offset, `heights.${c}.offset`), height: draft.heights[c].height })),
+    format: 'ready-corner plan',
+    version: 1,
+    name: draft.name.trim(),
+    about: draft.about,
+    units: draft.units,
+    wheelbase: need(draft.wheelbase, 'wheelbase'),
+    front: all(draft.front, 'front', ['hub_width']),
+    rear: all(draft.rear, 'rear', ['hub_width']),
+    aims: aimRows(draft.aims, 'aims'),
+    build_aims: aimRows(draft.buildAims, 'build_aims'),
+    stage: draft.stage,
+    heights: CORNERS.filter((c) => draft.heights[c].name.trim()).map((c) => ({
+      corner: c,
+      name: draft.heights[c].name.trim(),
+      station: need(draft.heights[c].station, `heights.${c}.station`),
+      offset: need(draft.heights[c].offset, `heights.${c}.offset`),
+      height: draft.heights[c].height,
+    })),
     footing: footingFrom(draft.footing, need),
     adjusters: draft.adjusters.map((a) => {
       const path = `adjusters.${a.id}`;
       if (!a.name.trim()) problems.push({ path: `${path}.name`, sentence: PLAN.missing, numbers: {} });
-      return { id: a.id, name: a.name.trim() || a.id, corner: a.corner, half_turns_only: a.half_turns_only, lock: a.lock, moves: a.moves,
+      return {
+        id: a.id,
+        name: a.name.trim() || a.id,
+        corner: a.corner,
+        half_turns_only: a.half_turns_only,
+        lock: a.lock,
+        moves: a.moves,
         ...(a.ends ? { ends: a.ends.map((e, i) => all(e, `${path}.ends.${i}`, ['least_engagement'])) } : {}),
-        ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}), ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}) };
+        ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}),
+        ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}),
+      };
     }),
-    tools: draft.tools, tool_for: before?.tool_for ?? {}, ways: draft.ways,
-    points: Object.fromEntries(Object.entries(draft.points).map(([name, place]) => [name, place.map((v) => need(v, `points.${name}`))])),
-    front_linkage: draft.linkages.front, rear_linkage: draft.linkages.rear, loads: draft.loads,
+    tools: draft.tools,
+    tool_for: before?.tool_for ?? {},
+    ways: draft.ways,
+    points: Object.fromEntries(
+      Object.entries(draft.points).map(([name, place]) => [name, place.map((v) => need(v, `points.${name}`))]),
+    ),
+    front_linkage: draft.linkages.front,
+    rear_linkage: draft.linkages.rear,
+    loads: draft.loads,
   };
   return problems.length ? { problems } : { plan: plan as unknown as Plan };
 }

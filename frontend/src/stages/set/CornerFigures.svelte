@@ -8,16 +8,31 @@
   type Props = { view: CarView; corner: Corner; brief: boolean };
   let { view, corner, brief }: Props = $props();
 
-  const marks = $derived(['height', 'camber', 'toe'].map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })));
-  const whole = $derived([isFront(corner) ? 'front.total_toe' : 'rear.total_toe', 'car.thrust', 'car.rake', 'car.cross'].map((m) => markOf(view, m)));
-  const NAMES: Record<string, string> = { total_toe: 'total toe', thrust: 'thrust', rake: 'rake', cross: 'cross heights' };
+  const marks = $derived(
+    ['height', 'camber', 'toe'].map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })),
+  );
+  const whole = $derived(
+    [isFront(corner) ? 'front.total_toe' : 'rear.total_toe', 'car.thrust', 'car.rake', 'car.cross'].map((m) =>
+      markOf(view, m),
+    ),
+  );
+  const NAMES: Record<string, string> = {
+    total_toe: 'total toe',
+    thrust: 'thrust',
+    rake: 'rake',
+    cross: 'cross heights',
+  };
 </script>
 
 <div class="corner">
   {#each marks as { kind, mark } (kind)}
     <div class="cell">
       <Witness state={mark.state} />
-      <div><small>{kind}</small><b class="fig">{mark.say}</b><small>{mark.say_u ? `${mark.say_u} · ` : ''}{wordFor(mark.state)}</small></div>
+      <div>
+        <small>{kind}</small><b class="fig">{mark.say}</b><small
+          >{mark.say_u ? `${mark.say_u} · ` : ''}{wordFor(mark.state)}</small
+        >
+      </div>
     </div>
   {/each}
 </div>
@@ -25,18 +40,53 @@
   <p class="soft">toe = {view.corners[corner].toe.slice(1).join(' = ')}</p>
 {/if}
 {#if !brief}<div class="whole" aria-label={SET.wholeCar}>
-  {#each whole as mark (mark.mark)}
-    {#if mark.value !== null}<span>{NAMES[mark.mark.split('.')[1] ?? '']} <b class="fig">{mark.say}</b> {mark.say_u}{mark.aim ? ` · ${wordFor(mark.state)}` : ''}</span>{/if}
-  {/each}
-  {#if view.steer_ahead}<span>{view.steer_ahead}</span>{/if}
-</div>{/if}
+    {#each whole as mark (mark.mark)}
+      {#if mark.value !== null}<span
+          >{NAMES[mark.mark.split('.')[1] ?? '']} <b class="fig">{mark.say}</b>
+          {mark.say_u}{mark.aim ? ` · ${wordFor(mark.state)}` : ''}</span
+        >{/if}
+    {/each}
+    {#if view.steer_ahead}<span>{view.steer_ahead}</span>{/if}
+  </div>{/if}
 
 <style>
-  .corner { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; }
-  .cell { display: flex; gap: 8px; align-items: center; min-width: 0; }
-  .cell b { display: block; font-weight: 400; font-size: 1.25rem; line-height: 1.15; white-space: nowrap; }
-  small { color: var(--ink-soft); font-size: 0.8125rem; display: block; line-height: 1.25; }
-  p { margin: 0; font-size: 0.8125rem; }
-  .whole { display: flex; flex-wrap: wrap; gap: 0 16px; font-size: 0.8125rem; color: var(--ink-soft); }
-  .whole b { color: var(--ink); font-weight: 400; }
+  .corner {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 8px;
+  }
+  .cell {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    min-width: 0;
+  }
+  .cell b {
+    display: block;
+    font-weight: 400;
+    font-size: 1.25rem;
+    line-height: 1.15;
+    white-space: nowrap;
+  }
+  small {
+    color: var(--ink-soft);
+    font-size: 0.8125rem;
+    display: block;
+    line-height: 1.25;
+  }
+  p {
+    margin: 0;
+    font-size: 0.8125rem;
+  }
+  .whole {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 16px;
+    font-size: 0.8125rem;
+    color: var(--ink-soft);
+  }
+  .whole b {
+    color: var(--ink);
+    font-weight: 400;
+  }
 </style>

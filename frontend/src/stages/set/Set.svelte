@@ -21,26 +21,42 @@
 
   const work: Work = {
     base: 'set',
-    asks: (v, place) => (place[1] === 'pad' && !v.round.some((a) => a.quantity === 'pad') ? [...v.pads, ...v.round] : v.round),
+    asks: (v, place) =>
+      place[1] === 'pad' && !v.round.some((a) => a.quantity === 'pad') ? [...v.pads, ...v.round] : v.round,
     adjusters: (v, corner) => v.corners[corner].adjusters,
     told: (v, corner) => v.corners[corner].turns,
   };
   // svelte-ignore state_referenced_locally (a new car makes a new page)
-  const desk = new Desk(car, () => router.parts.slice(3), () => work);
+  const desk = new Desk(
+    car,
+    () => router.parts.slice(3),
+    () => work,
+  );
   const view = $derived(desk.view);
   const ask = $derived(desk.ask);
   const answer = $derived(view.corners[desk.corner]);
   const left = $derived(view.round.filter((a) => desk.wanted(a)).length);
   const typed = $derived(desk.preview?.said ?? desk.typed);
   const mine = $derived(
-    view.round.filter((a) => a.corner === ask.corner && a.quantity.slice(0, 3) === ask.quantity.slice(0, 3)).map((a) => ({
-      name: a.title.split(',')[1]?.trim().replace(' to the string', '') ?? a.title.split(' ').slice(2).join(' '),
-      say: a.repeats ? `${a.latest}${a.repeats > 1 ? ` ×${a.repeats}` : ''}${a.wanted ? ' ?' : ''}` : '…',
-      now: a.quantity === ask.quantity,
-    })),
+    view.round
+      .filter((a) => a.corner === ask.corner && a.quantity.slice(0, 3) === ask.quantity.slice(0, 3))
+      .map((a) => ({
+        name: a.title.split(',')[1]?.trim().replace(' to the string', '') ?? a.title.split(' ').slice(2).join(' '),
+        say: a.repeats ? `${a.latest}${a.repeats > 1 ? ` ×${a.repeats}` : ''}${a.wanted ? ' ?' : ''}` : '…',
+        now: a.quantity === ask.quantity,
+      })),
   );
-  const caution = $derived(desk.turning ? (desk.preview?.caution ?? answer.turns.find((t) => t.adjuster === desk.adjuster?.id)?.caution ?? '') : '');
-  const refused = $derived({ rows: car.refused, retype: (row: Waiting) => desk.retype(row), again: (row: Waiting) => car.again(row), discard: (row: Waiting) => car.discard(row.entry.id) });
+  const caution = $derived(
+    desk.turning
+      ? (desk.preview?.caution ?? answer.turns.find((t) => t.adjuster === desk.adjuster?.id)?.caution ?? '')
+      : '',
+  );
+  const refused = $derived({
+    rows: car.refused,
+    retype: (row: Waiting) => desk.retype(row),
+    again: (row: Waiting) => car.again(row),
+    discard: (row: Waiting) => car.discard(row.entry.id),
+  });
   const common = $derived([{ key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() }]);
   const readHooks = $derived([
     { key: SET.keys.enter, does: SET.next, act: () => desk.enter() },
@@ -68,26 +84,89 @@
   <div class="card side">
     <Round {desk} />
     <CornerFigures {view} corner={desk.corner} brief={desk.turning} />
-    <Turns {answer} slug={car.slug} title="{CORNER_WORDS[desk.corner]}: adjusters" now={desk.turning ? desk.adjuster?.id : undefined}
-      onpick={(id) => desk.openTurn(desk.corner, id)} />
+    <Turns
+      {answer}
+      slug={car.slug}
+      title="{CORNER_WORDS[desk.corner]}: adjusters"
+      now={desk.turning ? desk.adjuster?.id : undefined}
+      onpick={(id) => desk.openTurn(desk.corner, id)}
+    />
   </div>
 
   {#if desk.turning && desk.adjuster}
-    <Tape title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster.name)} how={SET.turnHow(desk.adjuster.say_how, desk.adjuster.say_room)} {caution}
-      label={SET.turned} value={desk.typed} placeholder={desk.amountTold?.say ?? `1t2f ${desk.adjuster.ways[0]}`} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''}
-      refusal={desk.refusal} note={desk.note || (desk.amountTold ? SET.asTold : '')} hooks={turnHooks}
-      oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} />
+    <Tape
+      title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster.name)}
+      how={SET.turnHow(desk.adjuster.say_how, desk.adjuster.say_room)}
+      {caution}
+      label={SET.turned}
+      value={desk.typed}
+      placeholder={desk.amountTold?.say ?? `1t2f ${desk.adjuster.ways[0]}`}
+      means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''}
+      refusal={desk.refusal}
+      note={desk.note || (desk.amountTold ? SET.asTold : '')}
+      hooks={turnHooks}
+      oninput={(t) => desk.type(t)}
+      onenter={(again) => desk.enter(again)}
+      onstep={(by) => desk.step(by)}
+      onkey={(k) => desk.key(k)}
+      {refused}
+    />
   {:else if desk.turning}
-    <Tape title={SET.noAdjusters} how="" label={SET.turned} value="" hooks={turnHooks} oninput={() => {}} onenter={() => {}} onstep={() => {}} onkey={(k) => desk.key(k)} {refused} />
+    <Tape
+      title={SET.noAdjusters}
+      how=""
+      label={SET.turned}
+      value=""
+      hooks={turnHooks}
+      oninput={() => {}}
+      onenter={() => {}}
+      onstep={() => {}}
+      onkey={(k) => desk.key(k)}
+      {refused}
+    />
   {:else}
-    <Tape title={ask.title} how={ask.how} label={SET.figure} value={desk.typed} means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''} large={desk.preview?.large ?? ''} state={desk.preview?.state ?? null}
-      refusal={desk.refusal} note={desk.note || (view.condition.settled ? `${SET.of(desk.index + 1, desk.asks.length)} · ${SET.toRead(left)}` : SET.settleFirst)} hooks={readHooks} readings={mine}
-      oninput={(t) => desk.type(t)} onenter={(again) => desk.enter(again)} onstep={(by) => desk.step(by)} onkey={(k) => desk.key(k)} {refused} />
+    <Tape
+      title={ask.title}
+      how={ask.how}
+      label={SET.figure}
+      value={desk.typed}
+      means={desk.preview ? `${desk.preview.said} · ${desk.preview.means}` : ''}
+      large={desk.preview?.large ?? ''}
+      state={desk.preview?.state ?? null}
+      refusal={desk.refusal}
+      note={desk.note ||
+        (view.condition.settled
+          ? `${SET.of(desk.index + 1, desk.asks.length)} · ${SET.toRead(left)}`
+          : SET.settleFirst)}
+      hooks={readHooks}
+      readings={mine}
+      oninput={(t) => desk.type(t)}
+      onenter={(again) => desk.enter(again)}
+      onstep={(by) => desk.step(by)}
+      onkey={(k) => desk.key(k)}
+      {refused}
+    />
   {/if}
 </main>
 
 <style>
-  main { display: grid; grid-template-columns: minmax(0, 47fr) minmax(0, 53fr); grid-template-rows: minmax(0, 1fr) auto; gap: var(--gap-3); padding: var(--gap-3); height: calc(100vh - 64px); min-height: 600px; }
-  main > :global(.tape) { grid-column: 1 / -1; }
-  .side { overflow: auto; display: grid; gap: 7px; align-content: start; padding-top: 10px; }
+  main {
+    display: grid;
+    grid-template-columns: minmax(0, 47fr) minmax(0, 53fr);
+    grid-template-rows: minmax(0, 1fr) auto;
+    gap: var(--gap-3);
+    padding: var(--gap-3);
+    height: calc(100vh - 64px);
+    min-height: 600px;
+  }
+  main > :global(.tape) {
+    grid-column: 1 / -1;
+  }
+  .side {
+    overflow: auto;
+    display: grid;
+    gap: 7px;
+    align-content: start;
+    padding-top: 10px;
+  }
 </style>

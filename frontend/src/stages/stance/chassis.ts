@@ -6,7 +6,11 @@ export type Point = [number, number, number];
 export type Flat = [number, number];
 
 const FIXED = /(\.(front|rear|inner|top|body)$|^frame\.|rocker\.(first|second))/;
-const cross = (a: Point, b: Point): Point => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const cross = (a: Point, b: Point): Point => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 const dot = (a: Point, b: Point) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** Return where a point of the chassis is over a level floor: forward, left, up. */
@@ -21,9 +25,17 @@ export function laid(a: Attitude, p: Point): Point {
 
 /** Return the points of a plan that are fixed to its chassis, both sides. */
 export function fixed(plan: Plan): Point[] {
-  const own = Object.entries(plan.points).filter(([name]) => FIXED.test(name)).map(([, p]) => p as Point);
-  const named = [...(plan.footing.features ?? []), ...(plan.footing.low ?? []), ...(plan.footing.stands ?? [])].map((f): Point => [f.station, f.offset, f.height]);
-  const heights = plan.heights.map((h): Point => [h.station, h.offset, h.height ?? plan.aims.find((a) => a.mark === `${h.corner}.height`)?.aim ?? 120]);
+  const own = Object.entries(plan.points)
+    .filter(([name]) => FIXED.test(name))
+    .map(([, p]) => p as Point);
+  const named = [...(plan.footing.features ?? []), ...(plan.footing.low ?? []), ...(plan.footing.stands ?? [])].map(
+    (f): Point => [f.station, f.offset, f.height],
+  );
+  const heights = plan.heights.map((h): Point => [
+    h.station,
+    h.offset,
+    h.height ?? plan.aims.find((a) => a.mark === `${h.corner}.height`)?.aim ?? 120,
+  ]);
   return [...own, ...own.map(([x, y, z]): Point => [x, -y, z]), ...named, ...heights];
 }
 
@@ -42,4 +54,5 @@ export function hull(points: Flat[]): Flat[] {
   return [...half(sorted), ...half(sorted.reverse())];
 }
 
-export const path = (points: Flat[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('') + 'Z';
+export const path = (points: Flat[]) =>
+  points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('') + 'Z';

@@ -23,7 +23,10 @@ export class Bench {
   row = $state(Math.floor(ROWS / 2));
   #asked = 0;
 
-  constructor(readonly slug: string, readonly inches: boolean) {
+  constructor(
+    readonly slug: string,
+    readonly inches: boolean,
+  ) {
     [this.low, this.high] = this.#range('travel');
   }
 
@@ -63,7 +66,14 @@ export class Bench {
 
   async ask(): Promise<void> {
     const mine = ++this.#asked;
-    const asked = { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? ('anew' as const) : ('kept' as const) };
+    const asked = {
+      end: this.end,
+      over: this.over,
+      low: this.low,
+      high: this.high,
+      rows: ROWS,
+      lengths: this.anew ? ('anew' as const) : ('kept' as const),
+    };
     try {
       const [planned, moved, built] = await Promise.all([
         api.travel(this.slug, { ...asked, built: false, changes: [] }),
@@ -74,7 +84,8 @@ export class Bench {
       [this.planned, this.moved, this.built, this.refusal] = [planned, moved, built, ''];
       await this.askLevers();
     } catch (error) {
-      if (mine === this.#asked) [this.planned, this.moved, this.built, this.refusal] = [null, null, null, (error as Error).message];
+      if (mine === this.#asked)
+        [this.planned, this.moved, this.built, this.refusal] = [null, null, null, (error as Error).message];
     }
   }
 
@@ -87,7 +98,16 @@ export class Bench {
       return;
     }
     try {
-      const moved = await api.travel(this.slug, { end: this.end, over: this.over, low: this.low, high: this.high, rows: ROWS, lengths: this.anew ? 'anew' : 'kept', built: false, changes });
+      const moved = await api.travel(this.slug, {
+        end: this.end,
+        over: this.over,
+        low: this.low,
+        high: this.high,
+        rows: ROWS,
+        lengths: this.anew ? 'anew' : 'kept',
+        built: false,
+        changes,
+      });
       if (mine === this.#asked) [this.moved, this.refusal] = [moved, ''];
     } catch (error) {
       if (mine === this.#asked) [this.moved, this.refusal] = [null, error instanceof Refused ? error.message : ''];
@@ -113,11 +133,25 @@ export class Bench {
   csv(): string {
     const study = this.planned;
     if (!study) return '';
-    const of = (made: Study | null, prefix: string) => (made?.curves ?? []).flatMap((c) => {
-      const unit = c.unit ? ` [${c.unit}]` : '';
-      return [{ name: `${prefix}${c.answer}.left${unit}`, values: c.left }, ...(c.right ? [{ name: `${prefix}${c.answer}.right${unit}`, values: c.right }] : [])];
-    });
-    const all = [{ name: `${this.over} [${study.unit}]`, values: study.drive as (number | null)[] }, ...of(study, ''), ...of(this.built, 'as_built.'), ...of(this.moved, 'what_if.')];
-    return [all.map((c) => c.name).join(','), ...study.drive.map((_, i) => all.map((c) => c.values[i] ?? '').join(','))].join('\n') + '\n';
+    const of = (made: Study | null, prefix: string) =>
+      (made?.curves ?? []).flatMap((c) => {
+        const unit = c.unit ? ` [${c.unit}]` : '';
+        return [
+          { name: `${prefix}${c.answer}.left${unit}`, values: c.left },
+          ...(c.right ? [{ name: `${prefix}${c.answer}.right${unit}`, values: c.right }] : []),
+        ];
+      });
+    const all = [
+      { name: `${this.over} [${study.unit}]`, values: study.drive as (number | null)[] },
+      ...of(study, ''),
+      ...of(this.built, 'as_built.'),
+      ...of(this.moved, 'what_if.'),
+    ];
+    return (
+      [
+        all.map((c) => c.name).join(','),
+        ...study.drive.map((_, i) => all.map((c) => c.values[i] ?? '').join(',')),
+      ].join('\n') + '\n'
+    );
   }
 }

@@ -8,10 +8,32 @@
   type Props = { mark: MarkView; label: string; onpick?: () => void };
   let { mark, label, onpick }: Props = $props();
 
-  const word = $derived(mark.state === 'holds' ? mark.say_aim : mark.state === 'unread' ? mark.reason : mark.state ? `${mark.state}: ${mark.reason}` : WALK.noAim);
+  const word = $derived(
+    mark.state === 'holds'
+      ? mark.say_aim
+      : mark.state === 'unread'
+        ? mark.reason
+        : mark.state
+          ? `${mark.state}: ${mark.reason}`
+          : WALK.noAim,
+  );
 </script>
 
-<button type="button" data-state={wordFor(mark.state)} aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}" title={[mark.say_aim, mark.reason, mark.settle, mark.chance === null ? '' : WALK.chance(Math.round(mark.chance * 100))].filter(Boolean).join(' · ')} onclick={onpick} disabled={!onpick}>
+<button
+  type="button"
+  data-state={wordFor(mark.state)}
+  aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}"
+  title={[
+    mark.say_aim,
+    mark.reason,
+    mark.settle,
+    mark.chance === null ? '' : WALK.chance(Math.round(mark.chance * 100)),
+  ]
+    .filter(Boolean)
+    .join(' · ')}
+  onclick={onpick}
+  disabled={!onpick}
+>
   {#if mark.state}<Witness state={mark.state} size={34} />{/if}
   <span>
     <b class="fig">{mark.say}</b>
@@ -20,10 +42,42 @@
 </button>
 
 <style>
-  button { width: 100%; min-height: var(--touch); border: 0; background: none; padding: 2px; display: flex; gap: 7px; align-items: center; text-align: left; cursor: pointer; }
-  button:disabled { cursor: default; }
-  span { min-width: 0; }
-  b { display: block; font-weight: 400; font-size: 1.1875rem; line-height: 1.15; white-space: nowrap; }
-  small { color: var(--ink-soft); font-size: 0.8125rem; line-height: 1.2; display: -webkit-box; -webkit-line-clamp: 3; line-clamp: 3; -webkit-box-orient: vertical; overflow: hidden; }
-  [data-state='out'] small { color: var(--rust); }
+  button {
+    width: 100%;
+    min-height: var(--touch);
+    border: 0;
+    background: none;
+    padding: 2px;
+    display: flex;
+    gap: 7px;
+    align-items: center;
+    text-align: left;
+    cursor: pointer;
+  }
+  button:disabled {
+    cursor: default;
+  }
+  span {
+    min-width: 0;
+  }
+  b {
+    display: block;
+    font-weight: 400;
+    font-size: 1.1875rem;
+    line-height: 1.15;
+    white-space: nowrap;
+  }
+  small {
+    color: var(--ink-soft);
+    font-size: 0.8125rem;
+    line-height: 1.2;
+    display: -webkit-box;
+    -webkit-line-clamp: 3;
+    line-clamp: 3;
+    -webkit-box-orient: vertical;
+    overflow: hidden;
+  }
+  [data-state='out'] small {
+    color: var(--rust);
+  }
 </style>
