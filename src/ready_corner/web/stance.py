@@ -15,12 +15,13 @@ from ready_corner.core.advise.standing import CornerStand, Stance, stance
 from ready_corner.core.engines.linkage.named import shown
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.engines.statics.bars import RollBar
+from ready_corner.core.judge.corners import at_rest_of, movement_of
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.limits import Limit
-from ready_corner.core.model.movement import Movement, movement
+from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import Hub
 from ready_corner.core.model.springwork import Working, rates_over
-from ready_corner.core.model.struts import AtWork, at_rest, dummy_struts
+from ready_corner.core.model.struts import AtWork, dummy_struts
 from ready_corner.core.plan.footing import SCHOOL_WORDS, School
 from ready_corner.core.plan.plan import CORNERS, Corner, End, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -240,8 +241,8 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
     corner, units = one.corner, plan.units
     axle, radius = plan.axle_of(corner), evaluation.figures.radii.get(corner)
     told = dict(found.does.taught.says) if found.does else {}
-    move = movement(plan, corner, evaluation.of_plan) if one.strip else None
-    rest = at_rest(plan, corner, evaluation.of_plan) if move else {}
+    move = movement_of(evaluation, corner) if one.strip else None
+    rest = at_rest_of(evaluation, corner) if move else {}
     perch = plan.perch(corner)
     return StandView(
         corner=corner,

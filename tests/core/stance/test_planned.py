@@ -6,10 +6,13 @@ import numpy as np
 import pytest
 
 from ready_corner.core.engines.linkage.sweep import sweep, travel_for_angle, travel_for_length
+from ready_corner.core.judge.corners import movement_of
+from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.movement import Movement, movement
 from ready_corner.core.model.struts import at_work, dummy_struts
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.record.logbook import fold
 from tests.core.linkage.cars import plan
 
 TRAVEL = np.array([-30.0, 0.0, 30.0])
@@ -35,11 +38,11 @@ def test_between_the_rows_of_the_sweep_everything_is_as_if_solved(name, corner):
 
 
 def test_both_wheels_of_an_axle_share_their_sweep():
-    kept = {}
-    left, right = (movement(plan("tern"), c, kept) for c in ("LR", "RR"))
+    judged = evaluate(fold(plan("tern"), []))
+    left, right = (movement_of(judged, c) for c in ("LR", "RR"))
     assert left.swept is right.swept
     assert [s.name for m in (left, right) for s in m.springs] == ["left coil", "right coil"]
-    assert movement(plan("tern"), "LR", kept) is left
+    assert movement_of(judged, "LR") is left
     assert left.centre(0.0)[1] > 0 > right.centre(0.0)[1]
 
 

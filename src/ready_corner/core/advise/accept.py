@@ -27,8 +27,7 @@ def accept(state: CarState, entry: Entry, before: Evaluation | None = None) -> C
     after = fold_on(state, [entry])
     if isinstance(entry.what, Reading) and entry.what.quantity in ("gap_front", "gap_back", "gap_hub"):
         figures = evaluate(after, before).figures
-        figures.figure("toe", entry.what.corner)
-        if refusal := figures.refusals.get(("toe", entry.what.corner)):
+        if refusal := figures.refusal("toe", entry.what.corner):
             raise refusal
     return after
 
@@ -46,7 +45,7 @@ class Preview:
 
 def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     """Return what a reading or a turn would mean, without taking it; raises what would keep it out."""
-    after = accept(now.state, Entry("preview", now.state.number + 1, what), now)
+    after = accept(now.given, Entry("preview", now.state.number + 1, what), now)
     if isinstance(what, Turned):
         return _preview_turn(now, what)
     evaluation = evaluate(after, now)
@@ -98,14 +97,11 @@ def _behind(evaluation: Evaluation, what: Reading) -> tuple[str, State | None, s
 
 
 def _against_string(evaluation: Evaluation, what: Reading) -> str:
-    if not evaluation.figures.spells(what.corner, ("gap_front", "gap_back")):
+    spells = evaluation.figures.spells(what.corner, ("gap_front", "gap_back"))
+    if not spells:
         return ""
-    groups = tuple(
-        evaluation.figures.group((what.corner, q), evaluation.figures.spells(what.corner, ("gap_front", "gap_back"))[-1])
-        for q in ("gap_front", "gap_back")
-    )
     try:
-        toe = evaluation.figures.against_string(what.corner, groups)
+        toe = evaluation.figures.against_string(what.corner, spells[-1])
     except MeasuredError:
         return ""
     said = say_value(f"{what.corner}.toe", toe.value, evaluation.state.plan.units)

@@ -8,6 +8,7 @@ import numpy as np
 from ready_corner.core.engines.learning import Worth
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState, split
+from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import completed, predicted
 from ready_corner.core.plan.plan import CORNER_WORDS, Adjuster, Corner, Perch
@@ -124,12 +125,10 @@ def _worth(evaluation: Evaluation, mark: str) -> Worth:
     return completed(evaluation.worth(mark), by_plan(evaluation, corner).get(kind))
 
 
+@remembered
 def by_plan(evaluation: Evaluation, corner: Corner) -> dict[str, Worth]:
-    """Return what the plan's linkage says turns at a corner are worth, by kind; computed once for a plan."""
-    known = evaluation.by_plan
-    if corner not in known:
-        known[corner] = predicted(evaluation.state.plan, corner)
-    return known[corner]
+    """Return what the plan's linkage says turns at a corner are worth, by kind."""
+    return predicted(evaluation.state.plan, corner)
 
 
 def _engagement(adjuster: Adjuster, moved: float) -> float | None:

@@ -8,10 +8,12 @@ import numpy as np
 from ready_corner.core.advise.perches import CROSS, Perches, PerchStep, Turning, perches, total_kg, turning
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.judge.corners import movement_of
 from ready_corner.core.judge.marks import Evaluation, MarkState
+from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.pads import Pads, pads_of
 from ready_corner.core.model.limits import Strip, strip
-from ready_corner.core.model.movement import Movement, movement
+from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import (
     FeatureHeight,
     Hub,
@@ -111,14 +113,13 @@ def stance(evaluation: Evaluation) -> Stance:
     )
 
 
+@remembered
 def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, str]:
     """Return the perches to turn now, what each does, and why there are none to turn."""
-    if "turns" not in evaluation.reckoned:
-        marks = [evaluation.mark(f"{c}.height") for c in CORNERS]
-        does = _reckoned(evaluation)
-        loads = _fresh([evaluation.mark(f"{c}.load") for c in CORNERS])
-        evaluation.reckoned["turns"] = _turns(evaluation, marks, _fresh(marks), loads, does), does
-    (turns, why_not), does = evaluation.reckoned["turns"]
+    marks = [evaluation.mark(f"{c}.height") for c in CORNERS]
+    does = _reckoned(evaluation)
+    loads = _fresh([evaluation.mark(f"{c}.load") for c in CORNERS])
+    turns, why_not = _turns(evaluation, marks, _fresh(marks), loads, does)
     return turns, does, why_not
 
 
@@ -266,7 +267,7 @@ def _stands(
 
 def _moves(evaluation: Evaluation, corner: Corner) -> Movement | None:
     try:
-        return movement(evaluation.state.plan, corner, evaluation.of_plan)
+        return movement_of(evaluation, corner)
     except ReadyCornerError:
         return None
 
@@ -279,7 +280,7 @@ def _corner(
     if wanted is None or radius is None:
         return CornerStand(corner, None, ())
     try:
-        move = movement(plan, corner, evaluation.of_plan)
+        move = movement_of(evaluation, corner)
         travel = travel_at(move, radius.value, wanted)
         now = None if floor is None else travel_at(move, radius.value, floor)
         end = plan.footing.end(END_OF[corner])

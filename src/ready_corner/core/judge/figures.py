@@ -5,8 +5,8 @@ the hub gaps of the same rig of the strings.
 """
 
 import math
-from bisect import bisect_left
-from collections.abc import Mapping, Sequence
+from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import groupby
@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 from ready_corner.core.engines.alignment import camber as camber_of
 from ready_corner.core.engines.alignment import string
 from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import Wheels, warped, wheels_of
 from ready_corner.core.model.heights import cross_share, rake_deg
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
@@ -99,12 +100,9 @@ class _Under:
     tilt: FloatArray
 
 
-def _over(key: tuple[str, Corner, int], spells: Mapping[Place, int]) -> bool:
-    """Whether a figure is a height or load of a spell that is over, so that it gets no more readings."""
-    kind, corner, spell = key
-    return (kind == "height" and spell < spells.get((corner, "height"), 0)) or (
-        kind == "load" and spell < spells.get((corner, "load"), 0)
-    )
+def _known_tool(state: CarState, id_: str) -> Tool | None:
+    """Return a tool of the plan, or of an earlier one; None where there never was one of this name."""
+    return next((t for t in state.plan.toolbox if t.id == id_), None) or state.gone.tools.get(id_)
 
 
 def best_of(rows: Sequence[Taken]) -> list[Taken]:
@@ -120,55 +118,37 @@ def best_of(rows: Sequence[Taken]) -> list[Taken]:
 
 
 class Figures:
-    """All figures of one state of a car; computed when asked for, kept while it lasts.
+    """All figures of one state of a car; worked out when asked for, and kept in its ``memory``."""
 
-    ``before``: figures of an earlier state of the same car, from which spells that were over by then are taken as they were.
-    """
+    def __init__(self, memory: Memory) -> None:
+        self.memory, self.state = memory, memory.state
 
-    def __init__(self, state: CarState, before: "Figures | None" = None) -> None:
-        self.state, self.plan = state, state.plan
-        self._tools = {**state.gone.tools, **{t.id: t for t in self.plan.toolbox}}
-        self._by_spell: dict[Place, dict[int, tuple[Taken, ...]]] = {}
-        self._spells: dict[tuple[Corner, tuple[Quantity, ...]], list[int]] = {}
-        self._groups: dict[tuple[Place, int], Group] = {}
-        self._figures: dict[tuple[str, Corner, int], Figure | None] = {}
-        self._against: dict[tuple[Corner, int], Measured] = {}
-        self._openings: dict[tuple[int, int], Measured | None] = {}
-        self._springs: Springing | None = None
-        self.refusals: dict[tuple[str, Corner], MeasuredError] = {}  # why a figure cannot be made of what was read
-        self._wheels: Wheels | None = None
-        if before and before.plan is state.plan:
-            self._springs, self._wheels = before._springs, before._wheels
-        if before and before.plan == state.plan and before.state.struck == state.struck:
-            over = before.state.spells  # a spell before the present one gets no more readings
-            self._groups.update({(p, n): g for (p, n), g in before._groups.items() if n < over.get(p, 0)})
-            if self._stands_on == before._stands_on:
-                self._figures.update({key: f for key, f in before._figures.items() if _over(key, over)})
-            self._against.update({(c, n): t for (c, n), t in before._against.items() if n < over.get((c, "gap_front"), 0)})
+    @property
+    def plan(self) -> Plan:
+        """The plan in force."""
+        return self.state.plan
 
+    @remembered
     def _at(self, place: Place) -> dict[int, tuple[Taken, ...]]:
         """Return what was read at a place, by spell, oldest first."""
-        if place not in self._by_spell:
-            self._by_spell[place] = {n: tuple(rows) for n, rows in groupby(self.state.taken.get(place, ()), _spell_of)}
-        return self._by_spell[place]
+        return {n: tuple(rows) for n, rows in groupby(self.state.taken.get(place, ()), _spell_of)}
 
-    def spells(self, corner: Corner, quantities: Sequence[Quantity]) -> list[int]:
+    @remembered
+    def spells(self, corner: Corner, quantities: tuple[Quantity, ...]) -> list[int]:
         """Return the spells in which all these places of a corner were read, oldest first."""
-        key = corner, tuple(quantities)
-        if key not in self._spells:
-            first, *others = [self._at((corner, q)) for q in quantities]
-            self._spells[key] = [n for n in first if all(n in other for other in others)]
-        return self._spells[key]
+        first, *others = [self._at((corner, q)) for q in quantities]
+        return [n for n in first if all(n in other for other in others)]
 
+    @remembered
     def group(self, place: Place, spell: int) -> Group:
         """Return the repeats at a place in a spell in which it was read."""
-        if (place, spell) not in self._groups:
-            rows = self._at(place)[spell]
-            id_ = rows[-1].reading.tool
-            tool = self._tools.get(id_) or default_tool(self.plan, place[1])
-            own = [t for t in rows if t.reading.tool == id_]
-            self._groups[place, spell] = Group(place, spell, tuple(best_of(own)), tool)
-        return self._groups[place, spell]
+        note("taken", place, spell)  # and of the place nothing else: other spells do not change it
+        every = self.memory.given.taken[place]
+        rows = every[bisect_left(every, spell, key=_spell_of) : bisect_right(every, spell, key=_spell_of)]
+        id_ = rows[-1].reading.tool
+        tool = _known_tool(self.state, id_) or default_tool(self.plan, place[1])
+        own = [t for t in rows if t.reading.tool == id_]
+        return Group(place, spell, tuple(best_of(own)), tool)
 
     def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
         """Return height (mm), camber or toe (degrees), or load (kg) of a corner in a spell, the latest where None; None where not all is read."""
@@ -177,18 +157,24 @@ class Figures:
             if not spells:
                 return None
             spell = spells[-1]
-        key = kind, corner, spell
-        if key not in self._figures:
-            self._figures[key] = self._figure(kind, corner, spell)
-        return self._figures[key]
+        try:
+            return self._figure(kind, corner, spell)
+        except MeasuredError:
+            return None
 
+    def refusal(self, kind: str, corner: Corner) -> MeasuredError | None:
+        """Return why a figure cannot be made of what was read last; None where it can, or nothing was read."""
+        if spells := self.spells(corner, OWN_PLACES[kind]):
+            try:
+                self._figure(kind, corner, spells[-1])
+            except MeasuredError as refusal:
+                return refusal
+        return None
+
+    @remembered
     def _figure(self, kind: str, corner: Corner, spell: int) -> Figure | None:
         groups = tuple(self.group((corner, q), spell) for q in OWN_PLACES[kind])
-        try:
-            measured = getattr(self, f"_{kind}")(corner, groups)
-        except MeasuredError as refusal:
-            self.refusals[kind, corner] = refusal
-            return None
+        measured = getattr(self, f"_{kind}")(corner, groups)
         return None if measured is None else Figure(measured, groups)
 
     def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
@@ -201,26 +187,19 @@ class Figures:
         return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.loads[i])], float(by.tilt[i]))
 
     @property
-    def _stands_on(self) -> tuple[object, ...]:
-        """All that :attr:`_under` is made of but the plan."""
-        places_: list[Place] = [(c, q) for c in CORNERS for q in ("pad", "radius")]
-        return self.state.stance.stand_ins, self.state.stance.stood_in, [self.state.taken.get(p) for p in places_]
-
-    @property
+    @remembered
     def springs(self) -> Springing:
-        """The springs of the plan at the wheels; reckoned once for a plan."""
-        if self._springs is None:
-            self._springs = springing(self.plan)
-        return self._springs
+        """The springs of the plan at the wheels."""
+        return springing(self.plan)
 
     @property
+    @remembered
     def wheels(self) -> Wheels:
-        """How camber and toe go with travel by the plan; reckoned once for a plan."""
-        if self._wheels is None:
-            self._wheels = wheels_of(self.plan)
-        return self._wheels
+        """How camber and toe go with travel by the plan."""
+        return wheels_of(self.plan)
 
-    @cached_property
+    @property
+    @remembered
     def radii(self) -> dict[Corner, Measured]:
         """The loaded radius of the tyre each corner is planned for: read on the car while it was on, else that of the plan; absent where neither is."""
         found: dict[Corner, Measured] = {}
@@ -239,7 +218,8 @@ class Figures:
                 found[corner] = self.group((corner, "radius"), own[-1].spell).estimate
         return found
 
-    @cached_property
+    @property
+    @remembered
     def stand_ins(self) -> dict[Corner, Measured]:
         """The loaded radius of every stand-in tyre that is on and was read since."""
         found: dict[Corner, Measured] = {}
@@ -250,7 +230,8 @@ class Figures:
                 found[place[0]] = self.group(place, rows[-1].spell).estimate
         return found
 
-    @cached_property
+    @property
+    @remembered
     def _under(self) -> "_Under":
         """What the pads and stand-in tyres do to heights and loads, to be taken out of both."""
         pads = [self.state.latest((c, "pad")) for c in CORNERS]
@@ -300,7 +281,8 @@ class Figures:
         # d(camber)/d(reading) is 1 to the square of the floor's slope
         return propagate(value - self._warped[corner][0], [estimate, *self._pads], [1.0, *by])
 
-    @cached_property
+    @property
+    @remembered
     def _tilted(self) -> FloatArray:
         """Gravity's upward unit vectors in the car's axes were each pad a millimetre higher, (4, 3)."""
         at, lie = [self.plan.wheel_place(c) for c in CORNERS], np.array([p.value for p in self._pads])
@@ -337,7 +319,8 @@ class Figures:
         u = math.degrees(self.plan.ways.sure("run_out") / math.sqrt(2) / span)
         return Measured(0.0, {f"{corner} run-out {kind}": u} if u else {})
 
-    @cached_property
+    @property
+    @remembered
     def _warped(self) -> dict[Corner, tuple[float, float]]:
         """What the warp of the pads, beside their slope, does to camber and toe of each corner through its travel, degrees."""
         assert self.floor
@@ -348,54 +331,44 @@ class Figures:
         return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}
 
     def _toe(self, corner: Corner, groups: tuple[Group, ...]) -> Measured | None:
-        against = self.against_string(corner, groups)
+        against = self.against_string(corner, groups[0].spell)
         opening = self.opening(corner, groups[0].rows[-1].number)
         if opening is None:
             return None
         found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 1])
         return Measured(found.value - self._warped[corner][1], found.parts) if self.floor else found
 
-    def against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
-        """Return toe against the string as it stands, in degrees, from the groups of front and back gap of one spell."""
-        key = corner, groups[0].spell
-        if key not in self._against:
-            self._against[key] = self._against_string(corner, groups)
-        return self._against[key]
-
-    def _against_string(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+    @remembered
+    def against_string(self, corner: Corner, spell: int) -> Measured:
+        """Return toe against the string as it stands, in degrees, from front and back gap of one spell."""
         span = self.plan.axle_of(corner).rim_flange_diameter
-        front, back = (g.estimate for g in groups)
+        front, back = (self.group((corner, q), spell).estimate for q in OWN_PLACES["toe"])
         toe = float(string.toe_against_string_deg(front.value, back.value, span))
         string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
         by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
         known = Measured(span, {f"{END_OF[corner]} span": self.plan.ways.sure("span") / 2})
         return propagate(toe, [front, back, known], [by, -by, -math.degrees(math.tan(math.radians(toe))) / span])
 
-    @cached_property
-    def _rig_breaks(self) -> tuple[int, ...]:
-        return tuple(m.number for m in self.state.moves if m.breaks_rig)
-
     def _rig(self, number: int) -> int:
         """Return on which rig of the strings a reading was taken: how many breaks went before it."""
-        return bisect_left(self._rig_breaks, number)
+        return bisect_left(self.state.rig_breaks, number)
 
-    @cached_property
-    def _hub_spells(self) -> dict[tuple[Corner, int], int]:
-        """The spell of the latest hub gap of each corner on each rig."""
-        return {(c, self._rig(t.number)): t.spell for c in CORNERS for t in self.state.taken.get((c, "gap_hub"), ())}
+    @remembered
+    def _hub_spells_of(self, corner: Corner) -> dict[int, int]:
+        """The spell of the latest hub gap of a corner on each rig."""
+        return {self._rig(t.number): t.spell for t in self.state.taken.get((corner, "gap_hub"), ())}
 
     def _hub_gap(self, corner: Corner, rig: int) -> Measured | None:
-        spell = self._hub_spells.get((corner, rig))
+        spell = self._hub_spells_of(corner).get(rig)
         return None if spell is None else self.group((corner, "gap_hub"), spell).estimate
 
     def opening(self, corner: Corner, number: int) -> Measured | None:
         """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""
-        key = SIDE[corner], self._rig(number)
-        if key not in self._openings:
-            self._openings[key] = self._opening(corner, key[1])
-        return self._openings[key]
+        return self._opening(SIDE[corner], self._rig(number))
 
-    def _opening(self, corner: Corner, rig: int) -> Measured | None:
+    @remembered
+    def _opening(self, on: int, rig: int) -> Measured | None:
+        """Return the opening of the string on the left (1) or right (-1), degrees, by the hub gaps of one rig."""
         plan = self.plan
         left: tuple[Corner, Corner] = ("LF", "LR")
         right: tuple[Corner, Corner] = ("RF", "RR")
@@ -406,14 +379,14 @@ class Figures:
             lf, lr, rf, rr = (g for g in gaps if g is not None)
             yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
             by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
-            side = -SIDE[corner]
+            side = -on
             parallel = Measured(0.0, {"box parallel": plan.ways.sure("box_parallel") / 2})
             sources = [lf, lr, rf, rr, parallel, *self._middles]
             # A box wider in front opens both strings; the middle of the hubs off the centreline turns it.
             return propagate(
                 side * yaw, sources, [-side * by, side * by, side * by, -side * by, by, 2 * side * by, -2 * side * by]
             )
-        front, rear = (self._hub_gap(c, rig) for c in (left if corner in left else right))
+        front, rear = (self._hub_gap(c, rig) for c in (left if on > 0 else right))
         if front is None or rear is None:
             return None
         found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
@@ -424,7 +397,7 @@ class Figures:
         return propagate(
             found.opening_deg,
             [front, rear, *widths, *self._middles],
-            [found.by_front_gap, -found.by_front_gap, *half, *(SIDE[corner] * b for b in half)],
+            [found.by_front_gap, -found.by_front_gap, *half, *(on * b for b in half)],
         )
 
     @property
@@ -433,12 +406,14 @@ class Figures:
         u = self.plan.ways.sure("hub_middle") / 2
         return [Measured(0.0, {f"{end} hub middle": u}) for end in ENDS]
 
-    @cached_property
+    @property
+    @remembered
     def _pads(self) -> list[Measured]:
         """The heights of the four pads, where all are read."""
         return [self.group((c, "pad"), self.state.latest((c, "pad"))[-1].spell).estimate for c in CORNERS]
 
-    @cached_property
+    @property
+    @remembered
     def floor(self) -> camber_of.Floor | None:
         """The floor from the four pads; None until all four are read, and the floor is then taken as level."""
         groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
@@ -466,7 +441,8 @@ class Figures:
         by = math.degrees(self.between_heights / (self.between_heights**2 + (rear - front) ** 2)) / 2
         return tuple((f"{c}.height", by if END_OF[c] == "rear" else -by) for c in CORNERS)
 
-    @cached_property
+    @property
+    @remembered
     def between_heights(self) -> float:
         """Distance in mm between the stations at which front and rear heights are read, each the middle of its two."""
         at = {c: self.plan.height_place(c).station for c in CORNERS}

@@ -2,17 +2,17 @@
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
-from dataclasses import InitVar, dataclass, field, replace
-from functools import cached_property
-from typing import Any, Literal
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
 from ready_corner.core.engines.learning import Observation, Worth, learn
 from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
+from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.predicted import completed
-from ready_corner.core.plan.plan import CORNERS, MARKS, SIDE, Corner
+from ready_corner.core.plan.plan import CORNERS, MARKS, Corner
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import in_units
@@ -28,19 +28,13 @@ from ready_corner.core.quantities.verdict import (
     judge,
     what_settles,
 )
-from ready_corner.core.record.logbook import CarState, Move, Quantity, Taken
+from ready_corner.core.record.logbook import CarState, Move, Taken
 from ready_corner.core.say.marks import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "ready", "turn", "plan"]
 Settling = tuple[Way, str, float | None]
-_BEHIND: Mapping[str, Quantity] = {
-    "height": "pad",
-    "camber": "pad",
-    "toe": "gap_hub",
-    "load": "pad",
-}  # read at all corners, behind any one's
 NO_AIM = "no aim in the plan"
 NOTHING_CARRIED = "the scales carry nothing: put the car on them"
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
@@ -94,54 +88,33 @@ class _Effect:
 
 @dataclass(frozen=True)
 class Evaluation:
-    """A state of a car judged: every figure and mark, computed when asked for and kept while it lasts."""
+    """A state of a car judged: every figure and mark, worked out when asked for and kept in its memory."""
 
-    state: CarState
-    before: InitVar["Evaluation | None"] = None
-    figures: Figures = field(init=False)
-    by_plan: dict[Corner, dict[str, Worth]] = field(default_factory=dict, init=False)  # filled by setting.corner
-    reckoned: dict[str, Any] = field(default_factory=dict, init=False)  # the perches to turn, kept while it lasts
-    of_plan: dict[str, Any] = field(default_factory=dict, init=False)  # what the stance reckons from the plan alone
-    _cache: dict[str, MarkState] = field(default_factory=dict, init=False)
-    _worth: dict[str, Worth] = field(default_factory=dict, init=False)
-    _now: dict[str, Worth] = field(default_factory=dict, init=False)
-    _seen: dict[str, list[Observation]] = field(default_factory=dict, init=False)
-    _moves: dict[str, list[Move]] = field(default_factory=dict, init=False)
+    memory: Memory
+    figures: Figures
 
-    def __post_init__(self, before: "Evaluation | None") -> None:
-        object.__setattr__(self, "figures", Figures(self.state, before.figures if before else None))
-        if before is not None:
-            if before.state.plan is self.state.plan:
-                self.by_plan.update(before.by_plan)
-                self.of_plan.update(before.of_plan)
-            if before.state.moves == self.state.moves:
-                self._moves.update(before._moves)
-            same = {m for m in {*before._worth, *before._seen} if self._same_lesson(m, before.state)}
-            self._worth.update({m: w for m, w in before._worth.items() if m in same})
-            self._seen.update({m: o for m, o in before._seen.items() if m in same})
+    @property
+    def state(self) -> CarState:
+        """The state that is judged; what looks at it is kept for as long as what it looked at stays."""
+        return self.memory.state
 
-    def _same_lesson(self, mark: str, before: CarState) -> bool:
-        """Whether what turns are worth to a mark follows from the same readings and changes as it did before."""
-        corner, kind = split(mark)
-        strings = kind == "toe" and self.state.plan.ways.strings == "each"  # then only the string of its own side matters
-        behind = [c for c in CORNERS if not strings or SIDE[c] == SIDE[corner]]
-        places = [(corner, q) for q in OWN_PLACES[kind]] + [(c, _BEHIND[kind]) for c in behind]
-        now, then = self.state, before
-        same = now.plan == then.plan and now.moves == then.moves
-        return same and all(now.taken.get(p) == then.taken.get(p) for p in places)
+    @property
+    def given(self) -> CarState:
+        """The state as it was given, for whoever folds on from it."""
+        return self.memory.given
 
+    @remembered
     def mark(self, mark: str) -> MarkState:
         """Return one mark; see :class:`MarkState`."""
-        if mark not in self._cache:
-            self._cache[mark] = self._corner_mark(mark) if kind_of(mark) in OWN_PLACES else self._whole_mark(mark)
-        return self._cache[mark]
+        return self._corner_mark(mark) if kind_of(mark) in OWN_PLACES else self._whole_mark(mark)
 
-    @cached_property
+    @property
     def marks(self) -> tuple[MarkState, ...]:
         """All marks, in the order of the walk-round."""
         return tuple(self.mark(m) for m in MARKS)
 
-    @cached_property
+    @property
+    @remembered
     def _turns(self) -> tuple[tuple[int, Mapping[str, float]], ...]:
         """Cumulative turns of every adjuster after each change, by entry number."""
         sums: dict[str, float] = {}
@@ -152,26 +125,23 @@ class Evaluation:
             rows.append((move.number, dict(sums)))
         return tuple(rows)
 
+    @remembered
     def _touching(self, mark: str) -> list[Move]:
         """Return the changes that could move a corner mark."""
-        if mark not in self._moves:
-            corner, kind = split(mark)
-            places = {(corner, q) for q in OWN_PLACES[kind]}
-            self._moves[mark] = [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
-        return self._moves[mark]
+        corner, kind = split(mark)
+        places = {(corner, q) for q in OWN_PLACES[kind]}
+        return [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
 
+    @remembered
     def worth(self, mark: str) -> Worth:
         """Return what turns are worth to a corner mark, learned from its readings before and after them."""
-        if mark not in self._worth:
-            self._worth[mark] = learn(self.observations(mark)) if self._touching(mark) else Worth()
-        return self._worth[mark]
+        return learn(self.observations(mark)) if self._touching(mark) else Worth()
 
+    @remembered
     def observations(self, mark: str) -> list[Observation]:
         """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
-        if mark in self._seen:
-            return self._seen[mark]
         (corner, kind), moves = split(mark), self._touching(mark)
-        rows = self._seen[mark] = []
+        rows = []
         turned_at = [number for number, _ in self._turns]
         unknown = [m.number for m in moves if m.unknown]
         adjusters = {m.adjuster for m in moves if m.adjuster}
@@ -216,24 +186,20 @@ class Evaluation:
         expanded = COVERAGE * float(np.sqrt(max(float(amounts @ covariance @ amounts), 0.0)))
         return _Effect(sum(by.values()), (words[most],), "", expanded)
 
+    @remembered
     def worth_now(self, mark: str) -> Worth:
         """Return what turns are worth to a corner mark: as learned on the car, and by the plan for as long as that is surer."""
-        if mark not in self._now:
-            self._now[mark] = completed(self.worth(mark), self._by_plan.get(mark))
-        return self._now[mark]
+        return completed(self.worth(mark), self._reach(self.state.condition.bar_connected).get(mark))
 
-    @cached_property
-    def _by_plan(self) -> Mapping[str, Worth]:
-        key = f"reach {self.state.condition.bar_connected}"
-        if key not in self.of_plan:
-            try:
-                self.of_plan[key] = reach(self.state.plan, self.figures.springs, self.state.condition.bar_connected)
-            except ReadyCornerError:
-                self.of_plan[key] = {}
-        found: Mapping[str, Worth] = self.of_plan[key]
-        return found
+    @remembered
+    def _reach(self, bar_on: bool) -> Mapping[str, Worth]:
+        try:
+            return reach(self.state.plan, self.figures.springs, bar_on)
+        except ReadyCornerError:
+            return {}
 
-    @cached_property
+    @property
+    @remembered
     def _moved_at(self) -> list[int]:
         return [m.number for m in self.state.moves]
 
@@ -369,7 +335,7 @@ class Evaluation:
         return f"aim {say_value(mark, aim.aim, units)}{typed} ± {say_size(mark, aim.tolerance, units)}"
 
     def _missing(self, corner: Corner, kind: str) -> str:
-        if refusal := self.figures.refusals.get((kind, corner)):
+        if refusal := self.figures.refusal(kind, corner):
             return refusal.say(in_units(self.state.plan.units))
         if kind != "toe":
             return "not read yet"
@@ -409,4 +375,5 @@ def _with(
 
 def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:
     """Return the judged state of a car; what was learned in the evaluation of an earlier state is kept where it still follows."""
-    return Evaluation(state, before)
+    memory = Memory(state, before.memory if before else None)
+    return Evaluation(memory, Figures(memory))

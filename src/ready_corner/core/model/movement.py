@@ -4,7 +4,6 @@ Between the rows everything goes by splines; at their spacing those are good to 
 drawing in mm, bump positive.
 """
 
-from collections.abc import MutableMapping
 from functools import cached_property
 from typing import Any
 
@@ -124,15 +123,6 @@ class Movement:
         return tuple(found)
 
 
-def movement(plan: Plan, corner: Corner, kept: MutableMapping[str, Any] | None = None) -> Movement:
-    """Return how a corner moves; ``kept``: where what was swept for this plan stays, so that both wheels of an axle share it."""
-    if kept is None:
-        return Movement(plan, corner)
-    key, end = f"movement {corner}", "front" if corner.endswith("F") else "rear"
-    if key not in kept:
-        axle: Sweep | None = kept.get(f"axle {end}")
-        kept[key] = made = Movement(plan, corner, axle)
-        if made.body.is_axle:
-            kept[f"axle {end}"] = made.swept
-    found: Movement = kept[key]
-    return found
+def movement(plan: Plan, corner: Corner, axle: Sweep | None = None) -> Movement:
+    """Return how a corner moves; ``axle``: the sweep of the other wheel's, where one live axle carries both."""
+    return Movement(plan, corner, axle)

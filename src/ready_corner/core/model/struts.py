@@ -1,8 +1,6 @@
 """Springs of a plan at work: what to put in their place on the stands, and their rate at the wheel over its travel."""
 
-from collections.abc import MutableMapping
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
@@ -92,13 +90,9 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
     return tuple(found)
 
 
-def at_rest(plan: Plan, corner: Corner, kept: MutableMapping[str, Any]) -> dict[str, AtWork]:
-    """Return the springs of a corner at the stance of the drawing by name; ``kept``: where what was swept for this plan stays."""
-    key = f"at rest {corner}"
-    if key not in kept:
-        kept[key] = {w.name: w for w in at_work(plan, corner, np.zeros(1))}
-    found: dict[str, AtWork] = kept[key]
-    return found
+def at_rest(plan: Plan, corner: Corner) -> dict[str, AtWork]:
+    """Return the springs of a corner at the stance of the drawing by name."""
+    return {w.name: w for w in at_work(plan, corner, np.zeros(1))}
 
 
 def _lever(body: Body, spring: Spring) -> float:

@@ -263,7 +263,7 @@ class CarState:
     """What plan and logbook come to.
 
     ``moved``: turns of each adjuster since its thread was last measured for the plan. ``taken``: unstruck readings by place,
-    oldest first. ``surveyed``: where points were measured last, with U. ``moves``: unstruck changes, oldest first. ``spells``: how many changes each place has seen.
+    oldest first. ``surveyed``: where points were measured last, with U. ``moves``: unstruck changes, oldest first, ``rig_breaks``: numbers of those after which the strings are not where they were. ``spells``: how many changes each place has seen.
     """
 
     plan: Plan
@@ -273,6 +273,7 @@ class CarState:
     moved: Mapping[str, float] = field(default_factory=dict)
     taken: Mapping[Place, tuple[Taken, ...]] = field(default_factory=dict)
     moves: tuple[Move, ...] = ()
+    rig_breaks: tuple[int, ...] = ()
     spells: Mapping[Place, int] = field(default_factory=dict)
     condition: Condition = Condition()
     surveyed: Mapping[str, tuple[Point, float]] = field(default_factory=dict)
@@ -339,10 +340,12 @@ def fold_plan(state: CarState) -> Plan:
 
 
 def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
+    """Return the state after some entries; every part that they do not touch is the very object it was."""
     struck = _struck(state.struck, entries)
     surveyed, jig, stance, gone = dict(state.surveyed), state.jig, state.stance, state.gone
-    taken = {place: list(rows) for place, rows in state.taken.items()}
-    moves, spells, moved = list(state.moves), dict(state.spells), dict(state.moved)
+    taken: dict[Place, list[Taken]] = {}
+    moves: list[Move] = []
+    spells, moved = dict(state.spells), dict(state.moved)
     plan, plan_number, condition = state.plan, state.plan_number, state.condition
     for entry in entries:
         what = entry.what
@@ -378,20 +381,23 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         plan_number=plan_number,
         entries=(*state.entries, *entries),
         struck=struck,
-        moved=moved,
-        taken={place: tuple(rows) for place, rows in taken.items()},
-        moves=tuple(moves),
-        spells=spells,
-        condition=condition,
-        surveyed=surveyed,
+        moved=moved if moved != state.moved else state.moved,
+        taken={**state.taken, **{p: (*state.taken.get(p, ()), *rows) for p, rows in taken.items()}} if taken else state.taken,
+        moves=(*state.moves, *moves) if moves else state.moves,
+        rig_breaks=(*state.rig_breaks, *breaks) if (breaks := [m.number for m in moves if m.breaks_rig]) else state.rig_breaks,
+        spells=spells if moves else state.spells,
+        condition=condition if condition != state.condition else state.condition,
+        surveyed=surveyed if len(surveyed) != len(state.surveyed) or surveyed != state.surveyed else state.surveyed,
         gone=gone,
         jig=jig,
         stance=stance,
     )
 
 
-def _struck(before: Mapping[str, str], entries: Sequence[Entry]) -> dict[str, str]:
+def _struck(before: Mapping[str, str], entries: Sequence[Entry]) -> Mapping[str, str]:
     """Return which entries are struck out, each with the correction that did."""
+    if not any(isinstance(e.what, Correction) for e in entries):
+        return before
     struck, by_id = dict(before), {e.id: e for e in entries}
     for entry in reversed(entries):  # a correction strikes what is earlier, so later corrections are settled first
         if isinstance(entry.what, Correction) and entry.id not in struck and entry.what.strikes in by_id:
