@@ -9,7 +9,7 @@ from ready_corner.core.engines.linkage.sweep import sweep, travel_for_angle, tra
 from ready_corner.core.judge.corners import movement_of
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.bodies import body_named
-from ready_corner.core.model.movement import Movement, movement
+from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.struts import at_work, dummy_struts
 from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.record.logbook import fold

@@ -94,6 +94,7 @@ class CornerSetting:
     why_not_code: str = ""
 
 
+@remembered
 def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     """Return how an adjuster stands and what a turn of it was found to be worth."""
     state, units = evaluation.state, evaluation.state.plan.units
@@ -166,7 +167,8 @@ def _say_room(adjuster: Adjuster, low: float, high: float) -> str:
     return f"left: {ways[0]}, {ways[1]}"
 
 
-def set_corner(evaluation: Evaluation, corner: Corner, chosen: Sequence[str] | None = None) -> CornerSetting:
+@remembered
+def set_corner(evaluation: Evaluation, corner: Corner, chosen: tuple[str, ...] | None = None) -> CornerSetting:
     """Return what to turn at a corner so that camber and toe come to their aims together.
 
     chosen: adjusters to use; None uses all that were tried. Where nothing can be told, the answer says what is wanting and has

@@ -7,6 +7,7 @@ from ready_corner.core.advise.corner import perch_turn, set_corner
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
+from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner, Perch
 from ready_corner.core.quantities.notation import Units, decimals_of, say_angle, say_length, say_mass
 from ready_corner.core.record.logbook import QUANTITIES, Place, Quantity, has_bar
@@ -104,6 +105,7 @@ def title_of(place: Place) -> str:
     return _TITLES[place[1]].format(Corner=CORNER_WORDS[place[0]].capitalize())
 
 
+@remembered
 def _ask(evaluation: Evaluation, place: Place) -> Ask:
     corner, quantity = place
     state = evaluation.state
@@ -161,6 +163,7 @@ class Step:
     quantity: Quantity | None = None
 
 
+@remembered
 def next_step(evaluation: Evaluation) -> Step:
     """Return the next thing to do: settle, read, heights, then camber with toe, corner by corner; heights reopen the rest."""
     state = evaluation.state

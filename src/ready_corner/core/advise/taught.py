@@ -6,6 +6,7 @@ with the plan as a first guess, so that one turn and one round of heights alread
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import groupby
 
 import numpy as np
 from numpy.typing import NDArray
@@ -73,11 +74,9 @@ def _without_level(
 ) -> list[tuple[FloatArray, float, float]]:
     """Return turns (4 perches, 8 unknowns), value and u of every observation, less the mean of its stretch, within which alone heights compare."""
     out = []
-    for stretch in sorted({o.stretch for o in found}):
-        own = [o for o in found if o.stretch == stretch]
-        if len(own) < 2:
-            continue
-        if len({tuple(o.turned.get(p, 0.0) for p in perches) for o in own}) < 2:
+    for _, rows in groupby(found, lambda o: o.stretch):
+        own = list(rows)
+        if len(own) < 2 or len({tuple(o.turned.get(p, 0.0) for p in perches) for o in own}) < 2:
             continue  # no perch was turned between them
         designs = np.array([_turns(o, perches, forgot, evaluation) for o in own])
         share = np.array([1 / max(o.u, 1e-6) ** 2 for o in own])

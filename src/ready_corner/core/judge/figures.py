@@ -6,7 +6,7 @@ the hub gaps of the same rig of the strings.
 
 import math
 from bisect import bisect_left, bisect_right
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import groupby
@@ -80,6 +80,21 @@ class Figure:
     def why(self) -> tuple[str, ...]:
         """Why it is provisional: what the car was not yet at a reading in it."""
         return tuple(dict.fromkeys(w for g in self.groups for t in g.rows for w in t.why))
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A figure as it was in one spell: value, the standard uncertainty of its own readings (zeros of tools, which all share, left out), latest entry."""
+
+    spell: int
+    value: float
+    u: float
+    number: int
+    on_frame: bool = False
+
+    def at(self, value: float) -> "Seen":
+        """Return it with another value."""
+        return Seen(self.spell, value, self.u, self.number, self.on_frame)
 
 
 def default_tool(plan: Plan, quantity: Quantity) -> Tool:
@@ -177,6 +192,44 @@ class Figures:
         measured = getattr(self, f"_{kind}")(corner, groups)
         return None if measured is None else Figure(measured, groups)
 
+    @remembered
+    def seen(self, kind: str, corner: Corner) -> tuple[Seen, ...]:
+        """Return what a figure was in every spell in which it can be made, oldest first: as :meth:`figure` makes it, all in one go."""
+        rows = self._bare(kind, corner)
+        if kind in ("height", "load"):
+            i, lie = CORNERS.index(corner), np.array([r.value for r in self._under.rises])
+            more = self._under.heights[i] @ lie if kind == "height" else self._under.loads[i] @ lie + self._under.tilt[i]
+            return tuple(row.at(row.value + float(more)) for row in rows)
+        if kind == "toe":
+            warp = self._warped[corner][1] if self.floor else 0.0
+            rigs = [self._rig(row.number) for row in rows]
+            opened = {rig: found.value for rig in set(rigs) if (found := self._opening_on(corner, rig)) is not None}
+            return tuple(row.at(row.value - opened[rig] - warp) for row, rig in zip(rows, rigs, strict=True) if rig in opened)
+        if not self.floor or any(row.on_frame for row in rows):
+            return tuple(row.at(f.measured.value) for row in rows if (f := self.figure("camber", corner, row.spell)))
+        toes = {row.spell: row.value for row in self.seen("toe", corner)}
+        beside = self._toe_beside(corner)
+        steer = [toes.get(n, 0.0) if (n := beside(row.number)) is not None else 0.0 for row in rows]
+        values = camber_of.camber_from_gravity_deg([row.value for row in rows], SIDE[corner], self.floor.up, steer)
+        return tuple(row.at(float(v) - self._warped[corner][0]) for row, v in zip(rows, np.atleast_1d(values), strict=True))
+
+    @remembered
+    def _bare(self, kind: str, corner: Corner) -> tuple[Seen, ...]:
+        """Return a figure in every spell as its own readings alone have it: toe against the string, the rest as read."""
+        found = [self._own(kind, corner, spell) for spell in self.spells(corner, OWN_PLACES[kind])]
+        return tuple(row for row in found if row is not None)
+
+    @remembered
+    def _own(self, kind: str, corner: Corner, spell: int) -> Seen | None:
+        groups = [self.group((corner, q), spell) for q in OWN_PLACES[kind]]
+        try:
+            bare = self.against_string(corner, spell) if kind == "toe" else groups[0].estimate
+        except MeasuredError:
+            return None
+        own = {name for g in groups for name in g.estimate.parts if not name.endswith(" zero")}
+        u = Measured(0.0, {n: part for n, part in bare.parts.items() if n in own}).u
+        return Seen(spell, bare.value, u, max(g.rows[-1].number for g in groups), groups[0].rows[-1].on_frame)
+
     def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         by = self._under
         return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.heights[CORNERS.index(corner)])])
@@ -272,7 +325,29 @@ class Figures:
             return self._from_frame(corner, estimate)
         if not self.floor:
             return estimate
-        toe = self.figure("toe", corner)
+        return self._camber_from_gravity(corner, groups[0].spell, self._toe_beside(corner)(groups[0].rows[-1].number))
+
+    @remembered
+    def _toe_beside(self, corner: Corner) -> Callable[[int], int | None]:
+        """Return what tells the spell of toe that was read next to an entry; None where toe never was."""
+        spells = self.spells(corner, OWN_PLACES["toe"])
+        at = self._at((corner, "gap_back"))
+        numbers = [at[n][-1].number for n in spells]
+
+        def beside(number: int) -> int | None:
+            i = bisect_left(numbers, number)
+            if i == len(numbers) or (i and number - numbers[i - 1] < numbers[i] - number):
+                i -= 1
+            return spells[i] if spells else None
+
+        return beside
+
+    @remembered
+    def _camber_from_gravity(self, corner: Corner, spell: int, toe_spell: int | None) -> Measured:
+        """Return a camber that was counted from gravity, floor and the wheel's own toe taken out, degrees."""
+        assert self.floor
+        estimate = combine([self.group((corner, "camber"), spell).estimate, self._run_out(corner, "camber")], [1.0, 1.0])
+        toe = None if toe_spell is None else self.figure("toe", corner, toe_spell)
         steer = toe.measured.value if toe else 0.0
         value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self.floor.up, steer))
         # What a millimetre of each pad does to the slope of the floor.
@@ -358,25 +433,24 @@ class Figures:
         """The spell of the latest hub gap of a corner on each rig."""
         return {self._rig(t.number): t.spell for t in self.state.taken.get((corner, "gap_hub"), ())}
 
-    def _hub_gap(self, corner: Corner, rig: int) -> Measured | None:
-        spell = self._hub_spells_of(corner).get(rig)
-        return None if spell is None else self.group((corner, "gap_hub"), spell).estimate
-
     def opening(self, corner: Corner, number: int) -> Measured | None:
         """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""
-        return self._opening(SIDE[corner], self._rig(number))
+        return self._opening_on(corner, self._rig(number))
+
+    def _opening_on(self, corner: Corner, rig: int) -> Measured | None:
+        on: tuple[Corner, ...] = ("LF", "LR", "RF", "RR")
+        if self.plan.ways.strings == "each":
+            on = on[:2] if SIDE[corner] > 0 else on[2:]
+        hubs = tuple((c, n) for c in on if (n := self._hub_spells_of(c).get(rig)) is not None)
+        return self._opening(SIDE[corner], hubs) if len(hubs) == len(on) else None
 
     @remembered
-    def _opening(self, on: int, rig: int) -> Measured | None:
-        """Return the opening of the string on the left (1) or right (-1), degrees, by the hub gaps of one rig."""
+    def _opening(self, on: int, hubs: tuple[tuple[Corner, int], ...]) -> Measured:
+        """Return the opening of the string on the left (1) or right (-1), degrees, by the hub gaps of these corners in these spells."""
         plan = self.plan
-        left: tuple[Corner, Corner] = ("LF", "LR")
-        right: tuple[Corner, Corner] = ("RF", "RR")
+        gaps = [self.group((c, "gap_hub"), n).estimate for c, n in hubs]
         if plan.ways.strings == "box":
-            gaps = [self._hub_gap(c, rig) for c in (*left, *right)]
-            if any(g is None for g in gaps):
-                return None
-            lf, lr, rf, rr = (g for g in gaps if g is not None)
+            lf, lr, rf, rr = gaps
             yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
             by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
             side = -on
@@ -386,9 +460,7 @@ class Figures:
             return propagate(
                 side * yaw, sources, [-side * by, side * by, side * by, -side * by, by, 2 * side * by, -2 * side * by]
             )
-        front, rear = (self._hub_gap(c, rig) for c in (left if on > 0 else right))
-        if front is None or rear is None:
-            return None
+        front, rear = gaps
         found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
         tool = next((t for t in plan.toolbox if t.id == "tape"), default_tool(plan, "height"))
         taped = tool.estimate([0.0], "").u

@@ -1,7 +1,7 @@
 """Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason in words."""
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -115,15 +115,15 @@ class Evaluation:
 
     @property
     @remembered
-    def _turns(self) -> tuple[tuple[int, Mapping[str, float]], ...]:
-        """Cumulative turns of every adjuster after each change, by entry number."""
+    def _turns(self) -> tuple[tuple[int, ...], tuple[Mapping[str, float], ...]]:
+        """The number of every change, and the cumulative turns of every adjuster after it; nothing at 0."""
         sums: dict[str, float] = {}
         rows: list[tuple[int, Mapping[str, float]]] = [(0, {})]
         for move in self.state.moves:
             if move.adjuster:
                 sums[move.adjuster] = sums.get(move.adjuster, 0.0) + move.amount
             rows.append((move.number, dict(sums)))
-        return tuple(rows)
+        return tuple(n for n, _ in rows), tuple(s for _, s in rows)
 
     @remembered
     def _touching(self, mark: str) -> list[Move]:
@@ -140,25 +140,23 @@ class Evaluation:
     @remembered
     def observations(self, mark: str) -> list[Observation]:
         """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
-        (corner, kind), moves = split(mark), self._touching(mark)
-        rows = []
-        turned_at = [number for number, _ in self._turns]
+        corner, kind = split(mark)
+        seen, before = self.figures.seen(kind, corner), self._turned_before(mark)
+        return [Observation(row.value, row.u, *before(row.number), row.number) for row in seen]
+
+    @remembered
+    def _turned_before(self, mark: str) -> Callable[[int], tuple[int, Mapping[str, float]]]:
+        """Return what tells the stretch of an entry, and how far every adjuster that could move a mark had been turned by then."""
+        moves, (numbers, sums) = self._touching(mark), self._turns
+        adjusters = tuple(dict.fromkeys(m.adjuster for m in moves if m.adjuster))
         unknown = [m.number for m in moves if m.unknown]
-        adjusters = {m.adjuster for m in moves if m.adjuster}
-        for spell in self.figures.spells(corner, OWN_PLACES[kind]):
-            figure = self.figures.figure(kind, corner, spell)
-            if figure is None:
-                continue
-            own = [name for g in figure.groups for name in g.estimate.parts if not name.endswith(" zero")]
-            u = Measured(0.0, {n: figure.measured.parts[n] for n in own}).u
-            sums = self._turns[bisect_left(turned_at, figure.number) - 1][1]
-            turned = {a: sums.get(a, 0.0) for a in adjusters}
-            rows.append(Observation(figure.measured.value, u, bisect_left(unknown, figure.number), turned, figure.number))
-        return rows
+        turned = [{a: row.get(a, 0.0) for a in adjusters} for row in sums]
+        return lambda number: (bisect_left(unknown, number), turned[bisect_left(numbers, number) - 1])
 
     def turned_at(self, adjuster: str, number: int) -> float:
         """Return how far an adjuster had been turned in all by an entry, in turns."""
-        return self._turns[bisect_left([n for n, _ in self._turns], number + 1) - 1][1].get(adjuster, 0.0)
+        numbers, sums = self._turns
+        return sums[bisect_left(numbers, number + 1) - 1].get(adjuster, 0.0)
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""

@@ -16,7 +16,7 @@ from ready_corner.core.record.logbook import CarState, Place, Taken
 Need = tuple[Hashable, ...]  # a part of the state by name; readings by their place, or by place and spell
 T = TypeVar("T")
 P = ParamSpec("P")
-LAYERS = 8  # generations of what is kept before they are laid together
+LAYERS = 24  # generations of what is kept before they are laid together
 
 _PARTS = frozenset(f.name for f in fields(CarState))
 _LOOKED: ContextVar[set[Need] | None] = ContextVar("looked", default=None)
