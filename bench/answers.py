@@ -115,17 +115,25 @@ def main() -> None:
                 connection.close()
                 server.stop()
 
-        def post(path: str, body: object) -> None:
+        def post(path: str, body: object) -> bytes:
             connection.request("POST", path, json.dumps(body), {"content-type": "application/json", "accept-encoding": "gzip"})
             answer = connection.getresponse()
             said = answer.read()
             assert answer.status in {200, 201}, said
+            return gzip.decompress(said) if answer.headers["content-encoding"] == "gzip" else said
 
         places = [(c, q) for c in CORNERS for q in TYPED]
 
+        known = asked.entries  # the entry at which the browser saw the car last
+        sizes = []
+
         def record(i: int) -> None:
+            nonlocal known
             what = reading(*places[i % len(places)]).model_dump()
-            post("/api/cars/long/entries", {"id": str(uuid.uuid4()), "at": "2026-11-25T12:00:00Z", "who": "Wren", "what": what})
+            entry = {"id": str(uuid.uuid4()), "at": "2026-11-25T12:00:00Z", "who": "Wren", "what": what}
+            said = post(f"/api/cars/long/entries?since={known}", entry)
+            sizes.append(len(said))
+            known = json.loads(said)["number"]
 
         def preview(i: int) -> None:
             post("/api/cars/long/preview", reading(*places[i % len(places)]).model_dump())
@@ -138,6 +146,7 @@ def main() -> None:
     for name, times in rows.items():
         p95, low, high = p95_ms(times)
         print(f"  {name:24} {p95:6.1f} ({low:.1f} to {high:.1f}), median {statistics.median(times) * 1e3:.1f}")
+    print(f"  of which is sent         {statistics.median(sizes) / 1000:6.1f} kB, median")
     print(
         f"  4 kB kept by this disk   {floor * 1e3:6.1f}, median; a reading is {statistics.median(rows['a reading acknowledged']) / floor:.0f} of them"
     )

@@ -89,11 +89,12 @@ class _Bench:
 
 @dataclass(frozen=True)
 class Recorded:
-    """An entry as kept, whether it is new, and the car told with it."""
+    """An entry as kept, whether it is new, and the car told with it and without it (None where it was there already)."""
 
     entry: EntryKept
     new: bool
     told: Told
+    before: Told | None = None
 
 
 class Workshop:
@@ -204,7 +205,7 @@ class Workshop:
                 mine.append(bench.key.id, [kept])
                 bench.state, bench.told = after, told
                 bench.kept[str(kept.id)] = kept
-                return Recorded(kept, True, told)
+                return Recorded(kept, True, told, now)
         except TakenError as taken:
             if "uq_entries_id" in taken.constraint:
                 raise SavedFirstError("This entry was recorded in another car. Record it anew here.", path="id") from taken

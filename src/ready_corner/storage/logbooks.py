@@ -5,9 +5,10 @@ import time
 import uuid
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Any, cast
 
 from pydantic import ValidationError
-from sqlalchemy import Connection, Engine, create_engine, event, func, select
+from sqlalchemy import Connection, Engine, Row, Table, create_engine, event, func, insert, select
 from sqlalchemy.engine import ExceptionContext
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
@@ -15,6 +16,8 @@ from sqlalchemy.pool import PoolProxiedConnection, QueuePool
 
 from ready_corner.border.entries import EntryKept
 from ready_corner.storage.tables import CarRow, EntryRow
+
+_ENTRIES = cast(Table, EntryRow.__table__)
 
 
 class TakenError(Exception):
@@ -126,16 +129,14 @@ class Logbooks:
 
     def after(self, car_id: str, number: int) -> list[EntryKept]:
         """Return the entries of a car after a number, in order."""
-        with Session(self._engine) as session:
-            rows = session.scalars(
-                select(EntryRow).where(EntryRow.car_id == car_id, EntryRow.number > number).order_by(EntryRow.number)
-            )
-            return [_kept(row) for row in rows]
+        asked = select(_ENTRIES).where(_ENTRIES.c.car_id == car_id, _ENTRIES.c.number > number).order_by(_ENTRIES.c.number)
+        with self._connected() as connection:
+            return [_kept(row) for row in connection.execute(asked)]
 
     def count(self, car_id: str) -> int:
         """Return how many entries a car has."""
-        with Session(self._engine) as session:
-            return session.scalar(select(func.count()).select_from(EntryRow).where(EntryRow.car_id == car_id)) or 0
+        with self._connected() as connection:
+            return connection.scalar(select(func.count()).select_from(_ENTRIES).where(_ENTRIES.c.car_id == car_id)) or 0
 
     @contextlib.contextmanager
     def one_writer(self, car_id: str) -> Iterator["Logbooks"]:
@@ -156,36 +157,48 @@ class Logbooks:
 
     def begin(self, car: CarKey, entries: Sequence[EntryKept]) -> None:
         """Keep a new car with its first entries, all or none, durably; raises TakenError."""
-        self._add([CarRow(id=car.id, slug=car.slug)], car.id, entries)
+        self._add(car, car.id, entries)
 
     def append(self, car_id: str, entries: Sequence[EntryKept]) -> None:
         """Keep entries, all or none, durably; raises TakenError where a number or an identity is taken."""
-        self._add([], car_id, entries)
+        self._add(None, car_id, entries)
 
-    def _add(self, first: list[CarRow], car_id: str, entries: Sequence[EntryKept]) -> None:
-        with Session(self._engine) as session:
-            try:
-                session.add_all(first)
-                session.flush()
-                session.add_all(
-                    EntryRow(
-                        car_id=car_id,
-                        number=e.number,
-                        id=str(e.id),
-                        kind=e.what.kind,
-                        version=e.what.version,
-                        at=e.at,
-                        who=e.who,
-                        payload=e.what.model_dump(mode="json"),
-                    )
-                    for e in entries
-                )
-                session.commit()
-            except IntegrityError as taken:
-                raise TakenError(str(taken.orig)) from taken
+    def _add(self, car: CarKey | None, car_id: str, entries: Sequence[EntryKept]) -> None:
+        rows = [
+            {
+                "car_id": car_id,
+                "number": e.number,
+                "id": str(e.id),
+                "kind": e.what.kind,
+                "version": e.what.version,
+                "at": e.at,
+                "who": e.who,
+                "payload": e.what.model_dump(mode="json"),
+            }
+            for e in entries
+        ]
+        try:
+            with self._connected() as connection, connection.begin():
+                if car is not None:
+                    connection.execute(insert(CarRow).values(id=car.id, slug=car.slug))
+                if rows:
+                    connection.execute(insert(_ENTRIES), rows)
+        except IntegrityError as taken:
+            raise TakenError(str(taken.orig)) from taken
+
+    @contextlib.contextmanager
+    def _connected(self) -> Iterator[Connection]:
+        """Yield the connection that is held for writing, else one of the engine's, given back with whatever it began ended."""
+        if isinstance(self._engine, Connection):
+            yield self._engine
+            if self._engine.in_transaction():
+                self._engine.rollback()  # of what was only looked at; what was to be kept is committed by then
+        else:
+            with self._engine.connect() as connection:
+                yield connection
 
 
-def _kept(row: EntryRow) -> EntryKept:
+def _kept(row: Row[Any]) -> EntryKept:
     """Return the open form of a row; one that no server of this version wrote says so in place of what it holds."""
     fields = {"id": row.id, "number": row.number, "at": row.at, "who": row.who, "what": row.payload}
     try:

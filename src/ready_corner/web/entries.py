@@ -5,26 +5,29 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 
 from ready_corner.border.entries import EntryIn, ReadingIn, TurnedIn
-from ready_corner.web.views import CarView, LogLine, PreviewView, View, car_view, log_lines
+from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, View, car_change, car_view, log_lines
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
 
 
 class Recorded(View):
-    """The number an entry got, and the car as it is now."""
+    """The number an entry got, and the car as it is now: whole, or only what has changed ``since`` the entry the browser knew."""
 
     number: int
     new: bool
-    car: CarView
+    since: int | None
+    car: CarView | CarChange
 
 
-@router.post("/cars/{slug}/entries", status_code=201)
-def record(slug: str, entry: EntryIn, response: Response, workshop: TheWorkshop) -> Recorded:
+@router.post("/cars/{slug}/entries", status_code=201, response_model=Recorded)
+def record(slug: str, entry: EntryIn, workshop: TheWorkshop, since: Annotated[int | None, Query(ge=0)] = None) -> Response:
     """Take one entry, durably; an entry sent twice is kept once and answered with 200."""
     done = workshop.record(slug, entry)
-    response.status_code = 201 if done.new else 200
-    return Recorded(number=done.entry.number, new=done.new, car=car_view(slug, done.told, workshop.by_id(slug)))
+    kept, known = workshop.by_id(slug), done.before is not None and done.before.state.number == since
+    car = car_change(done.before, done.told, kept) if known and done.before else car_view(slug, done.told, kept)
+    said = Recorded(number=done.entry.number, new=done.new, since=since if known else None, car=car)
+    return Response(said.model_dump_json(), 201 if done.new else 200, media_type="application/json")
 
 
 @router.post("/cars/{slug}/preview")

@@ -1,6 +1,8 @@
 """What the browser is shown of a car: the core's answers in the shapes of the API. No arithmetic, no judging."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict
 
@@ -31,9 +33,10 @@ from ready_corner.border.jig import (
 )
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.border.stance import StanceModel, StateModel, TyreFittedModel
+from ready_corner.core.advise.car import CarJudged
 from ready_corner.core.advise.corner import CornerSetting
-from ready_corner.core.advise.next import Step, StepKind, say_reading, title_of
-from ready_corner.core.judge.marks import State
+from ready_corner.core.advise.next import Ask, Step, StepKind, say_reading, title_of
+from ready_corner.core.judge.marks import MarkState, State
 from ready_corner.core.judge.revised import say_revision
 from ready_corner.core.plan.names import say_point
 from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, AdjusterKind, Corner, Plan
@@ -45,6 +48,8 @@ from ready_corner.core.record.stance_acts import StateSaid
 from ready_corner.core.say.jig import say_point as spoken
 from ready_corner.core.say.jig import say_read
 from ready_corner.workshop import Told
+
+S = TypeVar("S")
 
 
 class View(BaseModel):
@@ -211,38 +216,25 @@ class CarView(View):
     notices: list[str]
 
 
-def car_view(slug: str, told: Told, kept: Mapping[str, EntryKept]) -> CarView:
-    """Return all that is shown of a car; where it cannot be reckoned, its plan and what is in the way."""
-    state, judged = told.state, told.judged
-    own = judged or _UNJUDGED
-    return CarView(
-        slug=slug,
-        number=state.number,
-        plan_number=state.plan_number,
-        plan=PlanModel.from_core(state.plan),
-        condition=ConditionView.model_validate(state.condition),
-        marks=[MarkView.model_validate(m) for m in own.marks],
-        round=[AskView.model_validate(a) for a in own.round],
-        floor_round=[AskView.model_validate(a) for a in own.floor_round],
-        stand_round=[AskView.model_validate(a) for a in own.stand_round],
-        pads=[AskView.model_validate(a) for a in own.pads],
-        next=StepView.model_validate(own.next),
-        corners={c: corner_view(own.corners.get(c) or CornerSetting(c, ()), own.toe.get(c, ())) for c in CORNERS},
-        holding=sum(m.state == "holds" for m in own.judged),
-        judged=len(own.judged),
-        progress=dict(own.progress),
-        steer_ahead=own.steer_ahead,
-        surveyed=list(dict.fromkeys([*state.surveyed, *(p for n in state.jig.noted for p in n.read.points)])),
-        last=_last(state, kept),
-        trouble=TroubleView.model_validate(told.trouble) if told.trouble else None,
-        notices=list(told.notices),
-    )
+class CarChange(View):
+    """Those parts of what is shown of a car that an entry has changed; what is not here stays as it was."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=False, extra="allow")
+
+    number: int
+    last: LastView | None
 
 
 class _Unjudged:
     """What is shown of a car that cannot be reckoned: nothing but that."""
 
-    marks = round = floor_round = stand_round = pads = judged = ()
+    marks: tuple[MarkState, ...] = ()
+    judged: tuple[MarkState, ...] = ()
+    round: tuple[Ask, ...] = ()
+    floor_round: tuple[Ask, ...] = ()
+    stand_round: tuple[Ask, ...] = ()
+    pads: tuple[Ask, ...] = ()
+    holding = 0
     next = Step("plan", "This car cannot be reckoned", "Its log and its plan are whole.")
     corners: Mapping[Corner, CornerSetting] = {}
     toe: Mapping[Corner, tuple[str, ...]] = {}
@@ -251,6 +243,65 @@ class _Unjudged:
 
 
 _UNJUDGED = _Unjudged()
+
+
+@dataclass(frozen=True)
+class _Part(Generic[S]):
+    """One part of what is shown of a car: what it is made of, and how it is made. It is made anew only where that differs."""
+
+    of: Callable[[Told], S]
+    made: Callable[[S], object]
+
+
+def _own(told: Told) -> "CarJudged | _Unjudged":
+    return told.judged or _UNJUDGED
+
+
+def _asks(rows: Sequence[Ask]) -> list[AskView]:
+    return [AskView.model_validate(a) for a in rows]
+
+
+def _names(state: CarState) -> list[str]:
+    return list(dict.fromkeys([*state.surveyed, *(p for n in state.jig.noted for p in n.read.points)]))
+
+
+def _corners(rows: Mapping[Corner, tuple[CornerSetting, tuple[str, ...]]]) -> dict[Corner, CornerView]:
+    return {c: corner_view(*row) for c, row in rows.items()}
+
+
+_PARTS: Mapping[str, _Part[Any]] = {
+    "number": _Part(lambda t: t.state.number, int),
+    "plan_number": _Part(lambda t: t.state.plan_number, int),
+    "plan": _Part(lambda t: t.state.plan, PlanModel.from_core),
+    "condition": _Part(lambda t: t.state.condition, ConditionView.model_validate),
+    "marks": _Part(lambda t: _own(t).marks, lambda rows: [MarkView.model_validate(m) for m in rows]),
+    "round": _Part(lambda t: _own(t).round, _asks),
+    "floor_round": _Part(lambda t: _own(t).floor_round, _asks),
+    "stand_round": _Part(lambda t: _own(t).stand_round, _asks),
+    "pads": _Part(lambda t: _own(t).pads, _asks),
+    "next": _Part(lambda t: _own(t).next, StepView.model_validate),
+    "corners": _Part(
+        lambda t: {c: (_own(t).corners.get(c) or CornerSetting(c, ()), _own(t).toe.get(c, ())) for c in CORNERS}, _corners
+    ),
+    "holding": _Part(lambda t: _own(t).holding, int),
+    "judged": _Part(lambda t: len(_own(t).judged), int),
+    "progress": _Part(lambda t: _own(t).progress, dict),
+    "steer_ahead": _Part(lambda t: _own(t).steer_ahead, str),
+    "surveyed": _Part(lambda t: _names(t.state), list),
+    "trouble": _Part(lambda t: t.trouble, lambda trouble: TroubleView.model_validate(trouble) if trouble else None),
+    "notices": _Part(lambda t: t.notices, list),
+}
+
+
+def car_view(slug: str, told: Told, kept: Mapping[str, EntryKept]) -> CarView:
+    """Return all that is shown of a car; where it cannot be reckoned, its plan and what is in the way."""
+    return CarView(slug=slug, last=_last(told.state, kept), **{name: p.made(p.of(told)) for name, p in _PARTS.items()})
+
+
+def car_change(before: Told, told: Told, kept: Mapping[str, EntryKept]) -> CarChange:
+    """Return those parts of what is shown of a car that are not what they were before."""
+    parts = ((name, p, p.of(told)) for name, p in _PARTS.items())
+    return CarChange(last=_last(told.state, kept), **{n: p.made(now) for n, p, now in parts if now != p.of(before)})
 
 
 def _last(state: CarState, kept: Mapping[str, EntryKept]) -> LastView | None:

@@ -35,6 +35,11 @@ class CarJudged:
         """Marks that the plan has an aim for."""
         return tuple(m for m in self.marks if m.state is not None)
 
+    @property
+    def holding(self) -> int:
+        """How many of them hold."""
+        return sum(m.state == "holds" for m in self.judged)
+
 
 def judge_car(evaluation: Evaluation) -> CarJudged:
     """Return all that is told of a car; see :class:`CarJudged`."""
