@@ -142,6 +142,12 @@ def main() -> None:
         connection.close()
         server.stop()
         floor = fsync_s(folder)
+    _print(asked, rows, sizes, floor, starts)
+
+
+def _print(
+    asked: argparse.Namespace, rows: dict[str, list[float]], sizes: list[int], floor: float, starts: list[float]
+) -> None:
     print(f"{asked.entries} entries in the car, {asked.times} of each; p95 in ms (least to greatest of five parts)")
     for name, times in rows.items():
         p95, low, high = p95_ms(times)

@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 from datetime import UTC
 
 from ready_corner.border.entries import EntryIn, EntryKept, PlanRevisedModel, WhatIn, keep, kept_to_core, same_as_sent
-from ready_corner.core.advise.accept import Preview, accept, preview
+from ready_corner.core.advise.accept import Preview, judged_with, preview
 from ready_corner.core.advise.car import CarJudged, judge_car
 from ready_corner.core.advise.pickups import Kept, Pickups, pickups
 from ready_corner.core.advise.standing import stance
@@ -198,12 +198,12 @@ class Workshop:
                 now = self._told(bench, state)
                 if already := bench.kept.get(str(sent.id)):
                     return Recorded(self._again(already, sent), False, now)
-                kept, after = self._accepted(now, sent)
-                told = self._tell(bench, after, now)
+                kept, found = self._accepted(now, sent)
+                told = self._tell(bench, found.given, found)
                 if told.trouble and not now.trouble:  # a car that cannot be reckoned takes anything that may bring it back
                     raise NotReckonedError("it", told.trouble.kind)
                 mine.append(bench.key.id, [kept])
-                bench.state, bench.told = after, told
+                bench.state, bench.told = found.given, told
                 bench.kept[str(kept.id)] = kept
                 return Recorded(kept, True, told, now)
         except TakenError as taken:
@@ -313,13 +313,12 @@ class Workshop:
     def _told(self, bench: _Bench, state: CarState) -> Told:
         """Return the car told at its latest state; kept until there is a later one."""
         if bench.told is None or bench.told.state is not state:
-            bench.told = self._tell(bench, state, bench.told)
+            bench.told = self._tell(bench, state, bench.told.judged.evaluation if bench.told and bench.told.judged else None)
         return bench.told
 
-    def _tell(self, bench: _Bench, state: CarState, before: Told | None) -> Told:
+    def _tell(self, bench: _Bench, state: CarState, earlier: Evaluation | None) -> Told:
         """Return a state judged, or since which entry it cannot be."""
         notices = tuple(_say_missing(low, high) for low, high in bench.missing)
-        earlier = before.judged.evaluation if before and before.judged else None
         try:
             return Told(state, judge_car(evaluate(state, earlier)), None, notices)
         except Exception as wrong:  # the second wall: whatever it is, the car still opens with its log and its plan
@@ -350,8 +349,8 @@ class Workshop:
             )
         return already
 
-    def _accepted(self, now: Told, sent: EntryIn) -> tuple[EntryKept, CarState]:
-        """Return an entry as it will be kept, and the state after it; raises what the core refuses it for."""
+    def _accepted(self, now: Told, sent: EntryIn) -> tuple[EntryKept, Evaluation]:
+        """Return an entry as it will be kept, and the car with it; raises what the core refuses it for."""
         state = now.state
         if isinstance(sent.what, PlanRevisedModel) and sent.what.revises != state.plan_number:
             raise SavedFirstError(
@@ -361,10 +360,10 @@ class Workshop:
             )
         what = keep(sent.what, state.plan)
         kept = EntryKept(id=sent.id, number=state.number + 1, at=sent.at.astimezone(UTC), who=sent.who, what=what)
-        after = accept(state, kept_to_core(kept), now.judged.evaluation if now.judged else None)
+        found = judged_with(state, kept_to_core(kept), now.judged.evaluation if now.judged else None)
         if isinstance(sent.what, PlanRevisedModel):
-            self._reckonable(after, state)
-        return kept, after
+            self._reckonable(found.given, state)
+        return kept, found
 
 
 @contextlib.contextmanager

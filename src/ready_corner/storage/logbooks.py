@@ -76,7 +76,8 @@ def engine_for(url: str) -> Engine:
         pool_size=10,
         max_overflow=30,
         pool_timeout=ANSWER_S,
-        isolation_level="READ COMMITTED",
+        isolation_level="AUTOCOMMIT",  # one statement is one transaction, and nothing has to be ended after a look
+        skip_autocommit_rollback=True,
         connect_args={"connect_timeout": ANSWER_S, "read_timeout": ANSWER_S, "write_timeout": ANSWER_S},
     )
 
@@ -149,7 +150,7 @@ class Logbooks:
             name = f"ready_corner {car_id}"
             if connection.scalar(select(func.get_lock(name, LOCK_PATIENCE_S))) != 1:
                 raise AwayError("Others are recording in this car just now.")
-            connection.commit()  # the lock outlives it; a session on a connection amid a transaction would not commit its own
+            connection.rollback()  # the lock outlives it
             try:
                 yield Logbooks(connection)
             finally:
@@ -178,21 +179,25 @@ class Logbooks:
             for e in entries
         ]
         try:
-            with self._connected() as connection, connection.begin():
-                if car is not None:
-                    connection.execute(insert(CarRow).values(id=car.id, slug=car.slug))
-                if rows:
-                    connection.execute(insert(_ENTRIES), rows)
+            with self._connected() as connection:
+                if car is None and len(rows) == 1:
+                    connection.execute(insert(_ENTRIES).values(rows[0]))
+                    return
+                connection.execution_options(isolation_level="READ COMMITTED")
+                with connection.begin():
+                    if car is not None:
+                        connection.execute(insert(CarRow).values(id=car.id, slug=car.slug))
+                    if rows:
+                        connection.execute(insert(_ENTRIES), rows)
         except IntegrityError as taken:
             raise TakenError(str(taken.orig)) from taken
 
     @contextlib.contextmanager
     def _connected(self) -> Iterator[Connection]:
-        """Yield the connection that is held for writing, else one of the engine's, given back with whatever it began ended."""
+        """Yield the connection that is held for writing, else one of the engine's; a look leaves nothing begun."""
         if isinstance(self._engine, Connection):
             yield self._engine
-            if self._engine.in_transaction():
-                self._engine.rollback()  # of what was only looked at; what was to be kept is committed by then
+            self._engine.rollback()
         else:
             with self._engine.connect() as connection:
                 yield connection

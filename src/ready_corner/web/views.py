@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict
@@ -258,7 +259,17 @@ def _own(told: Told) -> "CarJudged | _Unjudged":
 
 
 def _asks(rows: Sequence[Ask]) -> list[AskView]:
-    return [AskView.model_validate(a) for a in rows]
+    return [_ask(a) for a in rows]
+
+
+@lru_cache(1000)
+def _ask(ask: Ask) -> AskView:
+    return AskView.model_validate(ask)
+
+
+@lru_cache(1000)
+def _mark(mark: MarkState) -> MarkView:
+    return MarkView.model_validate(mark)
 
 
 def _names(state: CarState) -> list[str]:
@@ -274,7 +285,7 @@ _PARTS: Mapping[str, _Part[Any]] = {
     "plan_number": _Part(lambda t: t.state.plan_number, int),
     "plan": _Part(lambda t: t.state.plan, PlanModel.from_core),
     "condition": _Part(lambda t: t.state.condition, ConditionView.model_validate),
-    "marks": _Part(lambda t: _own(t).marks, lambda rows: [MarkView.model_validate(m) for m in rows]),
+    "marks": _Part(lambda t: _own(t).marks, lambda rows: [_mark(m) for m in rows]),
     "round": _Part(lambda t: _own(t).round, _asks),
     "floor_round": _Part(lambda t: _own(t).floor_round, _asks),
     "stand_round": _Part(lambda t: _own(t).stand_round, _asks),

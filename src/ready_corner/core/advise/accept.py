@@ -11,7 +11,7 @@ from ready_corner.core.judge.marks import Evaluation, State, evaluate
 from ready_corner.core.plan.plan import CORNER_MARKS, END_OF
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length
-from ready_corner.core.record.logbook import QUANTITIES, CarState, Entry, Reading, Turned, check, fold_on, turn_words
+from ready_corner.core.record.logbook import GAPS, QUANTITIES, CarState, Entry, Reading, Turned, check, fold_on, turn_words
 from ready_corner.core.say.marks import say_value
 
 ON_IT = 0.05  # mm; nearer than this nothing is left to go
@@ -23,13 +23,17 @@ def accept(state: CarState, entry: Entry, before: Evaluation | None = None) -> C
     ``before``: the evaluation of an earlier state, to save work.
     Raises as :func:`logbook.check`, and StringError where a reading makes a pair of gaps that no straight string can give.
     """
+    return judged_with(state, entry, before).given
+
+
+def judged_with(state: CarState, entry: Entry, before: Evaluation | None = None) -> Evaluation:
+    """Return the same, judged."""
     check(state, entry.what)
-    after = fold_on(state, [entry])
-    if isinstance(entry.what, Reading) and entry.what.quantity in ("gap_front", "gap_back", "gap_hub"):
-        figures = evaluate(after, before).figures
-        if refusal := figures.refusal("toe", entry.what.corner):
-            raise refusal
-    return after
+    found = evaluate(fold_on(state, [entry]), before)
+    edge = isinstance(entry.what, Reading) and entry.what.quantity in GAPS[:2]
+    if edge and (refusal := found.figures.refusal("toe", entry.what.corner)):  # type: ignore[union-attr,arg-type]
+        raise refusal
+    return found
 
 
 @dataclass(frozen=True)
@@ -45,10 +49,9 @@ class Preview:
 
 def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     """Return what a reading or a turn would mean, without taking it; raises what would keep it out."""
-    after = accept(now.given, Entry("preview", now.state.number + 1, what), now)
+    evaluation = judged_with(now.given, Entry("preview", now.given.number + 1, what), now)
     if isinstance(what, Turned):
         return _preview_turn(now, what)
-    evaluation = evaluate(after, now)
     said = _echo(what, now.state.plan.units)
     if what.quantity in NO_MARK:
         return Preview(said, *_behind(evaluation, what))

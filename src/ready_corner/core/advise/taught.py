@@ -4,7 +4,7 @@ The plan's springs give what a turn does to all four corners up to one factor a 
 with the plan as a first guess, so that one turn and one round of heights already tell, and more tell better.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import groupby
 
@@ -45,19 +45,19 @@ def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None =
     forgot = {a: n for a, n in evaluation.state.stance.unlearned.items() if a in perches}
     rows, values, weights = [], [], []
     by = np.nan_to_num(by)
-    for i, corner in enumerate(CORNERS):
-        for design, value, u in _without_level(evaluation.observations(f"{corner}.height"), perches, forgot, evaluation):
-            rows.append(by[i] @ design)
-            values.append(value)
-            weights.append(1 / max(u, 1e-6))
     unknowns = 8  # the factor of each perch as it goes now, and as it went before it was forgotten
-    a, y = np.array(rows).reshape(-1, unknowns), np.array(values)
-    w = np.array(weights) ** 2
+    for i, corner in enumerate(CORNERS):
+        for turns, value, u in _without_level(evaluation.observations(f"{corner}.height"), perches, forgot, evaluation):
+            rows.append(turns * np.tile(by[i], 2))
+            values.append(value)
+            weights.append(u**-2)
+    a = np.vstack(rows) if rows else np.zeros((0, unknowns))
+    y, w = (np.concatenate(part) if part else np.zeros(0) for part in (values, weights))
     information = a.T @ (a * w[:, None]) + np.eye(unknowns) / GUESS_U**2
     # A factor is 1 and what is learned beside it.
     off = np.linalg.solve(information, a.T @ (w * (y - a @ np.ones(unknowns))))
-    covariance = np.linalg.inv(information)[:4, :4]
-    factors = np.clip(1 + off[:4], 0.2, 5.0)
+    covariance: FloatArray = np.asarray(np.linalg.inv(information), dtype=np.float64)[:4, :4]
+    factors: FloatArray = np.asarray(np.clip(1 + off[:4], 0.2, 5.0), dtype=np.float64)
     told = tuple(bool(np.sqrt(covariance[i, i]) < TOLD * GUESS_U) for i in range(4))
     says = tuple((p, _say(i, factors[i], np.sqrt(covariance[i, i]))) for p, i in perches.items() if told[i])
     cross = 1.0 if cross_by is None else _cross_factor(evaluation, perches, np.nan_to_num(cross_by) * factors)
@@ -71,29 +71,26 @@ def _say(i: int, factor: float, u: float) -> str:
 
 def _without_level(
     found: Sequence[Observation], perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation
-) -> list[tuple[FloatArray, float, float]]:
-    """Return turns (4 perches, 8 unknowns), value and u of every observation, less the mean of its stretch, within which alone heights compare."""
-    out = []
+) -> Iterator[tuple[FloatArray, FloatArray, FloatArray]]:
+    """Yield, a stretch at a time, turns (n, 8 unknowns), values and u (n,) less their mean, for only within a stretch heights compare."""
+    until = {name: evaluation.turned_at(name, number) for name, number in forgot.items()}
     for _, rows in groupby(found, lambda o: o.stretch):
         own = list(rows)
-        if len(own) < 2 or len({tuple(o.turned.get(p, 0.0) for p in perches) for o in own}) < 2:
+        total = np.array([[o.turned.get(name, 0.0) for name in perches] for o in own])
+        if len(own) < 2 or not np.any(total != total[0]):
             continue  # no perch was turned between them
-        designs = np.array([_turns(o, perches, forgot, evaluation) for o in own])
-        share = np.array([1 / max(o.u, 1e-6) ** 2 for o in own])
-        share /= share.sum()
-        mean = np.tensordot(share, designs, axes=1)
-        level = float(share @ np.array([o.value for o in own]))
-        out += [(d - mean, o.value - level, o.u) for d, o in zip(designs, own, strict=True)]
-    return out
-
-
-def _turns(seen: Observation, perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation) -> FloatArray:
-    design = np.zeros((4, 8))
-    for name, i in perches.items():
-        total, until = seen.turned.get(name, 0.0), forgot.get(name, 0)
-        before = 0.0 if not until else total if seen.number <= until else evaluation.turned_at(name, until)
-        design[i, 4 + i], design[i, i] = before, total - before
-    return design
+        before = np.zeros_like(total)  # as far as what was learned then was given up since
+        for k, name in enumerate(perches):
+            if name in forgot:
+                early = np.array([o.number <= forgot[name] for o in own])
+                before[:, k] = np.where(early, total[:, k], until[name])
+        turns = np.zeros((len(own), 8))
+        at = list(perches.values())
+        turns[:, at], turns[:, [4 + i for i in at]] = total - before, before
+        u = np.array([max(o.u, 1e-6) for o in own])
+        share = u**-2 / np.sum(u**-2)
+        values = np.array([o.value for o in own])
+        yield turns - share @ turns, values - share @ values, u
 
 
 def _cross_factor(evaluation: Evaluation, perches: Mapping[str, int], by: FloatArray) -> float:

@@ -76,11 +76,11 @@ def learn(observations: Sequence[Observation]) -> Worth:
     if not names:
         return Worth()
     scaled = (design[:, moved] / size[moved]) * weights[:, None]
-    _, singular, rows_of_v = np.linalg.svd(scaled, full_matrices=True)
+    columns, singular, rows_of_v = np.linalg.svd(scaled, full_matrices=scaled.shape[0] < scaled.shape[1])
     rank = int(np.sum(singular > 1e-9 * singular[0]))
     null = rows_of_v[rank:]
     known = np.linalg.norm(null, axis=0) < DETERMINED if len(null) else np.ones(len(names), dtype=bool)
-    inverse = np.linalg.pinv(scaled, rcond=1e-9)
+    inverse = (rows_of_v[:rank].T / singular[:rank]) @ columns[:, :rank].T
     worths = (inverse @ (values * weights)) / size[moved]
     covariance = (inverse @ inverse.T) / np.outer(size[moved], size[moved])
     keep = np.flatnonzero(known)

@@ -202,7 +202,8 @@ class Figures:
             return tuple(row.at(row.value + float(more)) for row in rows)
         if kind == "toe":
             warp = self._warped[corner][1] if self.floor else 0.0
-            rigs = [self._rig(row.number) for row in rows]
+            breaks = self.state.rig_breaks
+            rigs = [bisect_left(breaks, row.number) for row in rows]
             opened = {rig: found.value for rig in set(rigs) if (found := self._opening_on(corner, rig)) is not None}
             return tuple(row.at(row.value - opened[rig] - warp) for row, rig in zip(rows, rigs, strict=True) if rig in opened)
         if not self.floor or any(row.on_frame for row in rows):
@@ -431,7 +432,8 @@ class Figures:
     @remembered
     def _hub_spells_of(self, corner: Corner) -> dict[int, int]:
         """The spell of the latest hub gap of a corner on each rig."""
-        return {self._rig(t.number): t.spell for t in self.state.taken.get((corner, "gap_hub"), ())}
+        breaks = self.state.rig_breaks
+        return {bisect_left(breaks, t.number): t.spell for t in self.state.taken.get((corner, "gap_hub"), ())}
 
     def opening(self, corner: Corner, number: int) -> Measured | None:
         """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""

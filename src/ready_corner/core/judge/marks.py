@@ -1,11 +1,12 @@
 """Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason in words."""
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ready_corner.core.engines.learning import Observation, Worth, learn
 from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
@@ -31,6 +32,7 @@ from ready_corner.core.quantities.verdict import (
 from ready_corner.core.record.logbook import CarState, Move, Taken
 from ready_corner.core.say.marks import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
 
+IntArray = NDArray[np.int_]
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "ready", "turn", "plan"]
@@ -141,17 +143,19 @@ class Evaluation:
     def observations(self, mark: str) -> list[Observation]:
         """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
         corner, kind = split(mark)
-        seen, before = self.figures.seen(kind, corner), self._turned_before(mark)
-        return [Observation(row.value, row.u, *before(row.number), row.number) for row in seen]
+        seen, (changes, turned, unknown) = self.figures.seen(kind, corner), self._lessons(mark)
+        numbers = [row.number for row in seen]
+        after = np.searchsorted(changes, numbers, side="left") - 1
+        stretch = np.searchsorted(unknown, numbers, side="left").tolist()
+        return [Observation(row.value, row.u, k, turned[i], row.number) for row, i, k in zip(seen, after, stretch, strict=True)]
 
     @remembered
-    def _turned_before(self, mark: str) -> Callable[[int], tuple[int, Mapping[str, float]]]:
-        """Return what tells the stretch of an entry, and how far every adjuster that could move a mark had been turned by then."""
+    def _lessons(self, mark: str) -> tuple[IntArray, list[Mapping[str, float]], IntArray]:
+        """Return the entry of every change, how far those adjusters had been turned after it that could move a mark, and the entries of what else could."""
         moves, (numbers, sums) = self._touching(mark), self._turns
         adjusters = tuple(dict.fromkeys(m.adjuster for m in moves if m.adjuster))
-        unknown = [m.number for m in moves if m.unknown]
-        turned = [{a: row.get(a, 0.0) for a in adjusters} for row in sums]
-        return lambda number: (bisect_left(unknown, number), turned[bisect_left(numbers, number) - 1])
+        turned: list[Mapping[str, float]] = [{a: row.get(a, 0.0) for a in adjusters} for row in sums]
+        return np.array(numbers), turned, np.array([m.number for m in moves if m.unknown], dtype=int)
 
     def turned_at(self, adjuster: str, number: int) -> float:
         """Return how far an adjuster had been turned in all by an entry, in turns."""

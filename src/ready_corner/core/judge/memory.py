@@ -111,9 +111,9 @@ class Memory:
 
     def recall(self, key: Hashable, make: Callable[[], T]) -> T:
         """Return what is kept under a key, else what ``make`` makes of the state now; raises the refusal it raised."""
-        kept: _Kept[T] | None = self._kept.get(key)
+        kept: _Kept[T] | None = self._kept.get(key) or self._still(key)
         if kept is None:
-            kept = self._kept[key] = self._still(key) or self._made(make)
+            kept = self._kept[key] = self._made(make)
         if (looked := _LOOKED.get()) is not None:
             looked |= kept.needs
         if kept.refusal is not None:
@@ -121,8 +121,13 @@ class Memory:
         return kept.value
 
     def _still(self, key: Hashable) -> _Kept[Any] | None:
-        found = next(((k, since) for kept, since in self._older if (k := kept.get(key))), None)
-        return found[0] if found and found[0].needs.isdisjoint(found[1]) else None
+        for kept, since in self._older:
+            if (found := kept.get(key)) is not None:
+                if not found.needs.isdisjoint(since):
+                    return None
+                self._kept[key] = found
+                return found
+        return None
 
     @staticmethod
     def _made(make: Callable[[], T]) -> _Kept[T]:

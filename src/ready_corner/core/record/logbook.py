@@ -5,6 +5,7 @@ place and *spell*: the stretch of the log between two changes that could move wh
 """
 
 import math
+from bisect import bisect_left
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal, get_args
@@ -289,10 +290,7 @@ class CarState:
     def latest(self, place: Place) -> tuple[Taken, ...]:
         """Return the repeats of the latest spell in which a place was read, oldest first."""
         taken = self.taken.get(place, ())
-        first = len(taken)
-        while first and taken[first - 1].spell == taken[-1].spell:
-            first -= 1
-        return taken[first:]
+        return taken[bisect_left(taken, taken[-1].spell, key=lambda t: t.spell) :] if taken else ()
 
 
 def fold(plan: Plan | None, entries: Sequence[Entry]) -> CarState:
