@@ -115,8 +115,10 @@ def main() -> None:
                 connection.close()
                 server.stop()
 
-        def post(path: str, body: object) -> bytes:
-            connection.request("POST", path, json.dumps(body), {"content-type": "application/json", "accept-encoding": "gzip"})
+        def post(path: str, body: object, **headers: str) -> bytes:
+            connection.request(
+                "POST", path, json.dumps(body), {"content-type": "application/json", "accept-encoding": "gzip", **headers}
+            )
             answer = connection.getresponse()
             said = answer.read()
             assert answer.status in {200, 201}, said
@@ -131,7 +133,7 @@ def main() -> None:
             nonlocal known
             what = reading(*places[i % len(places)]).model_dump()
             entry = {"id": str(uuid.uuid4()), "at": "2026-11-25T12:00:00Z", "who": "Wren", "what": what}
-            said = post(f"/api/cars/long/entries?since={known}", entry)
+            said = post("/api/cars/long/entries", entry, **{"x-since-entry": str(known)})
             sizes.append(len(said))
             known = json.loads(said)["number"]
 

@@ -27,7 +27,10 @@ export class Car {
 
   constructor(readonly slug: string) {
     this.view = kept<CarView>(shelf(slug));
-    this.#stops = [outbox.show(slug, (view) => this.#show(view)), outbox.whileAway(() => void this.refresh())];
+    this.#stops = [
+      outbox.show(slug, { known: () => this.view, shown: (view) => this.#show(view) }),
+      outbox.whileAway(() => void this.refresh()),
+    ];
     void this.refresh(true);
   }
 

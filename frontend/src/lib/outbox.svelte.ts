@@ -21,6 +21,12 @@ export interface Waiting {
   refusal: Refusal | null;
 }
 
+/** A car that is open in this page: what is known of it, and how it is shown. */
+interface Open {
+  known: () => CarView | null;
+  shown: (view: CarView) => void;
+}
+
 interface Shelf extends DBSchema {
   waiting: { key: number; value: Waiting; indexes: { id: string } };
 }
@@ -39,7 +45,7 @@ class Outbox {
   #gone = new Set<string>();
   #marked = new Map<string, Refusal | null>(); // marks that are not on the shelf yet: what is read from it meanwhile is older
   #running = new Map<string, Promise<void>>();
-  #cars = new Map<string, (view: CarView) => void>();
+  #cars = new Map<string, Open>();
   #again = new Set<() => void>();
   #tabs: BroadcastChannel | null = null;
   #timer = 0;
@@ -98,8 +104,8 @@ class Outbox {
   }
 
   /** Show the car that the server answers with to whoever has it open. */
-  show(slug: string, shown: (view: CarView) => void): () => void {
-    this.#cars.set(slug, shown);
+  show(slug: string, open: Open): () => void {
+    this.#cars.set(slug, open);
     return () => void this.#cars.delete(slug);
   }
 
@@ -135,8 +141,9 @@ class Outbox {
     await Promise.race([this.#look(), patience]); // what this page has just added is on the shelf, and what other tabs did is seen
     for (let row = this.#next(slug); row; row = this.#next(slug)) {
       try {
-        const { car } = await api.record(slug, row.entry);
-        this.#cars.get(slug)?.(car);
+        const open = this.#cars.get(slug);
+        const car = await api.record(slug, row.entry, open?.known() ?? null);
+        open?.shown(car);
         this.drop(row.entry.id);
       } catch (error) {
         if (error instanceof Away) return this.isAway();

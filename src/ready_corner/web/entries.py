@@ -2,7 +2,7 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Header, Query, Response
 
 from ready_corner.border.entries import EntryIn, ReadingIn, TurnedIn
 from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, View, car_change, car_view, log_lines
@@ -21,7 +21,9 @@ class Recorded(View):
 
 
 @router.post("/cars/{slug}/entries", status_code=201, response_model=Recorded)
-def record(slug: str, entry: EntryIn, workshop: TheWorkshop, since: Annotated[int | None, Query(ge=0)] = None) -> Response:
+def record(
+    slug: str, entry: EntryIn, workshop: TheWorkshop, since: Annotated[int | None, Header(alias="x-since-entry", ge=0)] = None
+) -> Response:
     """Take one entry, durably; an entry sent twice is kept once and answered with 200."""
     done = workshop.record(slug, entry)
     kept, known = workshop.by_id(slug), done.before is not None and done.before.state.number == since

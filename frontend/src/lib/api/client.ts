@@ -6,6 +6,7 @@ export type CarView = Omit<Schemas['CarView'], 'plan' | 'corners'> & {
   plan: Plan;
   corners: Record<Corner, CornerView>;
 };
+type Recorded = { number: number; since: number | null; car: Partial<CarView> };
 export type CarLine = Schemas['CarLineView'];
 export type MarkView = Schemas['MarkView'];
 export type AskView = Schemas['AskView'];
@@ -62,12 +63,12 @@ export class Refused extends Error {
 /** The server (or its database) is not there just now. */
 export class Away extends Error {}
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function call<T>(method: string, path: string, body?: unknown, more: Record<string, string> = {}): Promise<T> {
   let answer: Response;
   try {
     answer = await fetch(`/api${path}`, {
       method,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      headers: body === undefined ? more : { 'content-type': 'application/json', ...more },
       body: body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body),
       signal: AbortSignal.timeout(PATIENCE_MS),
     });
@@ -97,8 +98,12 @@ export const api = {
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file),
-  record: (slug: string, entry: EntryIn) =>
-    call<{ number: number; new: boolean; car: CarView }>('POST', `/cars/${slug}/entries`, entry),
+  /** Take an entry; the answer is the car as it is then: what has changed since ``known``, laid on it, or the whole. */
+  record: async (slug: string, entry: EntryIn, known: CarView | null): Promise<CarView> => {
+    const since: Record<string, string> = known ? { 'x-since-entry': String(known.number) } : {};
+    const { since: base, car } = await call<Recorded>('POST', `/cars/${slug}/entries`, entry, since);
+    return known && base !== null ? { ...known, ...car } : (car as CarView);
+  },
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) =>
     call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),

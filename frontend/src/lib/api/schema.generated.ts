@@ -843,6 +843,17 @@ export interface components {
             refused: string[];
         };
         /**
+         * CarChange
+         * @description Those parts of what is shown of a car that an entry has changed; what is not here stays as it was.
+         */
+        CarChange: {
+            /** Number */
+            number: number;
+            last: components["schemas"]["LastView"] | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * CarLineView
          * @description A car in the list.
          */
@@ -2555,14 +2566,17 @@ export interface components {
         };
         /**
          * Recorded
-         * @description The number an entry got, and the car as it is now.
+         * @description The number an entry got, and the car as it is now: whole, or only what has changed ``since`` the entry the browser knew.
          */
         Recorded: {
             /** Number */
             number: number;
             /** New */
             new: boolean;
-            car: components["schemas"]["CarView"];
+            /** Since */
+            since: number | null;
+            /** Car */
+            car: components["schemas"]["CarView"] | components["schemas"]["CarChange"];
         };
         /**
          * Refusal
@@ -4148,7 +4162,9 @@ export interface operations {
     record_api_cars__slug__entries_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "x-since-entry"?: number | null;
+            };
             path: {
                 slug: string;
             };

@@ -1,0 +1,67 @@
+"""What an entry changed, laid on what was known, is the car as it is; and what is kept of a state is what would be worked out anew."""
+
+import random
+
+from ready_corner.core.advise.car import judge_car
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.record.logbook import fold, fold_on
+from ready_corner.exchange.files import read_logbook
+from tests.conftest import entry_json, plan_json, reading_json
+from tests.fuzzing import client_in_memory
+from tests.kept.test_kept import KEPT
+
+
+def _drawn(rng):
+    typed = {
+        "height": "110",
+        "camber": "-1.4",
+        "gap_front": "52",
+        "gap_back": "51.5",
+        "gap_hub": "52",
+        "pad": "1",
+        "load": "160",
+    }
+    for _ in range(60):
+        corner, quantity = rng.choice(("LF", "RF", "LR", "RR")), rng.choice(list(typed))
+        tool = {"height": "tape", "camber": "digital", "load": "scales"}.get(quantity, "rule")
+        turn = {"kind": "turned", "adjuster": rng.choice(("LR.toe", "LR.upper")), "typed": rng.choice(("1/2", "-1/2"))}
+        happened = {"kind": "happened", "what": rng.choice(("settled", "string", "tyre", "bar_off"))}
+        yield rng.choices((reading_json(corner, quantity, typed[quantity], tool=tool), turn, happened), (6, 1, 1))[0]
+
+
+def test_a_change_laid_on_what_was_known_is_the_car():
+    client = client_in_memory()
+    slug = client.post("/api/cars", json=entry_json({"kind": "plan", "plan": plan_json()})).json()["slug"]
+    known = client.get(f"/api/cars/{slug}").json()
+    for what in _drawn(random.Random(12)):
+        said = client.post(f"/api/cars/{slug}/entries", json=entry_json(what), headers={"x-since-entry": str(known["number"])})
+        if said.status_code == 422:  # past its thread
+            continue
+        answer = said.json()
+        assert answer["since"] == known["number"]
+        assert "plan" not in answer["car"]
+        known |= answer["car"]
+        assert known == client.get(f"/api/cars/{slug}").json()
+    late = client.post(
+        f"/api/cars/{slug}/entries", json=entry_json({"kind": "note", "words": "x"}), headers={"x-since-entry": "1"}
+    )
+    assert late.json()["since"] is None
+    assert late.json()["car"] == client.get(f"/api/cars/{slug}").json()
+
+
+def test_what_is_remembered_is_what_would_be_worked_out_anew():
+    for path in KEPT:
+        state = read_logbook(path.read_bytes())[1]
+        first = fold(None, state.entries[:1])
+        judged = evaluate(first)
+        for n in range(5, len(state.entries) + 1, 7):
+            judged = evaluate(fold(None, state.entries[:n]) if n % 2 else _on(judged, state.entries[:n]), judged)
+            kept, fresh = judge_car(judged), judge_car(evaluate(judged.given))
+            assert kept.marks == fresh.marks
+            assert kept.next == fresh.next
+            assert kept.corners == fresh.corners
+            assert (kept.round, kept.floor_round, kept.stand_round) == (fresh.round, fresh.floor_round, fresh.stand_round)
+
+
+def _on(judged, entries):
+    return fold_on(judged.given, entries[len(judged.given.entries) :])
