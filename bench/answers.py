@@ -18,7 +18,8 @@ from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from ready_corner.border.entries import EntryKept, HappenedModel, ReadingIn, TurnedIn, keep
+from ready_corner.border.entries import EntryKept, keep
+from ready_corner.border.kinds import SENT
 from ready_corner.core.plan.plan import CORNERS
 from ready_corner.demo import demo_logbooks
 from ready_corner.launch.database import LocalDatabase
@@ -29,6 +30,8 @@ from ready_corner.workshop import Workshop
 HERE = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(HERE))
 from tests.serving import Server  # noqa: E402
+
+HappenedModel, ReadingIn, TurnedIn = (SENT[k] for k in ("happened", "reading", "turned"))
 
 TYPED = {"height": "5 1/4", "camber": "-1.45", "gap_front": "1 3/8", "gap_back": "1 5/16", "gap_hub": "1 1/2"}
 TOOL = {"height": "tape", "camber": "digital"}

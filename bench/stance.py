@@ -10,7 +10,8 @@ import numpy as np
 from ready_corner.core.advise.standing import stance
 from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.model.four_springs import Asked, Car, CornerSpring, effects, perch_turns, stand
-from ready_corner.core.record.logbook import Entry, Reading, fold_on
+from ready_corner.core.record.logbook import Entry, fold_on
+from ready_corner.core.record.readings import Reading
 from ready_corner.exchange.files import read_logbook
 from ready_corner.web.stance import stance_view
 

@@ -22,7 +22,9 @@ from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.model.study import Change, Over, Study, study
 from ready_corner.core.plan.plan import End, Point
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, SavedFirstError
-from ready_corner.core.record.logbook import CarState, PlanRevised, Reading, Turned, fold_all
+from ready_corner.core.record.happenings import Turned
+from ready_corner.core.record.logbook import CarState, PlanRevised, fold_all
+from ready_corner.core.record.readings import Reading
 from ready_corner.exchange.files import slug_of
 from ready_corner.storage.logbooks import AwayError, CarKey, CarLine, Logbooks, TakenError
 

@@ -6,7 +6,10 @@ from ready_corner.core.plan.plan import CORNERS, Adjuster, Axle, Perch, Plan, St
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import Correction, Entry, Happened, PlanRevised, Reading, Turned
+from ready_corner.core.record.happenings import Happened, Turned
+from ready_corner.core.record.logbook import Entry, PlanRevised
+from ready_corner.core.record.notes import Correction
+from ready_corner.core.record.readings import Reading
 
 from .practice import PracticeCar
 

@@ -8,7 +8,9 @@ import pytest
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.plan.plan import CORNERS, DOUBTS, SIDE, Axle, Ways
 from ready_corner.core.quantities.tools import Tool
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, fold
+from ready_corner.core.record.happenings import Happened
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
 from tests.core.cars import plan
 from tests.core.practice import PracticeCar
 

@@ -11,7 +11,9 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.plan.plan import CORNERS, END_OF, Perch
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
+from ready_corner.core.record.happenings import Happened, Turned
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
 from tests.core.linkage.cars import plan
 from tests.core.practice import PracticeCar
 

@@ -6,18 +6,10 @@ import pytest
 from ready_corner.core.plan.plan import Adjuster, Axle, Perch, Plan, Stack
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, PlannedError, UnusualError
 from ready_corner.core.quantities.notation import Units
-from ready_corner.core.record.logbook import (
-    Correction,
-    Happened,
-    Note,
-    OutOfThreadError,
-    PlanRevised,
-    Reading,
-    Turned,
-    check,
-    fold,
-    fold_on,
-)
+from ready_corner.core.record.happenings import Happened, OutOfThreadError, Turned
+from ready_corner.core.record.logbook import PlanRevised, check, fold, fold_on
+from ready_corner.core.record.notes import Correction, Note
+from ready_corner.core.record.readings import Reading
 
 from .cars import PERCH, ROD, SHIMS, TUBE, Log, end, plan
 

@@ -12,7 +12,9 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.checks import check_linkages
 from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.plan import Moves
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
+from ready_corner.core.record.happenings import Happened, Turned
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")

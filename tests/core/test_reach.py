@@ -14,7 +14,9 @@ from ready_corner.core.model.springs_of_plan import car_of, springing
 from ready_corner.core.plan.plan import CORNERS, Moves
 from ready_corner.core.quantities.errors import CalledError
 from ready_corner.core.quantities.tools import Tool
-from ready_corner.core.record.logbook import LOAD, TYRE, Entry, Happened, PlanRevised, Reading, Turned, check, fold
+from ready_corner.core.record.happenings import LOAD, TYRE, Happened, Turned
+from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
+from ready_corner.core.record.readings import Reading
 from tests.core.linkage.cars import plan
 
 KINDS = ("height", "camber", "toe", "load")

@@ -13,8 +13,10 @@ from ready_corner.core.judge.progress import share_held, steer_ahead
 from ready_corner.core.plan.plan import CORNERS, Ways
 from ready_corner.core.quantities.tools import Tool, default_tools
 from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.jig_acts import GaugeZeroed
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
 
 from .cars import FINE, ROD, TUBE, Log, plan
 from .practice import PracticeCar

@@ -2,11 +2,14 @@
 
 from dataclasses import replace
 
+from ready_corner.core.say.revised import say_revision
+
 from ready_corner.core.judge.marks import evaluate
-from ready_corner.core.judge.revised import say_revision
 from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.plan import CORNERS
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, fold
+from ready_corner.core.record.happenings import Happened
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
 from tests.core.linkage.cars import plan
 
 

@@ -8,7 +8,8 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.study import study
 from ready_corner.core.plan.plan import places_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.record.logbook import Correction, Entry, PlanRevised, Surveyed, check, fold
+from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
+from ready_corner.core.record.notes import Correction, Surveyed
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")

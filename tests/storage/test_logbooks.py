@@ -7,13 +7,16 @@ from alembic.migration import MigrationContext
 from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError
 
-from ready_corner.border.entries import EntryIn, HappenedModel, NoteModel
+from ready_corner.border.entries import EntryIn
+from ready_corner.border.kinds import SENT
 from ready_corner.demo import demo_logbooks, load_demo
 from ready_corner.storage.logbooks import Logbooks
 from ready_corner.storage.migrate import upgrade
 from ready_corner.storage.tables import Base
 from ready_corner.workshop import Workshop
 from tests.conftest import entry_json, plan_json, rows_of
+
+HappenedModel, NoteModel = (SENT[k] for k in ("happened", "note"))
 
 
 def note(words="n"):

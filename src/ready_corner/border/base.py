@@ -1,6 +1,6 @@
 """What every model at the border is made of."""
 
-from typing import Annotated, Any, ClassVar
+from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -13,15 +13,3 @@ class Model(BaseModel):
     """Base of every model at the border: no unknown fields, no infinite numbers."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True, from_attributes=True)
-
-
-class Act(Model):
-    """An entry that is kept just as it was sent: its fields are those of its class in the core, by name."""
-
-    core_class: ClassVar[type]
-
-    def to_core(self) -> Any:
-        """Return the core's form."""
-        return self.core_class(
-            **{name: getattr(self, name) for name in type(self).model_fields if name not in ("kind", "version")}
-        )

@@ -1,36 +1,19 @@
-"""Entries of the logbook at the border: what a browser sends (``...In``: what was typed) and what is kept (with its value)."""
+"""Entries of the logbook at the border: what a browser sends, and what is kept. Of plans here; every other kind is made in ``kinds``."""
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal, Union
 from uuid import UUID
 
 from pydantic import AwareDatetime, Field, JsonValue, field_validator
 
-from ready_corner.border.base import Act, Id, Model, Words
-from ready_corner.border.jig import (
-    FootIn,
-    FootKept,
-    GapIn,
-    JigModel,
-    OpeningIn,
-    PlainWork,
-    Prefix,
-    SillIn,
-    SlopeIn,
-    SlopeKept,
-    SurveyReadIn,
-    SurveyReadKept,
-    WorkKept,
-)
-from ready_corner.border.plan import PlanModel, PointName
-from ready_corner.border.stance import StanceModel
-from ready_corner.core.plan.plan import Corner, Plan
-from ready_corner.core.quantities.notation import read
+from ready_corner.border.base import Model
+from ready_corner.border.kinds import KEPT, MOST_TYPED, SENT, Kept, Sent
+from ready_corner.border.plan import PlanModel
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.record import logbook as core
 
 FIRST_YEAR, LAST_YEAR = 1970, 2200  # a clock that says otherwise is not set
-
-Typed = Annotated[str, Field(max_length=200)]
+Typed = Annotated[str, Field(max_length=MOST_TYPED)]
 
 
 class PlanRevisedModel(Model):
@@ -47,108 +30,6 @@ class PlanRevisedModel(Model):
         return core.PlanRevised(self.plan.to_core(checked=False), self.revises, self.confirmed)
 
 
-class ReadingIn(Model):
-    """A reading as typed, in shop notation."""
-
-    kind: Literal["reading"] = "reading"
-    version: Literal[1] = 1
-    quantity: core.Quantity
-    corner: Corner
-    typed: Typed
-    tool: Id
-    confirmed: bool = False
-
-    def keep(self, plan: Plan) -> "ReadingKept":
-        """Return it with its figure; raises ShopNotationError."""
-        figure = read(self.typed, core.QUANTITIES[self.quantity].kind, plan.units)
-        upright = core.upright_of(self.quantity, figure.value)
-        return ReadingKept(**self.model_dump(), value=figure.value, denominator=figure.denominator, upright_deg=upright)
-
-
-class ReadingKept(ReadingIn):
-    """A reading as kept: with its value in mm, degrees or kg, and what the gauge shows for upright."""
-
-    value: float
-    denominator: int = 0
-    upright_deg: float = 0.0
-
-    def to_core(self) -> core.Reading:
-        """Return the core's form."""
-        return core.Reading(**self.model_dump(exclude={"kind", "version"}))
-
-
-class TurnedIn(Model):
-    """An adjuster turned, as typed: “1t2f”, “2 shims removed”."""
-
-    kind: Literal["turned"] = "turned"
-    version: Literal[1] = 1
-    adjuster: Id
-    typed: Typed
-
-    def keep(self, plan: Plan) -> "TurnedKept":
-        """Return it with its amount; raises ShopNotationError."""
-        return TurnedKept(**self.model_dump(), amount=read(self.typed, "turns", plan.units).value)
-
-
-class TurnedKept(TurnedIn):
-    """An adjuster turned, as kept: amount in turns or shims, plus being longer, out, added, up."""
-
-    amount: float
-
-    def to_core(self) -> core.Turned:
-        """Return the core's form."""
-        return core.Turned(self.adjuster, self.amount, self.typed)
-
-
-class HappenedModel(Act):
-    """Something else that happened to the car."""
-
-    core_class = core.Happened
-    kind: Literal["happened"] = "happened"
-    version: Literal[1] = 1
-    what: core.Happening
-    corner: Corner | None = None
-    words: Words = ""
-    points: Annotated[tuple[Prefix, ...], Field(max_length=40)] = ()
-    by: float | None = None
-    place: tuple[float, float] | None = None
-
-
-class SurveyedModel(Act):
-    """Places of points as measured, in mm in the axes of the plan, each sure to ``expanded`` along every axis."""
-
-    core_class = core.Surveyed
-    kind: Literal["surveyed"] = "surveyed"
-    version: Literal[1] = 1
-    points: Annotated[dict[PointName, tuple[float, float, float]], Field(min_length=1, max_length=400)]
-    expanded: Annotated[float, Field(gt=0)]
-    words: Words = ""
-    confirmed: bool = False
-
-
-class CorrectionModel(Model):
-    """Strikes out another entry."""
-
-    kind: Literal["correction"] = "correction"
-    version: Literal[1] = 1
-    strikes: UUID
-    reason: Words = ""
-
-    def to_core(self) -> core.Correction:
-        """Return the core's form."""
-        return core.Correction(str(self.strikes), self.reason)
-
-
-class NoteModel(Act):
-    """Words."""
-
-    core_class = core.Note
-    kind: Literal["note"] = "note"
-    version: Literal[1] = 1
-    words: Annotated[str, Field(min_length=1, max_length=2000)]
-    corner: Corner | None = None
-
-
 class UnreadableModel(Model):
     """A line of the database that this version cannot read; ``said`` why, ``row`` as it stands there. No server ever wrote one."""
 
@@ -162,43 +43,12 @@ class UnreadableModel(Model):
         return core.Unreadable(self.said)
 
 
-WhatIn = Annotated[
-    PlanRevisedModel
-    | ReadingIn
-    | TurnedIn
-    | HappenedModel
-    | SurveyedModel
-    | SurveyReadIn
-    | FootIn
-    | SlopeIn
-    | GapIn
-    | OpeningIn
-    | SillIn
-    | PlainWork
-    | JigModel
-    | StanceModel
-    | CorrectionModel
-    | NoteModel,
-    Field(discriminator="kind"),
-]
-WhatKept = Annotated[
-    PlanRevisedModel
-    | ReadingKept
-    | TurnedKept
-    | HappenedModel
-    | SurveyedModel
-    | SurveyReadKept
-    | FootKept
-    | SlopeKept
-    | WorkKept
-    | PlainWork
-    | JigModel
-    | StanceModel
-    | CorrectionModel
-    | NoteModel
-    | UnreadableModel,
-    Field(discriminator="kind"),
-]
+if TYPE_CHECKING:
+    WhatIn = PlanRevisedModel | Sent
+    WhatKept = PlanRevisedModel | Kept | UnreadableModel
+else:
+    WhatIn = Annotated[Union[(PlanRevisedModel, *SENT.values())], Field(discriminator="kind")]
+    WhatKept = Annotated[Union[(PlanRevisedModel, *KEPT.values(), UnreadableModel)], Field(discriminator="kind")]
 
 
 class EntryIn(Model):
@@ -260,10 +110,8 @@ def keep(what: WhatIn, plan: Plan | None) -> WhatKept:
     if isinstance(what, PlanRevisedModel):
         what.plan.to_core()
         return what
-    if isinstance(what, ReadingIn | TurnedIn | SurveyReadIn | FootIn | SlopeIn | GapIn | OpeningIn | SillIn):
-        assert plan is not None
-        return what.keep(plan)
-    return what
+    assert plan is not None
+    return what.keep(plan)
 
 
 def kept_to_core(entry: EntryKept) -> core.Entry:

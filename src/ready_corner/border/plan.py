@@ -17,7 +17,7 @@ from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim, Trust
-from ready_corner.core.record.logbook import Quantity
+from ready_corner.core.record.readings import Quantity
 
 T = TypeVar("T")
 PointName = Annotated[str, Field(max_length=60, pattern=r"^[A-Za-z0-9_-]+(\.[A-Za-z0-9_-]+)+$")]

@@ -1,15 +1,13 @@
 """What a car stands on, and what is said of how it stands, at the border. Lengths in mm, loads in kg, rates in N/mm."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from ready_corner.border.base import Act, Id, Model, Words
+from ready_corner.border.base import Model, Words
 from ready_corner.core.engines.statics.bars import SHEAR_STEEL, YOUNG_STEEL, RollBar
 from ready_corner.core.plan.footing import EndFooting, Feature, Footing, School
-from ready_corner.core.plan.plan import Corner
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
-from ready_corner.core.record import stance_acts as acts
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 
@@ -92,38 +90,3 @@ class FootingModel(Model):
             self.school_reason,
             self.margin,
         )
-
-
-class StateModel(Act):
-    """The state of the car as to what it weighs."""
-
-    core_class = acts.StateSaid
-    kind: Literal["state"] = "state"
-    version: Literal[1] = 1
-    aboard: acts.Aboard = "driver"
-    fuel: Annotated[str, Field(max_length=80)] = ""
-    missing: Annotated[tuple[Name, ...], Field(max_length=30)] = ()
-    at_pressure: bool = True
-
-
-class TyreFittedModel(Act):
-    """Which tyre is on from now, at one corner or all round."""
-
-    core_class = acts.TyreFitted
-    kind: Literal["fitted"] = "fitted"
-    version: Literal[1] = 1
-    stand_in: bool
-    corner: Corner | None = None
-    words: Words = ""
-
-
-class UnlearnedModel(Act):
-    """What was learned of a perch does not count any more."""
-
-    core_class = acts.Unlearned
-    kind: Literal["unlearned"] = "unlearned"
-    version: Literal[1] = 1
-    adjuster: Id
-
-
-StanceModel = StateModel | TyreFittedModel | UnlearnedModel

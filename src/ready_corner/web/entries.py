@@ -1,14 +1,20 @@
 """The logbook: recording, what a reading would mean, and the log itself."""
 
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 from fastapi import APIRouter, Header, Query, Response
 
-from ready_corner.border.entries import EntryIn, ReadingIn, TurnedIn
+from ready_corner.border.entries import EntryIn
+from ready_corner.border.kinds import SENT, Sent
 from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, View, car_change, car_view, log_lines
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+
+if TYPE_CHECKING:
+    Previewed = Sent
+else:
+    Previewed = SENT["reading"] | SENT["turned"]
 
 
 class Recorded(View):
@@ -33,7 +39,7 @@ def record(
 
 
 @router.post("/cars/{slug}/preview")
-def preview(slug: str, what: ReadingIn | TurnedIn, workshop: TheWorkshop) -> PreviewView:
+def preview(slug: str, what: Previewed, workshop: TheWorkshop) -> PreviewView:
     """Return what a reading or a turn would mean before it is recorded."""
     return PreviewView.model_validate(workshop.preview(slug, what))
 
@@ -46,4 +52,5 @@ def log(
     limit: Annotated[int, Query(gt=0, le=500)] = 100,
 ) -> list[LogLine]:
     """Return the log, newest first, from before a number on."""
-    return log_lines(workshop.state(slug), workshop.kept(slug), before, limit)
+    state = workshop.state(slug)
+    return log_lines(state, {str(e.id): e for e in workshop.kept(slug)}, before, limit)

@@ -1,6 +1,6 @@
 """Stage Jig: the survey, what is wrong with it, its datum, pickup points against the plan, what moved, and what to measure."""
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal, get_args
 
 import numpy as np
 from fastapi import APIRouter
@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.entries import Typed
-from ready_corner.border.jig import SUPPORTS, DatumModel, Prefix, SurveyReadIn
+from ready_corner.border.kinds import SENT, Kept, Sent
 from ready_corner.border.plan import ToolModel
 from ready_corner.core.advise.pickups import Do, Effect
 from ready_corner.core.engines.linkage.named import shown
@@ -22,7 +22,6 @@ from ready_corner.core.quantities.notation import Units, echo, in_units, read, s
 from ready_corner.core.quantities.tools import STEP_TO_U
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
-from ready_corner.core.record.jig_check import check_act
 from ready_corner.core.record.weld_acts import conditions, open_holds, say_body, say_gaps, say_order
 from ready_corner.core.say.jig import (
     say_datum,
@@ -43,6 +42,12 @@ from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+Prefix = Annotated[str, Field(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9_.-]+$")]
+if TYPE_CHECKING:
+    DatumModel = Kept
+    SurveyReadIn = Sent
+else:
+    DatumModel, SurveyReadIn = SENT["datum"], SENT["survey"]
 Place = tuple[float, float, float]
 WRONG = Literal["", "wrong", "may be wrong"]
 
@@ -273,7 +278,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
     return JigView(
         number=workshop.state(slug).number,
         support=frame.log.support,
-        supports=list(SUPPORTS),
+        supports=list(get_args(Support)),
         points=[_point(frame, n, laid) for n in frame.planned],
         readings=_reads(frame, workshop.ids(slug)),
         wrong=list(say_verdict(frame.verdict, units)),
@@ -405,11 +410,11 @@ def preview(slug: str, what: SurveyReadIn, workshop: TheWorkshop) -> MeansView:
     """Return what a reading would mean beside the others, keeping nothing."""
     frame = workshop.frame(slug)
     plan = frame.plan
-    act = what.keep(plan).to_core()
+    act: SurveyRead = what.keep(plan).to_core()
     confirmed = SurveyRead(**{**act.__dict__, "confirmed": True})
-    check_act(plan, confirmed)
-    kind: Literal["angle", "length"] = "angle" if KINDS[what.reading].unit == "deg" else "length"
-    figure = read(what.typed, kind, plan.units)
+    confirmed.check(plan)
+    kind: Literal["angle", "length"] = "angle" if KINDS[act.reading].unit == "deg" else "length"
+    figure = read(act.typed, kind, plan.units)
     said = echo(figure, kind, plan.units)
     other = expected(frame, act)
     if other is None or act.says or act.reading == "in_line":

@@ -1,18 +1,18 @@
 """Stage Stance: how the car stands on the floor, on its stands and on its springs; what brings it to its heights; and the sums beside it."""
 
 from collections.abc import Mapping
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 import numpy as np
 from fastapi import APIRouter
 from pydantic import Field
 
 from ready_corner.border.base import Model
-from ready_corner.border.stance import StateModel
+from ready_corner.border.kinds import SENT, Kept
 from ready_corner.core.advise import sums as core
 from ready_corner.core.advise.perches import CROSS, say_loads, say_turn
 from ready_corner.core.advise.standing import CornerStand, Stance, stance
-from ready_corner.core.engines.linkage.named import shown
+from ready_corner.core.engines.linkage.named import say_rate, shown
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.engines.statics.bars import RollBar
 from ready_corner.core.judge.corners import at_rest_of, movement_of
@@ -26,11 +26,15 @@ from ready_corner.core.plan.footing import SCHOOL_WORDS, School
 from ready_corner.core.plan.plan import CORNERS, Corner, End, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
-from ready_corner.core.say.stance import arm_lines, say_hub, say_off, say_preload, say_rate, seat_lines, spring_lines
+from ready_corner.core.say.stance import arm_lines, say_hub, say_off, say_preload, seat_lines, spring_lines
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+if TYPE_CHECKING:
+    StateModel = Kept
+else:
+    StateModel = SENT["state"]
 TRAVEL_ROWS = np.linspace(-80.0, 80.0, 65)  # mm of wheel travel over which the rates are drawn
 
 

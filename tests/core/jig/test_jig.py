@@ -17,8 +17,10 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.notation import Units
+from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.jig_acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
-from ready_corner.core.record.logbook import Correction, Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
+from ready_corner.core.record.notes import Correction
 from ready_corner.core.say.jig import (
     say_datum,
     say_drift,

@@ -7,8 +7,9 @@ import pytest
 from ready_corner.core.advise.pickups import pickups
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.notation import Units
+from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.jig_acts import GaugeZeroed, JigLog, StatusGiven, Supported, SurveyRead
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, check, fold
+from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
 from ready_corner.core.record.weld_acts import (
     HOLDS,
     REFIT,

@@ -14,7 +14,9 @@ from ready_corner.core.plan.plan import CORNERS, Adjuster, Axle, HeightPlace, Pe
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, Turned, fold
+from ready_corner.core.record.happenings import Happened, Turned
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
 
 G = 9.80665
 AT = np.array([[0.0, 650.0], [0.0, -650.0], [-2300.0, 640.0], [-2300.0, -640.0]])

@@ -8,12 +8,13 @@ from ready_corner.core.advise.next import next_step
 from ready_corner.core.judge.pads import pads_of
 from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.footing import Footing
+from ready_corner.core.plan.marks import say_do, say_need, say_uncertainty, say_value
 from ready_corner.core.plan.plan import CORNERS, Jig
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import Happened, Reading
+from ready_corner.core.record.happenings import Happened
+from ready_corner.core.record.readings import Reading
 from ready_corner.core.record.stance_acts import TyreFitted
-from ready_corner.core.say.marks import say_do, say_need, say_uncertainty, say_value
 from tests.core.stance.practice import practice_plan
 from tests.core.stance.test_standing import HEATHER, heights, judged, loads
 

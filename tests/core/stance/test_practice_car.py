@@ -6,7 +6,7 @@ import pytest
 from ready_corner.core.advise.standing import stance, turns_now
 from ready_corner.core.plan.plan import CORNERS
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import Correction
+from ready_corner.core.record.notes import Correction
 from ready_corner.core.record.stance_acts import Unlearned
 from tests.core.stance.practice import Practice, on_flat, practice_plan
 

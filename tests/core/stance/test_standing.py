@@ -13,8 +13,10 @@ from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import arm_angles, feature_heights, heights_by_features, travel_at, wanted_attitude
 from ready_corner.core.plan.plan import CORNERS
 from ready_corner.core.quantities.errors import MeasuredError, UnusualError
+from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.jig_acts import Supported
-from ready_corner.core.record.logbook import Entry, Happened, PlanRevised, Reading, check, fold
+from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
+from ready_corner.core.record.readings import Reading
 from ready_corner.core.record.stance_acts import StateSaid, TyreFitted
 from tests.core.linkage.cars import plan
 
@@ -72,7 +74,7 @@ def test_what_is_wanting_is_said():
 
 
 def test_a_turned_perch_makes_loads_and_cross_weight_moved_since():
-    from ready_corner.core.record.logbook import Turned
+    from ready_corner.core.record.happenings import Turned
 
     all_read = [Happened("settled"), *heights(AIMS), *loads(LOADS)]
     assert judged(*all_read).mark("car.cross_weight").say == "50.0 %"

@@ -554,7 +554,7 @@ export interface components {
     schemas: {
         /**
          * AcceptedModel
-         * @description What is left of a point's deviation is accepted for a reason.
+         * @description What is left of a point's deviation is accepted for a reason; what is built on it later starts from where it is.
          */
         AcceptedModel: {
             /**
@@ -804,7 +804,7 @@ export interface components {
         };
         /**
          * BracingModel
-         * @description Whether the shell is braced before it is cut.
+         * @description Whether the shell is braced before it is cut, and why.
          */
         BracingModel: {
             /**
@@ -963,7 +963,7 @@ export interface components {
         };
         /**
          * CorrectionModel
-         * @description Strikes out another entry.
+         * @description Strikes out another entry; striking out a correction brings back what it struck.
          */
         CorrectionModel: {
             /**
@@ -1030,7 +1030,7 @@ export interface components {
         };
         /**
          * DatumModel
-         * @description Where the axes of the car are taken from; ``words`` how they were found.
+         * @description Where the axes of the car are taken from, by names of points; ``way`` of working, ``words`` how they were found.
          */
         DatumModel: {
             /**
@@ -1128,7 +1128,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"];
         };
         /**
          * EntryKept
@@ -1153,7 +1153,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["DatumModel"] | components["schemas"]["ZeroedModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["UnreadableModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView
@@ -1268,7 +1268,7 @@ export interface components {
         };
         /**
          * FootIn
-         * @description Height of a foot of the jig as typed.
+         * @description Height of one foot of the jig (or pad), by laser, water level or rule from one line, mm, plus being higher. As typed.
          */
         FootIn: {
             /**
@@ -1291,7 +1291,7 @@ export interface components {
         };
         /**
          * FootKept
-         * @description Height of a foot of the jig as kept, mm.
+         * @description Height of one foot of the jig (or pad), by laser, water level or rule from one line, mm, plus being higher. As kept.
          */
         FootKept: {
             /**
@@ -1387,7 +1387,7 @@ export interface components {
         };
         /**
          * GapIn
-         * @description Clearance to a neighbour or gap to a bush, as typed.
+         * @description Least clearance of a point to a neighbour, or the gap of a bracket to its bush, mm. As typed.
          */
         GapIn: {
             /**
@@ -1416,7 +1416,7 @@ export interface components {
         };
         /**
          * GapKept
-         * @description Clearance or gap as kept, mm.
+         * @description Least clearance of a point to a neighbour, or the gap of a bracket to its bush, mm. As kept.
          */
         GapKept: {
             /**
@@ -1447,7 +1447,7 @@ export interface components {
         };
         /**
          * HappenedModel
-         * @description Something else that happened to the car.
+         * @description Something else happened to the car, at one corner or (None) to all of it.
          */
         HappenedModel: {
             /**
@@ -1526,7 +1526,7 @@ export interface components {
         };
         /**
          * HoldModel
-         * @description A condition to be met before final weld is met, or not any more.
+         * @description A condition that is to be met before final weld is met, or is not any more.
          */
         HoldModel: {
             /**
@@ -1960,7 +1960,7 @@ export interface components {
         };
         /**
          * NoteModel
-         * @description Words.
+         * @description Words, with nothing computed from them.
          */
         NoteModel: {
             /**
@@ -1981,7 +1981,7 @@ export interface components {
         };
         /**
          * OpeningIn
-         * @description A wheel opening, from the axle centre to its edge ahead and behind, as typed.
+         * @description A wheel opening against the axle centre: horizontally from the centre to its edge ahead and behind, at one height, mm. As typed.
          */
         OpeningIn: {
             /**
@@ -2007,7 +2007,7 @@ export interface components {
         };
         /**
          * OpeningKept
-         * @description A wheel opening as kept, mm.
+         * @description A wheel opening against the axle centre: horizontally from the centre to its edge ahead and behind, at one height, mm. As kept.
          */
         OpeningKept: {
             /**
@@ -2471,7 +2471,7 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description A reading as typed, in shop notation.
+         * @description One number as read off one tool: mm, degrees or kg. As typed.
          */
         ReadingIn: {
             /**
@@ -2507,7 +2507,7 @@ export interface components {
         };
         /**
          * ReadingKept
-         * @description A reading as kept: with its value in mm, degrees or kg, and what the gauge shows for upright.
+         * @description One number as read off one tool: mm, degrees or kg. As kept.
          */
         ReadingKept: {
             /**
@@ -2678,7 +2678,7 @@ export interface components {
         };
         /**
          * SillIn
-         * @description Height of sill or seam over the jig, as typed.
+         * @description Height of sill or seam over the jig at the front or the rear of one side, mm. ``sag``: it was so before anything was cut. As typed.
          */
         SillIn: {
             /**
@@ -2712,7 +2712,7 @@ export interface components {
         };
         /**
          * SillKept
-         * @description Height of sill or seam as kept, mm.
+         * @description Height of sill or seam over the jig at the front or the rear of one side, mm. ``sag``: it was so before anything was cut. As kept.
          */
         SillKept: {
             /**
@@ -2748,7 +2748,7 @@ export interface components {
         };
         /**
          * SlopeIn
-         * @description A level read along or across, and again end for end, as typed.
+         * @description A level read along or across the jig, and read again end for end: degrees, plus rising forward or to the left as it lay first. As typed.
          */
         SlopeIn: {
             /**
@@ -2776,7 +2776,7 @@ export interface components {
         };
         /**
          * SlopeKept
-         * @description A level read both ways as kept, degrees.
+         * @description A level read along or across the jig, and read again end for end: degrees, plus rising forward or to the left as it lay first. As kept.
          */
         SlopeKept: {
             /**
@@ -3038,7 +3038,7 @@ export interface components {
         };
         /**
          * StateModel
-         * @description The state of the car as to what it weighs.
+         * @description The state of the car as to what it weighs: who is aboard, fuel in words, what is not fitted yet, and tyres at pressure or not.
          */
         StateModel: {
             /**
@@ -3076,7 +3076,7 @@ export interface components {
         };
         /**
          * StatusModel
-         * @description What a point, or every point that begins so, has come to.
+         * @description A point (or every point that begins so: ``RR``, ``RR.lower``) is provisional, tacked, welded or painted now.
          */
         StatusModel: {
             /**
@@ -3205,7 +3205,7 @@ export interface components {
         };
         /**
          * SupportPointModel
-         * @description A point the body stands on; diameters in mm.
+         * @description A point the body stands on: it carries, or only locates by a pin in a hole; diameters in mm, 0 where there is none.
          */
         SupportPointModel: {
             /**
@@ -3261,9 +3261,7 @@ export interface components {
         };
         /**
          * SurveyReadIn
-         * @description A reading of the frame as typed; of a comparison without a number, what is typed is the difference that would have been noticed.
-         *
-         *     ``pins``: read between edges of pins of these ``diameters``; ``burnt``: the mark at which the tape was begun.
+         * @description One reading of the frame, as typed and as what it means between centres: mm or degrees. As typed.
          */
         SurveyReadIn: {
             /**
@@ -3316,7 +3314,7 @@ export interface components {
         };
         /**
          * SurveyReadKept
-         * @description A reading of the frame as kept: between centres, in mm or degrees; ``bound`` in mm where there is no number.
+         * @description One reading of the frame, as typed and as what it means between centres: mm or degrees. As kept.
          */
         SurveyReadKept: {
             /**
@@ -3392,7 +3390,7 @@ export interface components {
         };
         /**
          * SurveyedModel
-         * @description Places of points as measured, in mm in the axes of the plan, each sure to ``expanded`` along every axis.
+         * @description Places of points as measured, in the axes of the plan in mm, each sure to ``expanded`` (U) along every axis.
          */
         SurveyedModel: {
             /**
@@ -3620,7 +3618,7 @@ export interface components {
         };
         /**
          * TurnedIn
-         * @description An adjuster turned, as typed: “1t2f”, “2 shims removed”.
+         * @description An adjuster was turned (or shimmed): ``amount`` in turns or shims, plus being longer, out, added, up. As typed.
          */
         TurnedIn: {
             /**
@@ -3641,7 +3639,7 @@ export interface components {
         };
         /**
          * TurnedKept
-         * @description An adjuster turned, as kept: amount in turns or shims, plus being longer, out, added, up.
+         * @description An adjuster was turned (or shimmed): ``amount`` in turns or shims, plus being longer, out, added, up. As kept.
          */
         TurnedKept: {
             /**
@@ -3664,7 +3662,7 @@ export interface components {
         };
         /**
          * TyreFittedModel
-         * @description Which tyre is on from now, at one corner or all round.
+         * @description Which tyre is on from now: the one the car is planned for, or a stand-in of its own radius; at one corner, or (None) all round.
          */
         TyreFittedModel: {
             /**
@@ -3708,7 +3706,7 @@ export interface components {
         };
         /**
          * UnlearnedModel
-         * @description What was learned of a perch does not count any more.
+         * @description What was learned of a perch up to here does not count any more: it goes by the plan again.
          */
         UnlearnedModel: {
             /**
@@ -3786,7 +3784,7 @@ export interface components {
         };
         /**
          * WeldOrderModel
-         * @description The joints in the order of welding.
+         * @description The joints in the order in which they are to be welded, and the way of working with its reason.
          */
         WeldOrderModel: {
             /**
@@ -3854,7 +3852,7 @@ export interface components {
         };
         /**
          * ZeroedModel
-         * @description What the angle gauge is zeroed on from now on.
+         * @description The angle gauge is zeroed on gravity, or on the frame where level is not to be had; angles read from now on are counted from it.
          */
         ZeroedModel: {
             /**

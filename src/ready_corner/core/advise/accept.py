@@ -3,16 +3,19 @@
 from dataclasses import dataclass
 
 from ready_corner.core.advise.corner import caution_of, say_to_go
-from ready_corner.core.advise.next import MARKS_OF, NO_MARK, say_reading
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import stance
 from ready_corner.core.engines.alignment.string import toe_as_length
 from ready_corner.core.judge.marks import Evaluation, State, evaluate
-from ready_corner.core.plan.plan import CORNER_MARKS, END_OF
+from ready_corner.core.plan.marks import AIMED_KINDS as CORNER_MARKS
+from ready_corner.core.plan.marks import say_value
+from ready_corner.core.plan.names import turn_words
+from ready_corner.core.plan.plan import END_OF
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length
-from ready_corner.core.record.logbook import GAPS, QUANTITIES, CarState, Entry, Reading, Turned, check, fold_on, turn_words
-from ready_corner.core.say.marks import say_value
+from ready_corner.core.record.happenings import Turned
+from ready_corner.core.record.logbook import CarState, Entry, check, fold_on
+from ready_corner.core.record.readings import GAPS, QUANTITIES, Reading, say_reading
 
 ON_IT = 0.05  # mm; nearer than this nothing is left to go
 
@@ -31,7 +34,7 @@ def judged_with(state: CarState, entry: Entry, before: Evaluation | None = None)
     check(state, entry.what)
     found = evaluate(fold_on(state, [entry]), before)
     edge = isinstance(entry.what, Reading) and entry.what.quantity in GAPS[:2]
-    if edge and (refusal := found.figures.refusal("toe", entry.what.corner)):  # type: ignore[union-attr,arg-type]
+    if edge and (refusal := found.figures.refusal("toe", entry.what.corner)):  # type: ignore[union-attr]
         raise refusal
     return found
 
@@ -53,9 +56,9 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     if isinstance(what, Turned):
         return _preview_turn(now, what)
     said = _echo(what, now.state.plan.units)
-    if what.quantity in NO_MARK:
+    if not QUANTITIES[what.quantity].mark:
         return Preview(said, *_behind(evaluation, what))
-    mark = evaluation.mark(f"{what.corner}.{MARKS_OF[what.quantity]}")
+    mark = evaluation.mark(f"{what.corner}.{QUANTITIES[what.quantity].mark}")
     if mark.value is None:
         return Preview(said, _against_string(evaluation, what) or mark.reason)
     large = say_to_go(evaluation, what.corner, what.figure) if what.quantity == "height" else ""

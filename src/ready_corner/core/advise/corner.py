@@ -11,13 +11,14 @@ from ready_corner.core.judge.marks import Evaluation, MarkState, split
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import completed, predicted
+from ready_corner.core.plan.marks import say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.plan.names import turn_words
 from ready_corner.core.plan.plan import CORNER_WORDS, Adjuster, Corner, Perch
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, in_units, nearest_flats, say_exact
 from ready_corner.core.quantities.verdict import Verdict, judge
-from ready_corner.core.record.logbook import CarState, turn_words
-from ready_corner.core.say.marks import say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.record.logbook import CarState
 
 SET_TOGETHER = ("camber", "toe")
 

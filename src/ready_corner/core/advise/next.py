@@ -8,10 +8,10 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
+from ready_corner.core.plan.marks import say_mark, say_size
 from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner, Perch
-from ready_corner.core.quantities.notation import Units, decimals_of, say_angle, say_length, say_mass
-from ready_corner.core.record.logbook import QUANTITIES, Place, Quantity, has_bar
-from ready_corner.core.say.marks import say_mark, say_size
+from ready_corner.core.record.happenings import has_bar
+from ready_corner.core.record.readings import ON_STANDS, QUANTITIES, Place, Quantity, say_reading, title_of
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
@@ -21,15 +21,6 @@ ROUND: tuple[Place, ...] = (
     *((c, "camber") for c in _ALL_ROUND),
     *((c, q) for c in WALK for q in ("gap_front", "gap_back", "gap_hub")),
 )  # fmt: skip
-MARKS_OF: dict[Quantity, str] = {
-    "height": "height", "camber": "camber", "gap_front": "toe", "gap_back": "toe", "gap_hub": "toe", "pad": "height", "load": "load",
-}  # fmt: skip
-
-
-NO_MARK: tuple[Quantity, ...] = ("pad", "radius", "stand", "hub")  # what other figures are made of
-
-
-_ON_STANDS: tuple[Quantity, ...] = ("stand", "hub")
 
 
 @dataclass(frozen=True)
@@ -50,32 +41,6 @@ class Ask:
     latest_typed: str
 
 
-_TITLES: dict[Quantity, str] = {
-    "height": "{Corner} ride height",
-    "camber": "{Corner} camber",
-    "gap_front": "{Corner} rim, front edge to the string",
-    "gap_back": "{Corner} rim, back edge to the string",
-    "gap_hub": "{Corner} hub centre to the string",
-    "pad": "{Corner} pad, height of the floor",
-    "load": "{Corner} load on the scale",
-    "radius": "{Corner} loaded tyre radius",
-    "stand": "{Corner} height on the stands",
-    "hub": "{Corner} hub height",
-}
-_HOW: dict[Quantity, str] = {
-    "height": "{tool} from the floor to {place}.",
-    "camber": "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.",
-    "gap_front": "{tool} square to the string, level, at the height of the wheel centre.",
-    "gap_back": "{tool} square to the string, level, at the height of the wheel centre.",
-    "gap_hub": "{tool} square to the string. It tells the string's own angle.",
-    "pad": "Water level or laser: this pad over or under the left front one.",
-    "load": "{tool} under the tyre, all four level and zeroed before the car is on them.",
-    "radius": "{tool} from the floor to the hub centre, the car on it, at pressure.",
-    "stand": "{tool} from the floor to {place}, the chassis on its stands. Blocks may be typed one by one: 89+38+12.",
-    "hub": "{tool} from the floor to the hub centre: where strings between opposite bolt holes cross, or the middle of a sleeve.",
-}
-
-
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place of the round in walking order; pads first where one of them was ever read."""
     pads = PADS if any(p in evaluation.state.taken for p in PADS) else ()
@@ -92,17 +57,12 @@ def floor_round(evaluation: Evaluation) -> tuple[Ask, ...]:
 
 def stand_round(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place that is read of the car on its stands: heights of the chassis, then the hubs."""
-    return tuple(_ask(evaluation, (c, q)) for q in _ON_STANDS for c in _ALL_ROUND)
+    return tuple(_ask(evaluation, (c, q)) for q in ON_STANDS for c in _ALL_ROUND)
 
 
 def ask_of(evaluation: Evaluation, place: Place) -> Ask:
     """Return one place of the round, whether or not it is among those walked."""
     return _ask(evaluation, place)
-
-
-def title_of(place: Place) -> str:
-    """Return a place of the round in words."""
-    return _TITLES[place[1]].format(Corner=CORNER_WORDS[place[0]].capitalize())
 
 
 @remembered
@@ -114,21 +74,10 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
     where = state.plan.height_place(corner).name
     return Ask(
-        corner, quantity, title_of(place), _HOW[quantity].format(tool=tool.name, place=where),
+        corner, quantity, title_of(place), QUANTITIES[quantity].how.format(tool=tool.name, place=where),
         tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator, rows[-1].reading.typed) if rows else "", len(rows),
         rows[-1].reading.typed if rows else "",
     )  # fmt: skip
-
-
-def say_reading(units: Units, quantity: Quantity, value: float, denominator: int, typed: str = "") -> str:
-    """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one, else with no digit less than was typed."""
-    kind = QUANTITIES[quantity].kind
-    decimals = decimals_of(typed)
-    if kind == "angle":
-        return say_angle(value, max(2, decimals))
-    if kind == "mass":
-        return say_mass(value, units, max(1, decimals))
-    return say_length(value, units, denominator=None if denominator else 0, decimals=decimals)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
@@ -140,11 +89,11 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         return since is not None and not (rows and rows[-1].number > since)
     if not rows:
         return True
-    if quantity in NO_MARK:
+    if not QUANTITIES[quantity].mark:
         return state.spells.get(place, 0) > rows[-1].spell
     if quantity == "gap_hub":  # the strings' own angle outlives a turn of a link, not a move of the strings
         return any(m.breaks_rig and m.number > rows[-1].number for m in state.moves)
-    mark = evaluation.mark(f"{corner}.{MARKS_OF[quantity]}")
+    mark = evaluation.mark(f"{corner}.{QUANTITIES[quantity].mark}")
     behind = state.spells.get(place, 0) > rows[-1].spell
     return (mark.state == "moved since" and behind) or (mark.state == "unread" and behind) or (mark.aim is None and behind)
 
@@ -323,7 +272,9 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
     if not waiting:
         return None
     asks = [
-        a for a in round_of(evaluation) if a.wanted and any(m.mark == f"{a.corner}.{MARKS_OF[a.quantity]}" for m in waiting)
+        a
+        for a in round_of(evaluation)
+        if a.wanted and any(m.mark == f"{a.corner}.{QUANTITIES[a.quantity].asked_for}" for m in waiting)
     ]
     if not asks:
         return None

@@ -19,12 +19,12 @@ from ready_corner.core.engines.survey.wrong import Verdict as Wrong
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import predicted
+from ready_corner.core.plan.names import turn_words
 from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Perch, Plan, twin_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units, say_length
 from ready_corner.core.quantities.verdict import Aim, Verdict, judge
-from ready_corner.core.record.logbook import turn_words
 
 WATCHED = ("camber_deg", "caster_deg", "toe_deg", "toe_deg_per_mm", "camber_deg_per_mm", "roll_centre_height", "ratio")
 FAR_INSIDE = 0.25  # share of a tolerance under which a consequence is let be

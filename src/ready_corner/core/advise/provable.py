@@ -9,11 +9,13 @@ from dataclasses import dataclass
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate
 from ready_corner.core.model.wanting import Wanting
+from ready_corner.core.plan.marks import say_mark, say_size
 from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
-from ready_corner.core.record.logbook import QUANTITIES, Entry, Happened, PlanRevised, Quantity, Reading, fold
-from ready_corner.core.say.marks import say_mark, say_size
+from ready_corner.core.record.happenings import Happened
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import QUANTITIES, Quantity, Reading
 
 GAP_MM, LOAD_KG = 100.0, 100.0  # of the round that is made up; what it comes to does not hang on them
 

@@ -30,7 +30,8 @@ from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, END_OF, Corner, P
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import in_units, say_angle, say_mass, say_small_length
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import Place, Quantity, has_bar
+from ready_corner.core.record.happenings import has_bar
+from ready_corner.core.record.readings import Place, Quantity
 
 FLAT_MM = 1.0  # four heights further than this off one flat chassis are misread, or it is twisted
 SCALES_OFF = 0.02  # share of the weight known by which the scales may miss it before it is said

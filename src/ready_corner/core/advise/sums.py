@@ -10,6 +10,7 @@ from functools import singledispatch
 import numpy as np
 
 from ready_corner.core.advise.standing import Stance, sprung_load
+from ready_corner.core.engines.linkage.named import say_rate
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.statics.bars import (
     RollBar,
@@ -29,7 +30,6 @@ from ready_corner.core.model.springwork import free_length_for, rate_for_sag, wo
 from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, END_OF, Corner, End, Plan
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.notation import Units, say_angle, say_small_length
-from ready_corner.core.say.stance import say_rate
 
 Lines = tuple[tuple[str, str], ...]
 

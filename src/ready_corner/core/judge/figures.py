@@ -26,7 +26,8 @@ from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, UNTAPED_MM,
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.measured import Measured, combine, propagate
 from ready_corner.core.quantities.tools import Tool, odd_repeat
-from ready_corner.core.record.logbook import QUANTITIES, CarState, Place, Quantity, Taken
+from ready_corner.core.record.logbook import CarState
+from ready_corner.core.record.readings import QUANTITIES, Place, Quantity, Taken
 
 OWN_PLACES: dict[str, tuple[Quantity, ...]] = {
     "height": ("height",),

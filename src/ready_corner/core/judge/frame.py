@@ -17,8 +17,7 @@ from ready_corner.core.plan.plan import Gone, Plan, Point, places_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import in_units
 from ready_corner.core.quantities.tools import STEP_TO_U
-from ready_corner.core.record.datum import datum_of
-from ready_corner.core.record.jig_acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead
+from ready_corner.core.record.jig_acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead, datum_of
 
 PLANNED = "planned height of "
 FLAT_MM = 8.0  # standard uncertainty of a height that is not read, of a frame that is planned flat

@@ -13,7 +13,8 @@ from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.predicted import completed
-from ready_corner.core.plan.plan import CORNERS, MARKS, Corner
+from ready_corner.core.plan.marks import MARKS, kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.plan.plan import CORNERS, Corner
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import in_units
@@ -29,8 +30,9 @@ from ready_corner.core.quantities.verdict import (
     judge,
     what_settles,
 )
-from ready_corner.core.record.logbook import CarState, Move, Taken
-from ready_corner.core.say.marks import kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.record.logbook import CarState
+from ready_corner.core.record.moves import Move
+from ready_corner.core.record.readings import Taken
 
 IntArray = NDArray[np.int_]
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]

@@ -11,7 +11,8 @@ from functools import wraps
 from typing import Any, Concatenate, Generic, ParamSpec, Protocol, TypeVar, cast
 
 from ready_corner.core.quantities.errors import ReadyCornerError
-from ready_corner.core.record.logbook import CarState, Place, Taken
+from ready_corner.core.record.logbook import CarState
+from ready_corner.core.record.readings import Place, Taken
 
 Need = tuple[Hashable, ...]  # a part of the state by name; readings by their place, or by place and spell
 T = TypeVar("T")

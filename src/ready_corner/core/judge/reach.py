@@ -19,7 +19,7 @@ from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raises, response
 from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
-from ready_corner.core.record.logbook import LOAD, TYRE
+from ready_corner.core.record.happenings import LOAD, TYRE
 
 FloatArray = NDArray[np.float64]
 

@@ -1,6 +1,7 @@
-"""Names of points and directions, as the builder says them."""
+"""Names of points, directions, adjusters and turns, as the builder says them."""
 
-from ready_corner.core.plan.plan import CORNER_WORDS
+from ready_corner.core.plan.plan import CORNER_WORDS, Adjuster
+from ready_corner.core.quantities.notation import say_turns
 
 AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))
 
@@ -10,3 +11,15 @@ def say_point(name: str) -> str:
     first, *rest = name.split(".")
     corner = {str(k): v for k, v in CORNER_WORDS.items()}.get(first, first)
     return " ".join([corner, *rest]).replace("-", " ")
+
+
+def place_words(adjuster: Adjuster) -> str:
+    """Return an adjuster with its corner, as the builder says it."""
+    return f"{CORNER_WORDS[adjuster.corner]} {adjuster.name}"
+
+
+def turn_words(adjuster: Adjuster, amount: float) -> str:
+    """Return an amount with its direction: “1 turn 2 flats longer”, “2 shims added”."""
+    if adjuster.kind == "shims":
+        return f"{abs(amount):g} shim{'s' * (abs(amount) != 1)} {adjuster.way(amount)}"
+    return f"{say_turns(amount)} {adjuster.way(amount)}"

@@ -1,11 +1,22 @@
 """What is written down at the jig: readings, the datum, how the frame is held, what a point has come to, how a pin goes in."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Annotated, Any, Literal
 
-from ready_corner.core.engines.survey.readings import Kind, Pins, Says
-from ready_corner.core.record.weld_acts import WorkAct, Works
+from ready_corner.core.engines.survey.datum import Datum, require_held
+from ready_corner.core.engines.survey.readings import KINDS, Kind, Pins, Says, between_pins, compared
+from ready_corner.core.engines.survey.readings import Reading as Measurement
+from ready_corner.core.plan.plan import CORNERS, Plan, Point, places_of, twin_of
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.fields import Id, Many, Measure, PointName, Prefix, TheLength, Typed, Words, WorkedOut
+from ready_corner.core.quantities.notation import say_length
+from ready_corner.core.record.act import entry_kind
+from ready_corner.core.record.jig_base import JigAct, require_known, require_reads
+from ready_corner.core.record.moves import Move, places
+from ready_corner.core.record.readings import ON_STANDS
+from ready_corner.core.record.weld_acts import Works
 
 Status = Literal["provisional", "tacked", "welded", "painted"]
 Zero = Literal["gravity", "frame"]
@@ -31,93 +42,242 @@ DATUM_NOTES: Mapping[DatumWay, str] = {
 }  # fmt: skip
 
 
+STEEP_DEG = 10.0
+FAR_MM = 120.0  # a distance further from the plan's is asked about once
+
+
+def _measure(sent: Mapping[str, Any]) -> Measure:
+    return "angle" if KINDS[sent["reading"]].unit == "deg" else "length"
+
+
+@entry_kind
 @dataclass(frozen=True)
-class SurveyRead:
+class SurveyRead(JigAct):
     """One reading of the frame, as typed and as what it means between centres: mm or degrees.
 
     ``says`` and ``bound`` of a comparison without a number; ``pins`` and ``diameters`` where it was read between edges; ``burnt`` mm were
     taken off, where the tape was begun at a mark instead of its hook.
     """
 
+    kind = "survey"
+    model = "SurveyRead"
     reading: Kind
-    points: tuple[str, ...]
-    value: float
-    tool: str
-    typed: str = ""
+    points: Annotated[tuple[PointName, ...], Many(4, 1)]
+    value: Annotated[float, Typed(_measure, "typed")]
+    tool: Id
+    typed: Annotated[str, WorkedOut] = ""
     says: Says | None = None
-    bound: float = 0.0
+    bound: Annotated[float, WorkedOut] = 0.0
     pins: Pins | None = None
-    diameters: tuple[float, float] = (0.0, 0.0)
-    burnt: float = 0.0
+    diameters: Annotated[tuple[float, float], Typed("length", "diameters", "diameters_mm")] = (0.0, 0.0)
+    burnt: Annotated[float, Typed("length", "burnt", "burnt_mm")] = 0.0
     confirmed: bool = False
 
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, noted=(*log.noted, Noted(number, self, log.support, log.zero)))
 
+    @classmethod
+    def worked_out(cls, sent: Mapping[str, Any], figures: Mapping[str, Any]) -> Mapping[str, Any]:
+        """Return the figure between centres and from the hook; of a comparison what would have been noticed."""
+        value, burnt, diameters = figures["value"], figures["burnt"], figures["diameters"]
+        if sent["reading"] == "in_line" or sent["says"]:
+            return {"value": 0.0, "bound": value, "diameters": (0.0, 0.0), "burnt": 0.0}
+        if burnt < 0 or (burnt and burnt >= value):
+            raise MeasuredError("The tape was begun beyond where it was read. Look at both marks again.", path="burnt")
+        if not sent["pins"]:
+            return {"value": value - burnt, "diameters": (0.0, 0.0)}
+        return {"value": between_pins(value - burnt, sent["pins"], *diameters)}
+
+    def check(self, plan: Plan) -> None:
+        """Refuse unknown points, a point from itself, another tool; ask about a distance far from the plan's."""
+        require_known(self.points, plan)
+        if self.reading == "compare" and self.says:
+            a, b, c, d = self.points if len(self.points) == 4 else (*self.points, *[""] * 4)[:4]
+            compared("new", (a, b, c, d), self.says, self.bound)
+            return
+        Measurement("new", self.reading, self.points, self.value, 1.0)
+        if self.reading == "in_line":
+            if not self.bound > 0:
+                raise MeasuredError("Say how much play the rod has in the holes; more than nothing.", path="typed")
+            return
+        tool = plan.tool(self.tool)
+        if (tool.measures == "angle") != (KINDS[self.reading].unit == "deg"):
+            raise CalledError(
+                f"A {tool.name.lower()} does not read a {KINDS[self.reading].words}. Choose another tool.", path="tool"
+            )
+        if self.reading == "distance" and not self.confirmed:
+            known = places_of(plan)
+            planned = math.dist(known[self.points[0]], known[self.points[1]])
+            if abs(self.value - planned) > FAR_MM:
+                raise UnusualError(
+                    f"{say_length(self.value, plan.units, denominator=0, unit=True)}, but the plan has them {say_length(planned, plan.units, denominator=0, unit=True)} apart. Type it again, or keep it, marked.",
+                    path="typed",
+                    numbers={"value": self.value, "planned": planned},
+                )
+
+
+@entry_kind
 @dataclass(frozen=True)
-class DatumChosen:
+class DatumChosen(JigAct):
     """Where the axes of the car are taken from, by names of points; ``way`` of working, ``words`` how they were found.
 
     ``figures``: heights of the plane, offsets of the line, station of the point, mm, where they are not the plan's but those found before.
     """
 
-    plane: tuple[str, str, str]
-    line: tuple[str, str]
-    point: str
-    words: str = ""
+    kind = "datum"
+    model = "Datum"
+    plane: tuple[PointName, PointName, PointName]
+    line: tuple[PointName, PointName]
+    point: PointName
+    words: Words = ""
     way: DatumWay = "named points"
     figures: tuple[float, float, float, float, float, float] | None = None
 
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, datum=self, datum_number=number)
 
+    def check(self, plan: Plan) -> None:
+        """Refuse unknown points, the same point twice, and a datum that leaves the car free to move."""
+        require_known((*self.plane, *self.line, self.point), plan)
+        if len(set(self.plane)) < 3 or len(set(self.line)) < 2:
+            raise MeasuredError("A plane wants three points, a line two. Name different ones.", path="plane")
+        known = places_of(plan)
+        require_held(datum_of(self, known), known)
+
+
+@entry_kind
 @dataclass(frozen=True)
-class Supported:
+class Supported(JigAct):
     """How the frame is held from now on."""
 
+    kind = "supported"
+    sentence = "The frame is {how} now"
     how: Support
 
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        off = log.support == "on the jig" and self.how != "on the jig"
+        shaken = (number, f"the frame is {self.how} now") if self.how != log.support else log.shaken
+        return replace(log, support=self.how, left_jig=number if off else log.left_jig, shaken=shaken)
 
+    def moves(self, log: "JigLog", number: int) -> list[Move]:
+        """Return that another support moves what was read on the stands."""
+        if self.how == log.support:
+            return []
+        return [Move(number, "", 0.0, places(ON_STANDS, CORNERS), f"the car is {self.how} now", unknown=True)]
+
+
+@entry_kind
 @dataclass(frozen=True)
-class StatusGiven:
+class StatusGiven(JigAct):
     """A point (or every point that begins so: ``RR``, ``RR.lower``) is provisional, tacked, welded or painted now."""
 
-    point: str
+    kind = "status"
+    sentence = "{point:point}: {status}"
+    model = "Status"
+    point: Prefix
     status: Status
 
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, statuses={**log.statuses, self.point: self.status})
 
+    def check(self, plan: Plan) -> None:
+        """Refuse a beginning with which no point's name begins."""
+        if not any(n == self.point or n.startswith(f"{self.point}.") for n in places_of(plan)):
+            raise CalledError(f"No point begins with “{self.point}”. Look at its spelling.", path="point")
+
+
+@entry_kind
 @dataclass(frozen=True)
-class PinFelt:
+class PinFelt(JigAct):
     """How a pin goes into the hole of a point by hand."""
 
-    point: str
+    kind = "pin"
+    sentence = "Pin of {point:point}: {says}"
+    model = "Pin"
+    point: PointName
     says: PinSays
 
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, pins={**log.pins, self.point: (*log.pins.get(self.point, ()), (number, self.says))})
 
+    def check(self, plan: Plan) -> None:
+        """Refuse a point that is not known."""
+        require_known((self.point,), plan)
+
+
+@entry_kind
 @dataclass(frozen=True)
-class FootRead:
+class FootRead(JigAct):
     """Height of one foot of the jig (or pad), by laser, water level or rule from one line, mm, plus being higher."""
 
-    foot: str
-    value: float
-    tool: str
-    typed: str = ""
+    kind = "foot"
+    sentence = "Foot {foot} of the jig: {value:length}"
+    model = "Foot"
+    foot: Id
+    value: TheLength
+    tool: Id
+    typed: Annotated[str, WorkedOut] = ""
+
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, feet={**log.feet, self.foot: (number, self)})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse a foot the jig does not have, and another tool."""
+        feet = plan.jig.feet if plan.jig else {}
+        if self.foot not in feet:
+            raise CalledError(
+                f"The plan has no foot “{self.foot}”."
+                + (f" It has {', '.join(feet)}." if feet else " Say in the plan where the feet of the jig stand."),
+                path="foot",
+            )
+        require_reads(plan, self.tool, "length")
 
 
+@entry_kind
 @dataclass(frozen=True)
-class SlopeRead:
+class SlopeRead(JigAct):
     """A level read along or across the jig, and read again end for end: degrees, plus rising forward or to the left as it lay first."""
 
+    kind = "slope"
+    sentence = "Level {way} the jig: {first:typed}, end for end {second:typed}"
+    model = "Slope"
     way: Literal["along", "across"]
-    first: float
-    second: float
-    tool: str
+    first: Annotated[float, Typed("angle", "typed")]
+    second: Annotated[float, Typed("angle", "reversed_typed")]
+    tool: Id
+
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, slopes=(*log.slopes, (number, self)))
+
+    def check(self, plan: Plan) -> None:
+        """Refuse another tool, and a slope that no jig has."""
+        require_reads(plan, self.tool, "angle")
+        if max(abs(self.first), abs(self.second)) > STEEP_DEG:
+            raise MeasuredError(
+                f"{max(abs(self.first), abs(self.second)):g}° is no jig. Read it again, counted from level.", path="typed"
+            )
 
 
+@entry_kind
 @dataclass(frozen=True)
-class GaugeZeroed:
+class GaugeZeroed(JigAct):
     """The angle gauge is zeroed on gravity, or on the frame where level is not to be had; angles read from now on are counted from it."""
 
+    kind = "zeroed"
+    sentence = "Angle gauge zeroed on {on=gravity?gravity|the frame}"
+    model = "Zeroed"
     on: Zero
 
-
-JigAct = SurveyRead | DatumChosen | Supported | StatusGiven | PinFelt | FootRead | SlopeRead | GaugeZeroed | WorkAct
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, zero=self.on)
 
 
 @dataclass(frozen=True)
@@ -164,25 +324,7 @@ class JigLog:
 
     def after(self, number: int, act: JigAct) -> "JigLog":
         """Return the log with one more act."""
-        if isinstance(act, SurveyRead):
-            return replace(self, noted=(*self.noted, Noted(number, act, self.support, self.zero)))
-        if isinstance(act, DatumChosen):
-            return replace(self, datum=act, datum_number=number)
-        if isinstance(act, Supported):
-            off = self.support == "on the jig" and act.how != "on the jig"
-            shaken = (number, f"the frame is {act.how} now") if act.how != self.support else self.shaken
-            return replace(self, support=act.how, left_jig=number if off else self.left_jig, shaken=shaken)
-        if isinstance(act, GaugeZeroed):
-            return replace(self, zero=act.on)
-        if isinstance(act, StatusGiven):
-            return replace(self, statuses={**self.statuses, act.point: act.status})
-        if isinstance(act, WorkAct):
-            return replace(self, works=self.works.after(number, act))
-        if isinstance(act, FootRead):
-            return replace(self, feet={**self.feet, act.foot: (number, act)})
-        if isinstance(act, SlopeRead):
-            return replace(self, slopes=(*self.slopes, (number, act)))
-        return replace(self, pins={**self.pins, act.point: (*self.pins.get(act.point, ()), (number, act.says))})
+        return act.into(self, number)
 
     def status(self, point: str) -> Status:
         """Return what a point has come to: its own word, else that of the longest beginning of its name."""
@@ -191,3 +333,30 @@ class JigLog:
             if found := self.statuses.get(".".join(parts[:n])):
                 return found
         return "provisional"
+
+
+def datum_of(chosen: DatumChosen, planned: Mapping[str, Point]) -> Datum:
+    """Return a chosen datum with the plan's figures (mm) at its points, in the axes in which its line lies.
+
+    Raises MeasuredError for a point the plan does not have, or one of a mid-line that has no partner on the other side.
+    """
+    partners = (twin_of(chosen.line[0]), twin_of(chosen.line[1])) if chosen.way == MID_LINE else None
+    if partners and (alone := next((a for a, b in zip(chosen.line, partners, strict=True) if a == b), None)):
+        raise MeasuredError(
+            f"{alone.replace('.', ' ')} has no partner on the other side to halve the distance to.", path="line"
+        )
+    if missing := next((n for n in (*chosen.plane, *chosen.line, *(partners or ()), chosen.point) if n not in planned), None):
+        raise MeasuredError(f"The plan has no point {missing.replace('.', ' ')} to take a datum from.", path="datum")
+    z = [planned[n][2] for n in chosen.plane]
+    bare = Datum(chosen.plane, chosen.line, chosen.point)
+    across = partners is None and bare.lies_across(planned)
+    if partners == (chosen.line[1], chosen.line[0]):
+        a, b = (planned[n] for n in chosen.line)
+        line = [(a[1] + b[1]) / 2, a[0] - b[0]]
+    elif partners:
+        line = [(planned[a][1] + planned[b][1]) / 2 for a, b in zip(chosen.line, partners, strict=True)]
+    else:
+        line = [planned[n][0 if across else 1] for n in chosen.line]
+    station = planned[chosen.point][1 if across else 0]
+    f = chosen.figures or (z[0], z[1], z[2], line[0], line[1], station)
+    return Datum(chosen.plane, chosen.line, chosen.point, f[:3], f[3:5], f[5], across, partners)

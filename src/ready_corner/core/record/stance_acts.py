@@ -2,19 +2,40 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Annotated, Literal
+
+from ready_corner.core.plan.plan import CORNERS, Corner, Plan
+from ready_corner.core.quantities.fields import Id, Many, Name, Text, Words
+from ready_corner.core.record.act import Act, entry_kind
+from ready_corner.core.record.moves import Move, places
+from ready_corner.core.record.readings import MOVED_BY, ON_WHEELS
 
 Aboard = Literal["driver", "ballast", "nobody"]
 ABOARD_WORDS: Mapping[Aboard, str] = {"driver": "driver aboard", "ballast": "ballast for the driver", "nobody": "nobody aboard"}
 
 
+class StanceAct(Act):
+    """A kind of entry of how the car stands."""
+
+    def into(self, log: "StanceLog", number: int) -> "StanceLog":
+        """Return what was said of how the car stands with one more act."""
+        raise NotImplementedError
+
+    def moves(self, log: "StanceLog", number: int) -> list[Move]:
+        """Return what it moves; mostly nothing."""
+        return []
+
+
+@entry_kind
 @dataclass(frozen=True)
-class StateSaid:
+class StateSaid(StanceAct):
     """The state of the car as to what it weighs: who is aboard, fuel in words, what is not fitted yet, and tyres at pressure or not."""
 
+    kind = "state"
+    sentence = "State of the car: {words}"
     aboard: Aboard = "driver"
-    fuel: str = ""
-    missing: tuple[str, ...] = ()
+    fuel: Annotated[str, Text(80)] = ""
+    missing: Annotated[tuple[Name, ...], Many(30)] = ()
     at_pressure: bool = True
 
     @property
@@ -36,24 +57,62 @@ class StateSaid:
         rows += [f"not fitted yet: {', '.join(self.missing)}"] if self.missing else []
         return ", ".join([*rows, "tyres at pressure" if self.at_pressure else "tyres not at pressure"])
 
+    def into(self, log: "StanceLog", number: int) -> "StanceLog":
+        """Return the log with the state."""
+        return replace(log, state=self)
 
+    def moves(self, log: "StanceLog", number: int) -> list[Move]:
+        """Return what it moves that the car weighs something else now, or stands on other pressures."""
+        if log.state is None:
+            return []
+        if self.weighs != log.state.weighs:
+            return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), f"load changed: {self.words}", unknown=True)]
+        if self.at_pressure != log.state.at_pressure:
+            return [Move(number, "", 0.0, places(MOVED_BY["tyre"], CORNERS), "tyre pressures changed", unknown=True)]
+        return []
+
+
+@entry_kind
 @dataclass(frozen=True)
-class TyreFitted:
+class TyreFitted(StanceAct):
     """Which tyre is on from now: the one the car is planned for, or a stand-in of its own radius; at one corner, or (None) all round."""
 
+    kind = "fitted"
+    model = "TyreFitted"
     stand_in: bool
-    corner: str | None = None
-    words: str = ""
+    corner: Corner | None = None
+    words: Words = ""
+
+    def into(self, log: "StanceLog", number: int) -> "StanceLog":
+        """Return the log with the tyre that is on."""
+        here: tuple[str, ...] = (self.corner,) if self.corner else CORNERS
+        others = {c: n for c, n in log.stand_ins.items() if c not in here}
+        ended = tuple((c, log.stand_ins[c], number) for c in here if c in log.stand_ins)
+        now = dict.fromkeys(here, number) if self.stand_in else {}
+        return replace(log, stand_ins={**others, **now}, stood_in=(*log.stood_in, *ended))
+
+    def moves(self, log: "StanceLog", number: int) -> list[Move]:
+        """Return that another tyre moves all that is read of the car on its wheels."""
+        corners = CORNERS if self.corner is None else (self.corner,)
+        words = self.words or ("a stand-in tyre fitted" if self.stand_in else "its own tyre fitted")
+        return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS) | places(("radius",), corners), words, unknown=True)]
 
 
+@entry_kind
 @dataclass(frozen=True)
-class Unlearned:
+class Unlearned(StanceAct):
     """What was learned of a perch up to here does not count any more: it goes by the plan again."""
 
-    adjuster: str
+    kind = "unlearned"
+    adjuster: Id
 
+    def into(self, log: "StanceLog", number: int) -> "StanceLog":
+        """Return the log with it."""
+        return replace(log, unlearned={**log.unlearned, self.adjuster: number})
 
-StanceAct = StateSaid | TyreFitted | Unlearned
+    def check(self, plan: Plan) -> None:
+        """Refuse an adjuster the plan does not have."""
+        plan.adjuster(self.adjuster)
 
 
 @dataclass(frozen=True)
@@ -64,15 +123,3 @@ class StanceLog:
     stand_ins: Mapping[str, int] = field(default_factory=dict)
     stood_in: tuple[tuple[str, int, int], ...] = ()
     unlearned: Mapping[str, int] = field(default_factory=dict)
-
-    def after(self, number: int, act: StanceAct) -> "StanceLog":
-        """Return the log with one more act."""
-        if isinstance(act, StateSaid):
-            return replace(self, state=act)
-        if isinstance(act, Unlearned):
-            return replace(self, unlearned={**self.unlearned, act.adjuster: number})
-        here = (act.corner,) if act.corner else ("LF", "RF", "LR", "RR")
-        others = {c: n for c, n in self.stand_ins.items() if c not in here}
-        ended = tuple((c, self.stand_ins[c], number) for c in here if c in self.stand_ins)
-        now = dict.fromkeys(here, number) if act.stand_in else {}
-        return replace(self, stand_ins={**others, **now}, stood_in=(*self.stood_in, *ended))

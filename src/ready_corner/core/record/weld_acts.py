@@ -3,14 +3,31 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 import numpy as np
 
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.plan.plan import CORNER_WORDS, Corner
+from ready_corner.core.plan.plan import CORNER_WORDS, Corner, Plan
 from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.fields import (
+    Above,
+    Length,
+    Many,
+    Name,
+    Otherwise,
+    PointName,
+    Text,
+    TheLength,
+    Words,
+    WorkedOut,
+)
 from ready_corner.core.quantities.notation import Units, say_length
+from ready_corner.core.record.act import entry_kind
+from ready_corner.core.record.jig_base import JigAct, require_known
+
+if TYPE_CHECKING:
+    from ready_corner.core.record.jig_acts import JigLog
 
 HOLDS = (
     "suspension cycled through its whole travel",
@@ -22,82 +39,183 @@ WeldWay = Literal["in steps, checked after each", "tack all, then weld out"]
 Role = Literal["carries", "locates"]
 
 
+class WeldAct(JigAct):
+    """A kind of entry around the weld."""
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return what was written down around the weld with one more act."""
+        raise NotImplementedError
+
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log with one more act."""
+        return replace(log, works=self.onto(log.works, number))
+
+
+@entry_kind
 @dataclass(frozen=True)
-class HoldMet:
+class HoldMet(WeldAct):
     """A condition that is to be met before final weld is met, or is not any more."""
 
-    condition: str
+    kind = "hold"
+    sentence = "Before final weld: {condition}{met?|, not any more}. {words}"
+    model = "Hold"
+    condition: Annotated[str, Text(120, 1)]
     met: bool = True
-    words: str = ""
+    words: Words = ""
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the condition as it is now."""
+        return replace(works, holds={**works.holds, self.condition: (number, self)})
 
 
+@entry_kind
 @dataclass(frozen=True)
-class Accepted:
+class Accepted(WeldAct):
     """What is left of a point's deviation is accepted for a reason; what is built on it later starts from where it is."""
 
-    point: str
-    reason: str
+    kind = "accepted"
+    sentence = "{point:point}: what is left of it is accepted. {reason}"
+    point: PointName
+    reason: Words
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the point accepted."""
+        return replace(works, accepted={**works.accepted, self.point: (number, self.reason)})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse a point that is not known, and no reason."""
+        if not self.reason.strip():
+            raise MeasuredError("A deviation is accepted for a reason. Write it down.", path="reason")
+        require_known((self.point,), plan)
 
 
+@entry_kind
 @dataclass(frozen=True)
-class WeldOrder:
+class WeldOrder(WeldAct):
     """The joints in the order in which they are to be welded, and the way of working with its reason."""
 
-    joints: tuple[str, ...]
+    kind = "weld_order"
+    sentence = "Order of welding, {way}: {joints:list}. {reason}"
+    joints: Annotated[tuple[Name, ...], Many(100)]
     way: WeldWay = "in steps, checked after each"
-    reason: str = ""
+    reason: Words = ""
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the order."""
+        return replace(works, order=self)
+
+    def check(self, plan: Plan) -> None:
+        """Refuse no joints, or one named twice."""
+        if not self.joints or len(set(self.joints)) < len(self.joints):
+            raise MeasuredError("Name every joint once, in the order in which it is to be welded.", path="joints")
 
 
+@entry_kind
 @dataclass(frozen=True)
-class Cleared:
+class Cleared(WeldAct):
     """Least clearance of a point to a neighbour, or the gap of a bracket to its bush, mm."""
 
-    point: str
-    to: str
-    what: Literal["neighbour", "bush"]
-    value: float
-    typed: str = ""
+    kind = "gap"
+    sentence = "{point:point} to {to}: {value:length}"
+    model = "Gap"
+    point: PointName
+    to: Name
+    what: Annotated[Literal["neighbour", "bush"], Otherwise("neighbour")]
+    value: TheLength
+    typed: Annotated[str, WorkedOut] = ""
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the clearance."""
+        return replace(works, gaps={**works.gaps, (self.point, self.to): self})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse a point that is not known, and less than nothing."""
+        if self.value < 0:
+            raise MeasuredError(
+                "Less than nothing is no clearance: they touch. Type 0, and say what is to be moved.", path="typed"
+            )
+        require_known((self.point,), plan)
 
 
+@entry_kind
 @dataclass(frozen=True)
-class OpeningRead:
+class OpeningRead(WeldAct):
     """A wheel opening against the axle centre: horizontally from the centre to its edge ahead and behind, at one height, mm."""
 
+    kind = "opening"
+    sentence = "{corner:Corner} opening: {ahead:length} ahead of the axle, {behind:length} behind"
+    model = "Opening"
     corner: Corner
-    ahead: float
-    behind: float
+    ahead: Length
+    behind: Length
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the opening."""
+        return replace(works, openings={**works.openings, self.corner: self})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse an axle that is not within its opening."""
+        if min(self.ahead, self.behind) <= 0:
+            raise MeasuredError(
+                "The axle is not within its opening. Measure from its centre to the edge, ahead and behind.", path="typed"
+            )
 
 
+@entry_kind
 @dataclass(frozen=True)
-class SillRead:
+class SillRead(WeldAct):
     """Height of sill or seam over the jig at the front or the rear of one side, mm. ``sag``: it was so before anything was cut."""
 
+    kind = "sill"
+    sentence = "Sill, {place} {side}: {value:length}{sag?, so before anything was cut|}"
+    model = "Sill"
     place: Literal["front", "rear"]
     side: Literal["left", "right"]
-    value: float
-    typed: str = ""
+    value: TheLength
+    typed: Annotated[str, WorkedOut] = ""
     sag: bool = False
 
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the height."""
+        return replace(works, sills={**works.sills, (self.place, self.side): (number, self)})
 
+
+@entry_kind
 @dataclass(frozen=True)
-class SupportPoint:
+class SupportPoint(WeldAct):
     """A point the body stands on: it carries, or only locates by a pin in a hole; diameters in mm, 0 where there is none."""
 
-    name: str
+    kind = "support_point"
+    name: Annotated[str, Text(60, 1)]
     role: Role
-    pin: float = 0.0
-    hole: float = 0.0
+    pin: Annotated[float, Above(0, True)] = 0.0
+    hole: Annotated[float, Above(0, True)] = 0.0
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the support."""
+        return replace(works, supports={**works.supports, self.name: self})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse a pin that does not go into its hole."""
+        if self.pin and self.hole and self.pin > self.hole:
+            raise MeasuredError(
+                f"A pin of {length(self.pin)} does not go into a hole of {length(self.hole)}. Measure both again.", path="pin"
+            )
 
 
+@entry_kind
 @dataclass(frozen=True)
-class Bracing:
+class Bracing(WeldAct):
     """Whether the shell is braced before it is cut, and why."""
 
+    kind = "bracing"
+    sentence = "{braced?Braced|Not braced} before it is cut. {reason}"
     braced: bool
-    reason: str = ""
+    reason: Words = ""
 
-
-WorkAct = HoldMet | Accepted | WeldOrder | Cleared | OpeningRead | SillRead | SupportPoint | Bracing
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with it."""
+        return replace(works, bracing=self)
 
 
 @dataclass(frozen=True)
@@ -112,42 +230,6 @@ class Works:
     sills: Mapping[tuple[str, str], tuple[int, SillRead]] = field(default_factory=dict)
     supports: Mapping[str, SupportPoint] = field(default_factory=dict)
     bracing: Bracing | None = None
-
-    def after(self, number: int, act: WorkAct) -> "Works":
-        """Return the works with one more act."""
-        if isinstance(act, HoldMet):
-            return replace(self, holds={**self.holds, act.condition: (number, act)})
-        if isinstance(act, Accepted):
-            return replace(self, accepted={**self.accepted, act.point: (number, act.reason)})
-        if isinstance(act, WeldOrder):
-            return replace(self, order=act)
-        if isinstance(act, Cleared):
-            return replace(self, gaps={**self.gaps, (act.point, act.to): act})
-        if isinstance(act, OpeningRead):
-            return replace(self, openings={**self.openings, act.corner: act})
-        if isinstance(act, SillRead):
-            return replace(self, sills={**self.sills, (act.place, act.side): (number, act)})
-        if isinstance(act, SupportPoint):
-            return replace(self, supports={**self.supports, act.name: act})
-        return replace(self, bracing=act)
-
-
-def check_work(act: WorkAct) -> None:
-    """Refuse what cannot be written down. Raises MeasuredError."""
-    if isinstance(act, Accepted) and not act.reason.strip():
-        raise MeasuredError("A deviation is accepted for a reason. Write it down.", path="reason")
-    if isinstance(act, WeldOrder) and (not act.joints or len(set(act.joints)) < len(act.joints)):
-        raise MeasuredError("Name every joint once, in the order in which it is to be welded.", path="joints")
-    if isinstance(act, Cleared) and act.value < 0:
-        raise MeasuredError("Less than nothing is no clearance: they touch. Type 0, and say what is to be moved.", path="typed")
-    if isinstance(act, OpeningRead) and min(act.ahead, act.behind) <= 0:
-        raise MeasuredError(
-            "The axle is not within its opening. Measure from its centre to the edge, ahead and behind.", path="typed"
-        )
-    if isinstance(act, SupportPoint) and act.pin and act.hole and act.pin > act.hole:
-        raise MeasuredError(
-            f"A pin of {length(act.pin)} does not go into a hole of {length(act.hole)}. Measure both again.", path="pin"
-        )
 
 
 REFIT = "back in the jig: every pin goes in as it did before"

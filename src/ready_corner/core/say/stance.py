@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from ready_corner.core.engines.linkage.named import shown
+from ready_corner.core.engines.linkage.named import say_rate
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.limits import Strip
 from ready_corner.core.model.movement import Movement
@@ -15,12 +15,6 @@ from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units, say_angle, say_mass, say_small_length
 
 Line = tuple[str, str]
-
-
-def say_rate(value: float, units: Units) -> str:
-    """Return a rate in N/mm as the car says it: “21.4 N/mm”, “122 lbf/in”."""
-    unit, factor, digits = shown("N/mm", 1, units.inches)
-    return f"{value * factor:.{digits}f} {unit}"
 
 
 def say_off(share: float) -> str:

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from ready_corner.core.quantities.notation import Units
+
 
 @dataclass(frozen=True)
 class Named:
@@ -78,3 +80,9 @@ def shown(unit: str, digits: int, inches: bool) -> tuple[str, float, int]:
     """Return the unit in which a car shows a figure, the factor to it, and the digits worth printing."""
     name, factor, more = _IN_INCHES.get(unit, (unit, 1.0, 0)) if inches else (unit, 1.0, 0)
     return name, factor, max(digits + more, 0)
+
+
+def say_rate(value: float, units: Units) -> str:
+    """Return a rate in N/mm as the car says it: “21.4 N/mm”, “122 lbf/in”."""
+    unit, factor, digits = shown("N/mm", 1, units.inches)
+    return f"{value * factor:.{digits}f} {unit}"

@@ -3,12 +3,13 @@
 import math
 from collections.abc import Iterable, Iterator
 
+from ready_corner.core.plan.marks import say_mark, say_size, say_value
 from ready_corner.core.plan.names import say_point
 from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Plan
 from ready_corner.core.quantities.notation import Units, say_length
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.logbook import QUANTITIES, spoilt_by
-from ready_corner.core.say.marks import say_mark, say_size, say_value
+from ready_corner.core.record.readings import QUANTITIES
+from ready_corner.core.record.revisions import spoilt_by
 
 NAMED = 3  # points or adjusters told by name; more are counted
 

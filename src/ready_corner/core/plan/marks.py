@@ -1,0 +1,133 @@
+"""The kinds of marks, one row each: what it is called, its unit, what is read for it, and the words for either way."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.quantities.notation import Units, say_angle, say_length, say_mass, say_small_length
+
+MarkUnit = Literal["mm", "deg", "kg", "%"]
+Sum = tuple[tuple[str, float], ...]  # corner marks, each with its weight
+
+
+@dataclass(frozen=True)
+class MarkKind:
+    """One kind of mark.
+
+    ``read``: the quantities read for it at its corner; none for what is made of corner marks: ``sums`` of them by place, where they do not
+    hang on the figures themselves. ``corners``: where it is read. ``aimed``: whether a plan has aims for it. ``plus`` and ``minus``: what such
+    values are called (the figure keeps its sign where empty); ``under`` and ``over``: what is needed, with the size of the miss; ``do_under``
+    and ``do_over``: the same as short as a drawing needs it. ``short``: as it stands in the walk-round.
+    """
+
+    label: str
+    unit: MarkUnit
+    read: tuple[str, ...]
+    plus: str
+    minus: str
+    under: str
+    over: str
+    do_under: str
+    do_over: str
+    sums: Mapping[str, Sum] | None = None
+    corners: tuple[Corner, ...] = CORNERS
+    aimed: bool = True
+    short: str = ""
+
+
+_TOTAL: Mapping[str, Sum] = {"front": (("LF.toe", 1.0), ("RF.toe", 1.0)), "rear": (("LR.toe", 1.0), ("RR.toe", 1.0))}
+_HALF: Sum = (("LR.toe", -0.5), ("RR.toe", 0.5))
+_DIAGONAL: Sum = (("LF.height", 1.0), ("RF.height", -1.0), ("LR.height", -1.0), ("RR.height", 1.0))
+
+MARK_KINDS: Mapping[str, MarkKind] = {
+    "height": MarkKind("ride height", "mm", ("height",), "", "", "{} too low", "{} too high", "up {}", "down {}"),
+    "camber": MarkKind("camber", "deg", ("camber",), "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}"),
+    "toe": MarkKind("toe", "deg", ("gap_front", "gap_back"), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
+    "load": MarkKind("load", "kg", ("load",), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False),
+    "total_toe": MarkKind(
+        "total toe", "deg", (), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}", _TOTAL
+    ),
+    "thrust": MarkKind(
+        "thrust angle", "deg", (), "to the left", "to the right", "needs {} more to the left", "needs {} more to the right", "left {}", "right {}",
+        {"car": _HALF},
+    ),
+    "rake": MarkKind(
+        "rake", "deg", (), "nose down", "nose up", "needs {} more nose down", "needs {} more nose up", "nose down {}", "nose up {}", {"car": ()}
+    ),
+    "cross": MarkKind(
+        "cross difference of heights", "mm", (), "LF+RR up", "RF+LR up", "left front and right rear {} too low",
+        "left front and right rear {} too high", "up {}", "down {}", {"car": _DIAGONAL}, short="Cross difference",
+    ),
+    "cross_weight": MarkKind(
+        "cross weight", "%", (), "", "", "needs {} more on right front and left rear", "needs {} more on left front and right rear",
+        "right front and left rear {} more", "left front and right rear {} more", {"car": ()},
+    ),
+}  # fmt: skip
+
+CORNER_KINDS = tuple(k for k, row in MARK_KINDS.items() if row.sums is None)
+AIMED_KINDS = tuple(k for k in CORNER_KINDS if MARK_KINDS[k].aimed)
+WHOLE_MARKS = tuple(f"{place}.{k}" for k, row in MARK_KINDS.items() for place in row.sums or ())
+MARKS = tuple(f"{c}.{k}" for k in AIMED_KINDS for c in MARK_KINDS[k].corners) + WHOLE_MARKS
+
+
+def kind_of(mark: str) -> str:
+    """Return the kind of a mark: its last word."""
+    return mark.rsplit(".", 1)[1]
+
+
+def is_length(mark: str) -> bool:
+    """Whether a mark is in mm."""
+    return MARK_KINDS[kind_of(mark)].unit == "mm"
+
+
+def say_mark(mark: str) -> str:
+    """Return a mark with its place: “left front camber”, “front total toe”, “thrust angle”."""
+    place, kind = mark.rsplit(".", 1)
+    where = next((words for corner, words in CORNER_WORDS.items() if corner == place), "" if place == "car" else place)
+    return f"{where} {MARK_KINDS[kind].label}".strip()
+
+
+def say_value(mark: str, value: float, units: Units, denominator: int | None = None) -> str:
+    """Return a value as the builder says it: “0.10° in”, “−1.25°”, “4 1/2"”."""
+    words = MARK_KINDS[kind_of(mark)]
+    if not words.plus:
+        return _plain(mark, value, units, denominator)
+    said = say_size(mark, value, units, denominator)
+    return f"{said} {words.plus if value > 0 else words.minus}" if any(digit in said for digit in "123456789") else said
+
+
+def say_size(mark: str, size: float, units: Units, denominator: int | None = None) -> str:
+    """Return the size of a difference, without a way."""
+    return _plain(mark, abs(size), units, denominator)
+
+
+def _plain(mark: str, value: float, units: Units, denominator: int | None = None) -> str:
+    """Return a figure of a mark with its sign and unit."""
+    if is_length(mark):
+        return say_length(value, units, denominator=denominator, unit=True)
+    if MARK_KINDS[kind_of(mark)].unit == "%":
+        return f"{value:.1f} %".replace("-", "−")
+    return say_mass(value, units) if MARK_KINDS[kind_of(mark)].unit == "kg" else say_angle(value)
+
+
+def say_uncertainty(mark: str, expanded: float, units: Units) -> str:
+    """Return U as “± 0.12°”."""
+    return f"± {say_small_length(expanded, units) if is_length(mark) else _plain(mark, expanded, units)}"
+
+
+def say_need(mark: str, deviation: float, units: Units) -> str:
+    """Return what a mark off its aim needs: “3.5 mm too high”, “needs 0.90° more lean in”."""
+    words = MARK_KINDS[kind_of(mark)]
+    return (words.under if deviation < 0 else words.over).format(_size_of_miss(mark, deviation, units))
+
+
+def say_do(mark: str, deviation: float, units: Units) -> str:
+    """Return the same as short as a drawing needs it: “down 3.5 mm”, “toe out 0.91°”."""
+    words = MARK_KINDS[kind_of(mark)]
+    return (words.do_under if deviation < 0 else words.do_over).format(_size_of_miss(mark, deviation, units))
+
+
+def _size_of_miss(mark: str, deviation: float, units: Units) -> str:
+    size = say_size(mark, deviation, units)
+    return say_small_length(abs(deviation), units) if is_length(mark) and size in ('0"', "0.0 mm") else size

@@ -1,0 +1,30 @@
+"""Changes as far as readings are concerned: what each moved, and where a new spell begins."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from ready_corner.core.plan.plan import Corner
+from ready_corner.core.record.readings import Place, Quantity
+
+
+@dataclass(frozen=True)
+class Move:
+    """A change as far as readings are concerned: what it moved, by what, in which spell it ended.
+
+    ``adjuster`` is empty where it was no turn; ``unknown``: its effect on the marks cannot be computed. ``breaks_rig``: hub gaps
+    read before it say nothing of the strings after it. Moving a string moves its readings but no mark.
+    """
+
+    number: int
+    adjuster: str
+    amount: float
+    moves: frozenset[Place]
+    words: str
+    unknown: bool
+    breaks_rig: bool = False
+
+
+def places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozenset[Place]:
+    """Return the places of quantities at corners."""
+    corners = tuple(corners)
+    return frozenset((corner, quantity) for quantity in quantities for corner in corners)

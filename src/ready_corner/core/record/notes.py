@@ -1,0 +1,74 @@
+"""Entries about the log and the points: corrections, notes, and points that were measured in place elsewhere."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated
+
+from ready_corner.core.plan.plan import Corner, Plan, Point, places_of
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.fields import Above, Identity, Many, PointName, Text, Words
+from ready_corner.core.quantities.notation import say_length
+from ready_corner.core.record.act import Act, entry_kind
+
+
+@entry_kind
+@dataclass(frozen=True)
+class Correction(Act):
+    """Strikes out another entry; striking out a correction brings back what it struck."""
+
+    kind = "correction"
+    sentence = "{reason}"
+    strikes: Annotated[str, Identity]
+    reason: Words = ""
+
+
+@entry_kind
+@dataclass(frozen=True)
+class Note(Act):
+    """Words, with nothing computed from them."""
+
+    kind = "note"
+    sentence = "{words}"
+    words: Annotated[str, Text(2000, 1)]
+    corner: Corner | None = None
+
+
+@entry_kind
+@dataclass(frozen=True)
+class Surveyed(Act):
+    """Places of points as measured, in the axes of the plan in mm, each sure to ``expanded`` (U) along every axis.
+
+    ``confirmed`` keeps a point far from where the plan has it.
+    """
+
+    kind = "surveyed"
+    points: Annotated[Mapping[PointName, Point], Many(400, 1)]
+    expanded: Annotated[float, Above(0)]
+    words: Words = ""
+    confirmed: bool = False
+
+    def check(self, plan: Plan) -> None:
+        """Refuse points the plan does not have, and ask about those far from where it has them."""
+        if not self.points:
+            raise MeasuredError("No point is in this survey. Give at least one, with its three coordinates.", path="points")
+        if not self.expanded > 0:
+            raise MeasuredError("Nothing is measured without doubt. Give ± how far the survey is sure.", path="expanded")
+        planned = places_of(plan)
+        for name, place in self.points.items():
+            wanted = planned.get(name)
+            if wanted is None:
+                raise CalledError(
+                    f"The plan has no point “{name}”. Look at its spelling, or give it a place in the plan first.",
+                    path=f"points.{name}",
+                )
+            away = math.dist(place, wanted)
+            if away > FAR_MM and not self.confirmed:
+                raise UnusualError(
+                    f"{name} is {say_length(away, plan.units, denominator=0, unit=True)} from where the plan has it. Was it measured from the same datum? Send it again to keep it.",
+                    path=f"points.{name}",
+                    numbers={"distance": away},
+                )
+
+
+FAR_MM = 300.0  # no pickup point is welded so far off its place

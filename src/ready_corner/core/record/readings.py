@@ -1,0 +1,203 @@
+"""What is read of a car on its wheels or its stands, one row a quantity: with what, within which limits, and what may move it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal, get_args
+
+from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner, Plan
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
+from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
+from ready_corner.core.record.act import Act, entry_kind
+
+Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub"]
+Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
+GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub")
+Place = tuple[Corner, Quantity]
+
+
+@dataclass(frozen=True)
+class QuantityFacts:
+    """One quantity: kind of figure, its words, what no reading can be under, what no car has (low, high), and with what it is read.
+
+    ``title`` and ``how``: as it is asked for, with {Corner}, {tool} and {place}. ``mark``: the kind of mark it is read for; empty for what
+    other figures are made of. ``moved_by``: what that happens to the car moves it. ``floor``: it is read of the car on its wheels, and
+    what the springs do shows in it. ``behind``: the mark for which it is asked, though it is no reading of it.
+    """
+
+    kind: Kind
+    words: str
+    never_under: float | None
+    usual: tuple[float, float]
+    tool: str
+    title: str
+    how: str
+    mark: str
+    moved_by: tuple[Happening, ...]
+    floor: bool = False
+    corners: tuple[Corner, ...] = CORNERS
+    behind: str = ""
+
+    @property
+    def asked_for(self) -> str:
+        """The kind of mark that wants it read: its own, or the one that it stands behind."""
+        return self.mark or self.behind
+
+
+_CAR: tuple[Happening, ...] = ("tyre", "load", "level", "weld", "cut", "knock")
+_STRING: tuple[Happening, ...] = ("string", *_CAR)
+_GAP = "{tool} square to the string, level, at the height of the wheel centre."
+
+# Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles, kg for loads.
+QUANTITIES: Mapping[Quantity, QuantityFacts] = {
+    "height": QuantityFacts(
+        "length", "ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True
+    ),
+    "camber": QuantityFacts(
+        "angle", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
+        "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True,
+    ),
+    "gap_front": QuantityFacts(
+        "length", "gap to the rim's front edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True
+    ),
+    "gap_back": QuantityFacts(
+        "length", "gap to the rim's back edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, back edge to the string", _GAP, "toe", _STRING, True
+    ),
+    "gap_hub": QuantityFacts(
+        "length", "gap to the hub centre", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
+        "{tool} square to the string. It tells the string's own angle.", "toe", _STRING, True,
+    ),
+    "pad": QuantityFacts(
+        "length", "height of the floor under the tyre", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
+        "Water level or laser: this pad over or under the left front one.", "", ("level",), behind="height",
+    ),
+    "load": QuantityFacts(
+        "mass", "load on the scale", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",
+        "{tool} under the tyre, all four level and zeroed before the car is on them.", "load", _CAR, True,
+    ),
+    "radius": QuantityFacts(
+        "length", "loaded tyre radius", 0.0, (100.0, 600.0), "tape", "{Corner} loaded tyre radius",
+        "{tool} from the floor to the hub centre, the car on it, at pressure.", "", ("tyre", "level"),
+    ),
+    "stand": QuantityFacts(
+        "length", "height over the floor on stands", 0.0, (20.0, 1500.0), "tape", "{Corner} height on the stands",
+        "{tool} from the floor to {place}, the chassis on its stands. Blocks may be typed one by one: 89+38+12.", "", ("level", "knock"),
+    ),
+    "hub": QuantityFacts(
+        "length", "hub height over the floor", 0.0, (20.0, 1500.0), "tape", "{Corner} hub height",
+        "{tool} from the floor to the hub centre: where strings between opposite bolt holes cross, or the middle of a sleeve.", "", ("level", "knock"),
+    ),
+}  # fmt: skip
+ON_WHEELS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if facts.floor)
+ON_STANDS: tuple[Quantity, ...] = ("stand", "hub")
+OF_LINKS: tuple[Quantity, ...] = ("height", "camber", *GAPS)  # what a turn of a link may move at its corner
+MOVED_BY: Mapping[Happening, tuple[Quantity, ...]] = {
+    h: tuple(q for q, facts in QUANTITIES.items() if h in facts.moved_by) for h in get_args(Happening)
+}
+UPRIGHT_READS = (60.0, 120.0)  # degrees; a block that shows this was zeroed lying down, and reads 90 for upright
+
+
+def _measure(sent: Mapping[str, Any]) -> Measure:
+    found: Measure = QUANTITIES[sent["quantity"]].kind  # type: ignore[assignment]
+    return found
+
+
+@entry_kind
+@dataclass(frozen=True)
+class Reading(Act):
+    """One number as read off one tool: mm, degrees or kg.
+
+    ``upright_deg`` is what the gauge shows for upright (0 or 90). ``confirmed`` keeps a value no car should have.
+    """
+
+    kind = "reading"
+    quantity: Quantity
+    corner: Corner
+    value: Annotated[float, Typed(_measure, "typed"), Label("Reading")]
+    tool: Annotated[Id, Label("With", "tool")]
+    typed: Annotated[str, WorkedOut] = ""
+    denominator: Annotated[int, WorkedOut] = 0
+    upright_deg: Annotated[float, WorkedOut] = 0.0
+    confirmed: bool = False
+
+    @property
+    def place(self) -> Place:
+        """Where it was read."""
+        return self.corner, self.quantity
+
+    @property
+    def figure(self) -> float:
+        """The value counted from its own zero: mm or degrees."""
+        return self.value - self.upright_deg
+
+    @classmethod
+    def worked_out(cls, sent: Mapping[str, Any], figures: Mapping[str, Any]) -> Mapping[str, Any]:
+        """Return the denominator that was typed, and what the gauge shows for upright."""
+        value = figures["value"]
+        return {"denominator": value.denominator, "upright_deg": upright_of(sent["quantity"], value)}
+
+    def check(self, plan: Plan) -> None:
+        """Refuse another tool, what no tool can give, and what no car has unless it is confirmed."""
+        facts, units = QUANTITIES[self.quantity], plan.units
+        tool = plan.tool(self.tool)
+        if tool.measures != facts.kind:
+            raise CalledError(f"A {tool.name.lower()} does not read {facts.words}. Choose another tool.", path="tool")
+        said = say_figure(facts.kind, self.figure, units)
+        if facts.never_under is not None and self.figure < facts.never_under:
+            why = (
+                "The string would cut through the wheel: move it out and read again."
+                if self.quantity in GAPS
+                else "Nothing pulls the car down: is the scale zeroed, and turned the right way round?"
+                if self.quantity == "load"
+                else "Read it again."
+            )
+            raise MeasuredError(f"A {facts.words} of {said} cannot be. {why}", path="typed", numbers={"value": self.figure})
+        low, high = facts.usual
+        if not low <= self.figure <= high and not self.confirmed:
+            raise UnusualError(
+                f"A {facts.words} of {said} is on no car. Type it again, or keep it, marked.",
+                path="typed",
+                numbers={"value": self.figure, "low": low, "high": high},
+            )
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A reading in its place in the log: entry number, spell, and why it is provisional: what the car was not yet when it was read.
+
+    ``on_frame``: an angle counted from the frame, on which the gauge was zeroed, and not from gravity.
+    """
+
+    number: int
+    spell: int
+    reading: Reading
+    why: tuple[str, ...] = ()
+    on_frame: bool = False
+
+
+def upright_of(quantity: Quantity, value: float) -> float:
+    """Return what a gauge that shows ``value`` shows for upright: 90 degrees where it was zeroed lying down, else 0."""
+    return 90.0 if quantity == "camber" and UPRIGHT_READS[0] <= value <= UPRIGHT_READS[1] else 0.0
+
+
+def say_figure(kind: Kind, value: float, units: Units) -> str:
+    """Return a figure with its unit: degrees, kg or lb, or a length in decimals."""
+    if kind == "angle":
+        return say_angle(value)
+    return say_mass(value, units) if kind == "mass" else say_length(value, units, denominator=0, unit=True)
+
+
+def title_of(place: Place) -> str:
+    """Return a place of the round in words."""
+    return QUANTITIES[place[1]].title.format(Corner=CORNER_WORDS[place[0]].capitalize())
+
+
+def say_reading(units: Units, quantity: Quantity, value: float, denominator: int, typed: str = "") -> str:
+    """Return a reading as it is printed beside its place: in the car's unit, a fraction where it was one, else with no digit less than was typed."""
+    kind = QUANTITIES[quantity].kind
+    decimals = decimals_of(typed)
+    if kind == "angle":
+        return say_angle(value, max(2, decimals))
+    if kind == "mass":
+        return say_mass(value, units, max(1, decimals))
+    return say_length(value, units, denominator=None if denominator else 0, decimals=decimals)
