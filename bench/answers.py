@@ -20,7 +20,7 @@ from pathlib import Path
 
 from ready_corner.border.entries import EntryKept, keep
 from ready_corner.border.kinds import SENT
-from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.plan.corners import CORNERS
 from ready_corner.demo import demo_logbooks
 from ready_corner.launch.database import LocalDatabase
 from ready_corner.storage.logbooks import Logbooks, engine_for

@@ -4,7 +4,7 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['dist', 'node_modules', 'src/lib/api/schema.generated.ts'] },
+  { ignores: ['dist', 'node_modules', 'src/lib/api/*.generated.ts'] },
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
   prettier,

@@ -29,7 +29,8 @@ from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.four_springs import Asked, perch_turns, stand
 from ready_corner.core.model.springs_of_plan import car_of
 from ready_corner.core.model.struts import at_work, dummy_struts
-from ready_corner.core.plan.plan import CORNERS, Plan
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError, spelt
 from ready_corner.core.quantities.notation import in_units, read, say_length, say_mass
 from ready_corner.core.say.jig import say_free, say_verdict

@@ -20,7 +20,7 @@ from ready_corner.core.engines.linkage.worth import Lengths
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.model.study import Change, Over, Study, study
-from ready_corner.core.plan.plan import End, Point
+from ready_corner.core.plan.corners import End, Point
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, SavedFirstError
 from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import CarState, PlanRevised, fold_all

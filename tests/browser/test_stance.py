@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ready_corner.border.plan import PlanModel
-from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.plan.corners import CORNERS
 from tests.core.stance.practice import Practice, practice_plan
 
 ROUND = ("LF", "RF", "RR", "LR")

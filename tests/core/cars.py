@@ -2,7 +2,8 @@
 
 from itertools import count
 
-from ready_corner.core.plan.plan import CORNERS, Adjuster, Axle, Perch, Plan, Stack, ThreadedEnd
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.plan import Adjuster, Axle, Perch, Plan, Stack, ThreadedEnd
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim

@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 
 from ready_corner.core.engines.alignment import camber, string
 from ready_corner.core.model.heights import corner_per_perch_turn, cross_difference, rake_deg
-from ready_corner.core.plan.plan import SIDE
+from ready_corner.core.plan.corners import SIDE
 from ready_corner.core.quantities.errors import MeasuredError
 
 from .practice import CORNERS, PracticeCar, turned_about

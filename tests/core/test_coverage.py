@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from ready_corner.core.judge.marks import evaluate
-from ready_corner.core.plan.plan import CORNERS, DOUBTS, SIDE, Axle, Ways
+from ready_corner.core.plan.corners import CORNERS, SIDE
+from ready_corner.core.plan.plan import DOUBTS, Axle, Ways
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold

@@ -9,7 +9,8 @@ from ready_corner.core.advise.corner import by_plan, set_corner
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.marks import evaluate
-from ready_corner.core.plan.plan import CORNERS, END_OF, Perch
+from ready_corner.core.plan.corners import CORNERS, END_OF
+from ready_corner.core.plan.plan import Perch
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold

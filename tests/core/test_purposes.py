@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from ready_corner.core.advise.provable import limits, unprovable
-from ready_corner.core.plan.plan import CORNERS, Ways
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.plan import Ways
 from ready_corner.core.plan.purposes import PURPOSES, provable, starting_aims
 from ready_corner.core.quantities.tools import default_tools
 from tests.core.linkage.cars import plan

@@ -11,7 +11,8 @@ from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.four_springs import stand
 from ready_corner.core.model.predicted import predicted
 from ready_corner.core.model.springs_of_plan import car_of, springing
-from ready_corner.core.plan.plan import CORNERS, Moves
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.plan import Moves
 from ready_corner.core.quantities.errors import CalledError
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import LOAD, TYRE, Happened, Turned

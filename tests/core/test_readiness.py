@@ -10,7 +10,8 @@ from ready_corner.core.engines.alignment.string import StringError
 from ready_corner.core.engines.turns import AlikeError
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.progress import share_held, steer_ahead
-from ready_corner.core.plan.plan import CORNERS, Ways
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.plan import Ways
 from ready_corner.core.quantities.tools import Tool, default_tools
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened, Turned

@@ -2,14 +2,13 @@
 
 from dataclasses import replace
 
-from ready_corner.core.say.revised import say_revision
-
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.wanting import wanting
-from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
+from ready_corner.core.say.revised import say_revision
 from tests.core.linkage.cars import plan
 
 

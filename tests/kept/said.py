@@ -25,4 +25,5 @@ def _strings(path, value):
                 yield from _strings(f"{path}.{key}", part)
     elif isinstance(value, list | tuple):
         for i, part in enumerate(value):
-            yield from _strings(f"{path}.{i}", part)
+            name = part.get("mark", i) if isinstance(part, dict) else i  # by name, so that a mark may come between
+            yield from _strings(f"{path}.{name}", part)

@@ -18,7 +18,8 @@ def _lines(path):
 
 @pytest.mark.parametrize("path", KEPT, ids=lambda p: p.name.split(".")[0])
 def test_an_old_logbook_says_what_it_said(path):
-    assert said_of(path.read_bytes()) == _lines(path).read_text().splitlines()
+    now, then = said_of(path.read_bytes()), _lines(path).read_text().splitlines()
+    assert [line for line in now if line in set(then)] == then  # more may be told by now, of what was not asked then
 
 
 if __name__ == "__main__":

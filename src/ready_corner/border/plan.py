@@ -11,6 +11,7 @@ from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Sh
 from ready_corner.core.engines.linkage.layouts import LayoutName
 from ready_corner.core.model.checks import check_plan
 from ready_corner.core.plan import plan as core
+from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.footing import Footing
 from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.quantities.naming import meant
@@ -65,7 +66,7 @@ class AimModel(Model):
 class HeightPlaceModel(Model):
     """Where the ride height of one corner is read."""
 
-    corner: core.Corner
+    corner: Corner
     name: Name
     station: float
     offset: float
@@ -112,7 +113,7 @@ class AdjusterModel(Model):
 
     id: Id
     name: Name
-    corner: core.Corner
+    corner: Corner
     ends: list[ThreadedEndModel] | None = None
     shims: StackModel | None = None
     perch: PerchModel | None = None

@@ -5,7 +5,7 @@ from importlib.resources import files
 from ready_corner.border.entries import LogbookModel
 from ready_corner.border.plan import LinkageModel, PlanModel
 from ready_corner.core.engines.linkage.layouts import LAYOUTS, LayoutName
-from ready_corner.core.plan.plan import End, Point
+from ready_corner.core.plan.corners import End, Point
 from ready_corner.exchange.files import read_logbook, read_plan
 from ready_corner.workshop import Workshop
 

@@ -10,7 +10,8 @@ from ready_corner.core.engines.linkage.answers import axis_joints
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.model.bodies import body_named, sweep_end
-from ready_corner.core.plan.plan import END_OF, Corner, Plan, Point
+from ready_corner.core.plan.corners import END_OF, Corner, Point
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import Units, read
 from ready_corner.exchange.files import FileRefusedError

@@ -9,7 +9,7 @@ from ready_corner.border.plan import AimModel, LinkageModel, UnitsModel
 from ready_corner.core.advise.provable import unprovable
 from ready_corner.core.engines.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
 from ready_corner.core.model.wanting import wanting
-from ready_corner.core.plan.plan import End
+from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.purposes import PURPOSES, provable, starting_aims
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import default_tools

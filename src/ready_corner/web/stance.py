@@ -22,8 +22,9 @@ from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import Hub
 from ready_corner.core.model.springwork import Working, rates_over
 from ready_corner.core.model.struts import AtWork, dummy_struts
+from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.footing import SCHOOL_WORDS, School
-from ready_corner.core.plan.plan import CORNERS, Corner, End, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
 from ready_corner.core.say.stance import arm_lines, say_hub, say_off, say_preload, seat_lines, spring_lines

@@ -12,8 +12,8 @@ from ready_corner.border.entries import Typed
 from ready_corner.core.engines.linkage.named import named, shown
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.model.study import Change, Curve, Limit, levers, spread_of
+from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.names import say_point
-from ready_corner.core.plan.plan import End
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import read
 from ready_corner.web.views import View

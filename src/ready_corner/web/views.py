@@ -15,11 +15,12 @@ from ready_corner.core.advise.car import CarJudged
 from ready_corner.core.advise.corner import CornerSetting
 from ready_corner.core.advise.next import Ask, Step, StepKind
 from ready_corner.core.judge.marks import MarkState, State
-from ready_corner.core.plan.plan import CORNERS, AdjusterKind, Corner
+from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.plan import AdjusterKind
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.logbook import CarState, PlanRevised
 from ready_corner.core.record.notes import Correction
-from ready_corner.core.record.readings import Quantity, Reading
+from ready_corner.core.record.readings import Drawing, Quantity, Reading
 from ready_corner.core.say.entries import say_entry
 from ready_corner.workshop import Told
 
@@ -66,6 +67,7 @@ class AskView(View):
     latest: str
     repeats: int
     latest_typed: str
+    drawing: Drawing
 
 
 class StepView(View):

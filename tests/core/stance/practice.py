@@ -9,8 +9,9 @@ import numpy as np
 from scipy.optimize import minimize
 
 from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.footing import Footing
-from ready_corner.core.plan.plan import CORNERS, Adjuster, Axle, HeightPlace, Perch, Plan
+from ready_corner.core.plan.plan import Adjuster, Axle, HeightPlace, Perch, Plan
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim

@@ -7,9 +7,10 @@ import pytest
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.judge.pads import pads_of
 from ready_corner.core.model.wanting import wanting
+from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.footing import Footing
 from ready_corner.core.plan.marks import say_do, say_need, say_uncertainty, say_value
-from ready_corner.core.plan.plan import CORNERS, Jig
+from ready_corner.core.plan.plan import Jig
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from ready_corner.core.advise.standing import stance, turns_now
-from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.notes import Correction
 from ready_corner.core.record.stance_acts import Unlearned

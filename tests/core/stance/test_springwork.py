@@ -18,8 +18,8 @@ from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import wanted_attitude
 from ready_corner.core.model.springs_of_plan import car_of, places, raises, response, springing, sprung_loads, tilted_loads
 from ready_corner.core.model.springwork import rates_over, seats, stack_of_plan, working
+from ready_corner.core.plan.corners import CORNERS, END_OF
 from ready_corner.core.plan.footing import EndFooting, Footing
-from ready_corner.core.plan.plan import CORNERS, END_OF
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from tests.core.linkage.cars import plan
 

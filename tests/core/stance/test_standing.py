@@ -11,7 +11,7 @@ from ready_corner.core.advise.standing import stance
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import arm_angles, feature_heights, heights_by_features, travel_at, wanted_attitude
-from ready_corner.core.plan.plan import CORNERS
+from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.quantities.errors import MeasuredError, UnusualError
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.jig_acts import Supported

@@ -715,6 +715,11 @@ export interface components {
             repeats: number;
             /** Latest Typed */
             latest_typed: string;
+            /**
+             * Drawing
+             * @enum {string}
+             */
+            drawing: "above" | "behind" | "side" | "wheel";
         };
         /**
          * AttitudeView

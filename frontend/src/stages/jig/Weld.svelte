@@ -1,9 +1,10 @@
 <script lang="ts">
   // Around the weld: conditions before it, the order of joints, what is accepted; clearances; and the body on the jig.
-  import { api, type Corner, type JigView, type What } from '$lib/api/client';
-  import { CORNERS, CORNER_WORDS } from '$lib/marks';
+  import { api, type JigView, type What } from '$lib/api/client';
+  import { formsAt } from '$lib/kinds';
   import { takeOut } from '$lib/takeout';
   import Forms from '$parts/Forms.svelte';
+  import KindForm from '$parts/KindForm.svelte';
   import type { Survey } from './survey.svelte';
   import { JIG, WELD } from './texts';
 
@@ -11,25 +12,13 @@
   let { survey, view }: Props = $props();
   const works = $derived(view.works);
   const names = $derived(view.points.map((p) => p.name));
+  const BODY = formsAt('weld').filter((kind) => kind !== 'gap'); // clearances stand by themselves
   let refusal = $state('');
   let condition = $state({ words: '' });
   let joints = $state('');
   let way = $state<(typeof WELD.ways)[number]>(WELD.ways[0]);
   let reason = $state('');
   let accept = $state({ point: '', why: '' });
-  let gap = $state<{ point: string; to: string; what: 'neighbour' | 'bush'; typed: string }>({
-    point: '',
-    to: '',
-    what: 'neighbour',
-    typed: '',
-  });
-  let opening = $state<{ corner: Corner; ahead: string; behind: string }>({ corner: 'LF', ahead: '', behind: '' });
-  let sill = $state<{ place: 'front' | 'rear'; side: 'left' | 'right'; typed: string; sag: boolean }>({
-    place: 'front',
-    side: 'left',
-    typed: '',
-    sag: false,
-  });
   let stand = $state<{ name: string; role: 'carries' | 'locates'; pin: string; hole: string }>({
     name: '',
     role: 'carries',
@@ -173,74 +162,12 @@
     <ul>
       {#each works.gaps as line (line)}<li>{line}</li>{:else}<li class="soft">{WELD.noGaps}</li>{/each}
     </ul>
-    <div class="grid five">
-      <label
-        >{WELD.point}<select bind:value={gap.point}
-          ><option value=""></option>{#each names as n (n)}<option value={n}>{n.replaceAll('.', ' ')}</option
-            >{/each}</select
-        ></label
-      ><label>{WELD.to}<input bind:value={gap.to} maxlength="80" /></label>
-      <label
-        >&nbsp;<select bind:value={gap.what}
-          >{#each Object.entries(WELD.gapKinds) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select
-        ></label
-      ><label>{WELD.size}<input class="fig" bind:value={gap.typed} maxlength="30" /></label>
-      <button
-        type="button"
-        class="button"
-        disabled={!gap.point || !gap.to.trim() || !gap.typed.trim()}
-        onclick={() =>
-          void takeOut(gap, ['to', 'typed'], (g) =>
-            record({ kind: 'gap', version: 1, point: gap.point, what: gap.what, to: g.to, typed: g.typed }, WELD.gaps),
-          )}>{WELD.read}</button
-      >
-    </div>
+    <KindForm kind="gap" points={names} button={WELD.read} {record} />
   </fieldset>
   <fieldset>
     <legend>{WELD.body}</legend>{#each works.body as line (line)}<p>{line}</p>{/each}
     <p class="soft">{WELD.bodySoft}</p>
-    <div class="grid four">
-      <label
-        >{WELD.corner}<select bind:value={opening.corner}
-          >{#each CORNERS as c (c)}<option value={c}>{CORNER_WORDS[c]}</option>{/each}</select
-        ></label
-      ><label>{WELD.ahead}<input class="fig" bind:value={opening.ahead} maxlength="30" /></label><label
-        >{WELD.behind}<input class="fig" bind:value={opening.behind} maxlength="30" /></label
-      >
-      <button
-        type="button"
-        class="button"
-        disabled={!opening.ahead.trim() || !opening.behind.trim()}
-        onclick={() =>
-          void takeOut(opening, ['ahead', 'behind'], (o) =>
-            record(
-              { kind: 'opening', version: 1, corner: opening.corner, ahead_typed: o.ahead, behind_typed: o.behind },
-              WELD.body,
-            ),
-          )}>{WELD.read}</button
-      >
-    </div>
-    <div class="grid four">
-      <label
-        >{WELD.place}<select bind:value={sill.place}
-          >{#each Object.entries(WELD.places) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select
-        ></label
-      ><label
-        >{WELD.side}<select bind:value={sill.side}
-          >{#each Object.entries(WELD.sides) as [k, v] (k)}<option value={k}>{v}</option>{/each}</select
-        ></label
-      ><label>{WELD.sill}<input class="fig" bind:value={sill.typed} maxlength="30" /></label>
-      <button
-        type="button"
-        class="button"
-        disabled={!sill.typed.trim()}
-        onclick={() =>
-          void takeOut(sill as { typed: string }, ['typed'], ({ typed }) =>
-            record({ kind: 'sill', version: 1, ...sill, typed }, WELD.sill),
-          )}>{WELD.read}</button
-      >
-    </div>
-    <label class="check"><input type="checkbox" bind:checked={sill.sag} />{WELD.sag}</label>
+    {#each BODY as kind (kind)}<KindForm {kind} points={names} button={WELD.read} {record} />{/each}
     <div class="grid five">
       <label>{WELD.support}<input bind:value={stand.name} maxlength="60" placeholder={WELD.name} /></label><label
         >&nbsp;<select bind:value={stand.role}

@@ -4,6 +4,7 @@
   import { api, Away, type CarLine, type Corner, type Problem, Refused, type Wanting } from '$lib/api/client';
   import { until } from '$lib/api/until';
   import { type Car, newEntry } from '$lib/car.svelte';
+  import { CORNER_KINDS, cornerName, WHOLE_MARKS } from '$lib/kinds';
   import { CORNERS, CORNER_WORDS, isLeft } from '$lib/marks';
   import { allRead } from '$lib/figures';
   import { router } from '$lib/router.svelte';
@@ -13,7 +14,7 @@
   import Parts from './Parts.svelte';
   import Springs from './Springs.svelte';
   import Points from './Points.svelte';
-  import { type Doubt, draftOf, markKind, planOf, spansOf } from './draft';
+  import { type Doubt, draftOf, markKind, planOf, spansOf, wholeLabel } from './draft';
   import { PLAN } from './texts';
 
   type Props = { car?: Car };
@@ -60,7 +61,7 @@
 
   function copy(from: (c: string) => boolean, to: (c: string) => string): void {
     for (const c of CORNERS.filter(from)) {
-      for (const kind of Object.keys(PLAN.kinds)) aims[`${to(c)}.${kind}`] = { ...aims[`${c}.${kind}`]! };
+      for (const kind of CORNER_KINDS) aims[`${to(c)}.${kind}`] = { ...aims[`${c}.${kind}`]! };
     }
   }
 
@@ -244,9 +245,9 @@
           ></thead
         >
         <tbody>
-          {#each Object.entries(PLAN.kinds) as [kind, name] (kind)}
+          {#each CORNER_KINDS as kind (kind)}
             <tr
-              ><th scope="row">{name}</th>
+              ><th scope="row">{cornerName(kind, 'label')}</th>
               {#each CORNERS as c (c)}
                 {@const mark = `${c}.${kind}`}
                 <td
@@ -296,7 +297,7 @@
             {#each sourced as [mark, aim] (mark)}<dt>
                 {CORNERS.includes(mark.split('.')[0] as Corner)
                   ? `${CORNER_WORDS[mark.split('.')[0] as Corner]} ${mark.split('.')[1]}`
-                  : PLAN.whole[mark as keyof typeof PLAN.whole]}
+                  : wholeLabel(mark)}
               </dt>
               <dd><input bind:value={aim.source} maxlength="400" aria-label="{mark}, {PLAN.source}" /></dd>
               <dd>
@@ -337,7 +338,8 @@
         >
       </p>
       <div class="grid five">
-        {#each Object.entries(PLAN.whole) as [mark, name] (mark)}
+        {#each WHOLE_MARKS as mark (mark)}
+          {@const name = wholeLabel(mark)}
           <div>
             <span class="soft">{name}</span>
             <div class="aim">

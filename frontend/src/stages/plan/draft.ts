@@ -1,5 +1,6 @@
 // A plan while it is being filled in: figures may still be missing. Keeping it turns missing ones into problems at their fields.
 import type { Corner, Linkage, Loads, Plan, Problem, Units } from '$lib/api/client';
+import { CORNER_KINDS, markKindOf, MARK_KINDS, WHOLE_MARKS, wholeName } from '$lib/kinds';
 import { CORNERS } from '$lib/marks';
 import { type FootingDraft, footingFrom, footingOf } from './footing';
 import { PLAN } from './texts';
@@ -63,19 +64,20 @@ export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
 
 export const MARKS = [
-  ...Object.keys(PLAN.kinds).flatMap((kind) => CORNERS.map((c) => `${c}.${kind}`)),
-  ...Object.keys(PLAN.whole),
+  ...CORNER_KINDS.flatMap((kind) => MARK_KINDS[kind]!.at.map((c) => `${c}.${kind}`)),
+  ...WHOLE_MARKS,
 ];
-export const markKind = (mark: string): 'length' | 'angle' | 'number' | 'toe' | 'total_toe' =>
-  /(height|cross)$/.test(mark)
-    ? 'length'
-    : mark.endsWith('cross_weight')
-      ? 'number'
-      : mark.endsWith('.toe')
-        ? 'toe'
-        : mark.endsWith('total_toe')
-          ? 'total_toe'
-          : 'angle';
+const TYPED = { mm: 'length', deg: 'angle', kg: 'number', '%': 'number' } as const;
+/** As what a figure of a mark is typed. A toe may be typed as a length over a span, too. */
+export const markKind = (mark: string): 'length' | 'angle' | 'number' | 'toe' | 'total_toe' => {
+  const kind = markKindOf(mark);
+  return kind === 'toe' || kind === 'total_toe' ? kind : TYPED[MARK_KINDS[kind]!.unit];
+};
+/** What a mark of the car as a whole is called where its aim is given: with what plus means, or its unit. */
+export const wholeLabel = (mark: string): string => {
+  const { unit, plus } = MARK_KINDS[markKindOf(mark)]!;
+  return `${wholeName(mark, 'label')}${unit === '%' ? ', %' : plus && unit === 'deg' && markKindOf(mark) !== 'total_toe' ? `, plus ${plus}` : ''}`;
+};
 /** What a toe may be said over: rim and tyre of the axle of a mark. */
 export const spansOf = (draft: Draft, mark: string) => {
   const axle = /^(LF|RF|front)/.test(mark) ? draft.front : draft.rear;

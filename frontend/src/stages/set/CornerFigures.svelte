@@ -1,6 +1,7 @@
 <script lang="ts">
   // Height, camber and toe of the corner in hand, and the axle it stands on.
   import type { CarView, Corner } from '$lib/api/client';
+  import { CORNER_KINDS, markKindOf, MARK_KINDS, placeOf, WHOLE_MARKS } from '$lib/kinds';
   import { isFront, markOf, wordFor } from '$lib/marks';
   import Witness from '$parts/Witness.svelte';
   import { SET } from './texts';
@@ -8,20 +9,12 @@
   type Props = { view: CarView; corner: Corner; brief: boolean };
   let { view, corner, brief }: Props = $props();
 
-  const marks = $derived(
-    ['height', 'camber', 'toe'].map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })),
-  );
+  const marks = $derived(CORNER_KINDS.map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })));
   const whole = $derived(
-    [isFront(corner) ? 'front.total_toe' : 'rear.total_toe', 'car.thrust', 'car.rake', 'car.cross'].map((m) =>
-      markOf(view, m),
-    ),
+    WHOLE_MARKS.filter((m) => placeOf(m) === 'car' || placeOf(m) === (isFront(corner) ? 'front' : 'rear'))
+      .filter((m) => MARK_KINDS[markKindOf(m)]!.unit !== '%') // of the scales; it is told where they are read
+      .map((m) => markOf(view, m)),
   );
-  const NAMES: Record<string, string> = {
-    total_toe: 'total toe',
-    thrust: 'thrust',
-    rake: 'rake',
-    cross: 'cross heights',
-  };
 </script>
 
 <div class="corner">
@@ -42,7 +35,7 @@
 {#if !brief}<div class="whole" aria-label={SET.wholeCar}>
     {#each whole as mark (mark.mark)}
       {#if mark.value !== null}<span
-          >{NAMES[mark.mark.split('.')[1] ?? '']} <b class="fig">{mark.say}</b>
+          >{MARK_KINDS[markKindOf(mark.mark)]!.short} <b class="fig">{mark.say}</b>
           {mark.say_u}{mark.aim ? ` · ${wordFor(mark.state)}` : ''}</span
         >{/if}
     {/each}

@@ -76,9 +76,13 @@
 </script>
 
 <main>
-  {#if desk.turning || ask.quantity === 'pad'}<CarAbove {view} lit={desk.corner} pads={!desk.turning} />
-  {:else if ask.quantity === 'camber'}<AxleBehind {view} corner={ask.corner} {typed} />
-  {:else if ask.quantity === 'height'}<SideView {view} corner={ask.corner} {typed} />
+  {#if desk.turning || ask.drawing === 'above'}<CarAbove
+      {view}
+      lit={desk.corner}
+      pads={!desk.turning && ask.quantity === 'pad'}
+    />
+  {:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />
+  {:else if ask.drawing === 'side'}<SideView {view} corner={ask.corner} {typed} />
   {:else}<WheelAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />{/if}
 
   <div class="card side">

@@ -2,6 +2,7 @@
   // The overview of every mark on the car, and the one thing to do next.
   import type { Corner, MarkView } from '$lib/api/client';
   import type { Car } from '$lib/car.svelte';
+  import { CORNER_KINDS, cornerName, markKindOf, MARK_KINDS, WHOLE_MARKS, wholeName } from '$lib/kinds';
   import { CORNER_WORDS, CORNERS, markOf } from '$lib/marks';
   import { router } from '$lib/router.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
@@ -13,16 +14,11 @@
 
   const view = $derived(car.view!);
   const base = $derived(`/cars/${car.slug}`);
-  const whole = $derived(
-    Object.keys(WALK.names)
-      .map((m) => markOf(view, m))
-      .filter((m) => m.aim || m.value !== null),
-  );
-  const QUANTITY = { height: 'height', camber: 'camber', toe: 'gap_front' } as const;
+  const whole = $derived(WHOLE_MARKS.map((m) => markOf(view, m)).filter((m) => m.aim || m.value !== null));
 
   const open = (corner: Corner, mark?: MarkView) => {
-    const kind = (mark?.mark.split('.')[1] ?? 'height') as keyof typeof QUANTITY;
-    router.go(`${base}/set/${corner}/${QUANTITY[kind]}`);
+    const kind = mark ? markKindOf(mark.mark) : 'height';
+    router.go(`${base}/set/${corner}/${MARK_KINDS[kind]!.read}`);
   };
 
   const SAID = { settle: 'settled', reconnect: 'bar_on', disconnect: 'bar_off' } as const;
@@ -70,9 +66,9 @@
         ></thead
       >
       <tbody>
-        {#each Object.entries(WALK.rows) as [kind, name] (kind)}
+        {#each CORNER_KINDS as kind (kind)}
           <tr>
-            <th scope="row">{name}</th>
+            <th scope="row">{cornerName(kind)}</th>
             {#each CORNERS as corner (corner)}
               {@const mark = markOf(view, `${corner}.${kind}`)}
               <td><MarkCell {mark} label="{CORNER_WORDS[corner]} {kind}" onpick={() => open(corner, mark)} /></td>
@@ -85,7 +81,7 @@
       <h2>{WALK.whole}</h2>
       <div class="whole">
         {#each whole as mark (mark.mark)}
-          <div><small>{WALK.names[mark.mark]}</small><MarkCell {mark} label={WALK.names[mark.mark] ?? ''} /></div>
+          <div><small>{wholeName(mark.mark)}</small><MarkCell {mark} label={wholeName(mark.mark) ?? ''} /></div>
         {/each}
       </div>
     {/if}

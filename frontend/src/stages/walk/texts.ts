@@ -3,16 +3,7 @@ export const WALK = {
   title: 'Walk-round',
   hold: (n: number, all: number) => `${n} of ${all} marks hold`,
   none: 'no aims in the plan yet',
-  rows: { height: 'Height', camber: 'Camber', toe: 'Toe' } as const,
   whole: 'The whole car',
-  names: {
-    'front.total_toe': 'Front total toe',
-    'rear.total_toe': 'Rear total toe',
-    'car.thrust': 'Thrust angle',
-    'car.rake': 'Rake',
-    'car.cross': 'Cross difference',
-    'car.cross_weight': 'Cross weight',
-  } as Record<string, string>,
   next: 'What to do next',
   chance: (n: number) => `${n} in 100 that it does`,
   go: {

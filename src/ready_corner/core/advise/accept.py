@@ -7,10 +7,10 @@ from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import stance
 from ready_corner.core.engines.alignment.string import toe_as_length
 from ready_corner.core.judge.marks import Evaluation, State, evaluate
+from ready_corner.core.plan.corners import END_OF
 from ready_corner.core.plan.marks import AIMED_KINDS as CORNER_MARKS
 from ready_corner.core.plan.marks import say_value
 from ready_corner.core.plan.names import turn_words
-from ready_corner.core.plan.plan import END_OF
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length
 from ready_corner.core.record.happenings import Turned

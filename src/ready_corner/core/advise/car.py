@@ -8,7 +8,7 @@ from ready_corner.core.advise.corner import CornerSetting, set_corner
 from ready_corner.core.advise.next import PADS, Ask, Step, ask_of, floor_round, next_step, round_of, stand_round
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.progress import share_held, steer_ahead
-from ready_corner.core.plan.plan import CORNERS, Corner
+from ready_corner.core.plan.corners import CORNERS, Corner
 
 
 @dataclass(frozen=True)

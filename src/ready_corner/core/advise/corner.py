@@ -11,9 +11,10 @@ from ready_corner.core.judge.marks import Evaluation, MarkState, split
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import completed, predicted
+from ready_corner.core.plan.corners import CORNER_WORDS, Corner
 from ready_corner.core.plan.marks import say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.plan.names import turn_words
-from ready_corner.core.plan.plan import CORNER_WORDS, Adjuster, Corner, Perch
+from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, in_units, nearest_flats, say_exact

@@ -1,5 +1,6 @@
 """What to measure, in the order one walks round the car, and what to do next."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -8,19 +9,15 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.plan.marks import say_mark, say_size
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner, Perch
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, kind_of, say_mark, say_size
+from ready_corner.core.plan.plan import Perch
 from ready_corner.core.record.happenings import has_bar
-from ready_corner.core.record.readings import ON_STANDS, QUANTITIES, Place, Quantity, say_reading, title_of
+from ready_corner.core.record.readings import QUANTITIES, SIDE_WORDS, Drawing, Place, Quantity, Round, say_reading, title_of
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
-ROUND: tuple[Place, ...] = (
-    *((c, "height") for c in _ALL_ROUND),
-    *((c, "camber") for c in _ALL_ROUND),
-    *((c, q) for c in WALK for q in ("gap_front", "gap_back", "gap_hub")),
-)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -39,25 +36,36 @@ class Ask:
     latest: str
     repeats: int
     latest_typed: str
+    drawing: Drawing
 
 
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place of the round in walking order; pads first where one of them was ever read."""
     pads = PADS if any(p in evaluation.state.taken for p in PADS) else ()
-    return tuple(_ask(evaluation, place) for place in (*pads, *ROUND))
+    return tuple(_ask(evaluation, place) for place in (*pads, *_walked(evaluation, "set")))
 
 
 def floor_round(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place that is read of the car on its wheels at the stage Stance: pads, heights, loads where scales come into it, radii of tyres."""
-    state = evaluation.state
-    scales = any((c, "load") in state.taken for c in CORNERS) or state.plan.aim("car.cross_weight")
-    asked: tuple[Quantity, ...] = ("pad", "height", "load", "radius") if scales else ("pad", "height", "radius")
-    return tuple(_ask(evaluation, (c, q)) for q in asked for c in _ALL_ROUND)
+    return tuple(_ask(evaluation, place) for place in _walked(evaluation, "floor"))
 
 
 def stand_round(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place that is read of the car on its stands: heights of the chassis, then the hubs."""
-    return tuple(_ask(evaluation, (c, q)) for q in ON_STANDS for c in _ALL_ROUND)
+    return tuple(_ask(evaluation, place) for place in _walked(evaluation, "stands"))
+
+
+def _walked(evaluation: Evaluation, round_: Round) -> Iterator[Place]:
+    """Yield the places of a round in the order one walks: all round for each quantity, then those that are read together at a corner."""
+    state = evaluation.state
+    asked = {
+        q: facts
+        for q, facts in QUANTITIES.items()
+        if round_ in facts.walked
+        and (not facts.if_aimed or state.plan.aim(facts.if_aimed) or any((c, q) in state.taken for c in facts.corners))
+    }
+    yield from ((c, q) for q, facts in asked.items() if not facts.corner_by_corner for c in _ALL_ROUND if c in facts.corners)
+    yield from ((c, q) for c in WALK for q, facts in asked.items() if facts.corner_by_corner and c in facts.corners)
 
 
 def ask_of(evaluation: Evaluation, place: Place) -> Ask:
@@ -74,9 +82,9 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
     where = state.plan.height_place(corner).name
     return Ask(
-        corner, quantity, title_of(place), QUANTITIES[quantity].how.format(tool=tool.name, place=where),
+        corner, quantity, title_of(place), QUANTITIES[quantity].how.format(tool=tool.name, place=where, side=SIDE_WORDS[corner]),
         tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator, rows[-1].reading.typed) if rows else "", len(rows),
-        rows[-1].reading.typed if rows else "",
+        rows[-1].reading.typed if rows else "", QUANTITIES[quantity].drawing,
     )  # fmt: skip
 
 
@@ -129,8 +137,8 @@ def next_step(evaluation: Evaluation) -> Step:
             "Readings of a car that has not settled are provisional. Say so when it has.",
         )
     judged = [m for m in evaluation.marks if m.state is not None]
-    order = [m for kind in ("height", "camber", "toe") for m in judged if m.mark.endswith(f".{kind}")]
-    heights = [m for m in order if m.mark.endswith(".height")]
+    order = [m for m in judged if kind_of(m.mark) in AIMED_KINDS]
+    heights = [m for m in order if kind_of(m.mark) == "height"]
     held: list[Step] = []  # what keeps a mark from holding that nothing which can be done from here would mend
     if fresh := _to_read(evaluation, heights):
         return _bar_off(evaluation, fresh)
@@ -162,7 +170,7 @@ def _of_corners(evaluation: Evaluation, order: list[MarkState], held: list[Step]
     """Return what to do when all is read and no height can be turned nearer: turns, what is too close to call, then the car as a whole; last what is ``held``."""
     judged = [m for m in evaluation.marks if m.state is not None]
     for corner in CORNERS:
-        off = [m for m in order if m.mark.startswith(corner) and m.state == "out" and not m.mark.endswith(".height")]
+        off = [m for m in order if m.mark.startswith(corner) and m.state == "out" and kind_of(m.mark) != "height"]
         if off:
             step = _corner_step(evaluation, corner, off)
             if step.kind != "plan":
@@ -193,8 +201,8 @@ def _place_of(evaluation: Evaluation, mark: MarkState) -> Place:
     if corner is None:
         parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
         return _place_of(evaluation, min(parts, key=lambda m: (m.fresh, m.number)))
-    kind = mark.mark.rsplit(".", 1)[1]
-    return corner, {"height": "height", "camber": "camber", "load": "load"}.get(kind, "gap_front")  # type: ignore[return-value]
+    quantity: Quantity = MARK_KINDS[kind_of(mark.mark)].read[0]  # type: ignore[assignment]
+    return corner, quantity
 
 
 def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
@@ -208,7 +216,7 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
             return Step("state", f"The car is {' and '.join(said.wanting)}", f"{named}. {reason}")
         return Step("read", named, reason, corner, quantity)
     if mark.way == "turn":
-        if mark.mark.endswith(".height"):
+        if kind_of(mark.mark) == "height":
             together = turns_now(evaluation)[0]
             if together and together.steps:
                 return _height_step(evaluation, mark)
@@ -234,14 +242,19 @@ def _whole_step(evaluation: Evaluation, mark: MarkState) -> Step:
     if mark.state in ("unread", "moved since"):
         return Step("read", named, "The corners hold one by one; this one is about the car as a whole.", corner, quantity)
     parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
-    bare = [m for m in parts if m.aim is None]
-    if bare:
-        names = " and ".join(say_mark(m.mark) for m in bare)
-        return Step("plan", named, f"Give {names} an aim of its own in the plan, so that turns can be told for it.")
     if mark.mark == "car.cross_weight" and evaluation.state.plan.footing.school == "height":
         return Step(
             "plan", named, "The perches are turned by height alone. Let them be turned by weight, or for both, in the plan."
         )
+    if not any(MARK_KINDS[kind_of(m.mark)].aimed for m in parts):
+        wide = _wide_enough(evaluation, mark)
+        return Step(
+            "plan", named, f"No adjuster of the plan sets it. Look where the links are fastened, or widen it to {wide}."
+        )
+    bare = [m for m in parts if m.aim is None]
+    if bare:
+        names = " and ".join(say_mark(m.mark) for m in bare)
+        return Step("plan", named, f"Give {names} an aim of its own in the plan, so that turns can be told for it.")
     narrower = (
         "Each corner holds within its own tolerance and the sum does not: narrow those of the corners, or widen this one to "
     )

@@ -12,8 +12,9 @@ from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.four_springs import fewest_flats, kept_heights
 from ready_corner.core.model.springs_of_plan import Response, Springing, places, raises, response, sprung_loads
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.plan.footing import School
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units, say_mass, say_small_length, say_turns
 from ready_corner.core.quantities.verdict import Aim
 

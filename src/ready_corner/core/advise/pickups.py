@@ -19,8 +19,9 @@ from ready_corner.core.engines.survey.wrong import Verdict as Wrong
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import predicted
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.names import turn_words
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Perch, Plan, twin_of
+from ready_corner.core.plan.plan import Adjuster, Perch, Plan, twin_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units, say_length

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate
 from ready_corner.core.model.wanting import Wanting
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.marks import say_mark, say_size
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Adjuster, Corner, Plan
+from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.record.happenings import Happened

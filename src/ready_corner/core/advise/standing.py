@@ -26,7 +26,8 @@ from ready_corner.core.model.ride_heights import (
 )
 from ready_corner.core.model.springs_of_plan import sprung_loads
 from ready_corner.core.model.springwork import Working, working
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, END_OF, Corner, Plan
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import in_units, say_angle, say_mass, say_small_length
 from ready_corner.core.quantities.verdict import Aim

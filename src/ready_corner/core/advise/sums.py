@@ -27,7 +27,8 @@ from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.movement import movement
 from ready_corner.core.model.ride_heights import heights_by_features
 from ready_corner.core.model.springwork import free_length_for, rate_for_sag, working
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, END_OF, Corner, End, Plan
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, Corner, End
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.notation import Units, say_angle, say_small_length
 

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from ready_corner.core.engines.learning import Observation
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.heights import cross_share
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.quantities.measured import COVERAGE
 
 FloatArray = NDArray[np.float64]

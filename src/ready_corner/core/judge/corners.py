@@ -5,7 +5,7 @@ from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model import struts
 from ready_corner.core.model.movement import Movement, movement
-from ready_corner.core.plan.plan import END_OF, Corner
+from ready_corner.core.plan.corners import END_OF, Corner
 
 
 @remembered

@@ -6,11 +6,12 @@ the hub gaps of the same rig of the strings.
 
 import math
 from bisect import bisect_left, bisect_right
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import groupby
 from operator import attrgetter
+from typing import cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,19 +23,16 @@ from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import Wheels, warped, wheels_of
 from ready_corner.core.model.heights import cross_share, rake_deg
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, UNTAPED_MM, Corner, Plan
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS
+from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.measured import Measured, combine, propagate
 from ready_corner.core.quantities.tools import Tool, odd_repeat
 from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.readings import QUANTITIES, Place, Quantity, Taken
 
-OWN_PLACES: dict[str, tuple[Quantity, ...]] = {
-    "height": ("height",),
-    "camber": ("camber",),
-    "toe": ("gap_front", "gap_back"),
-    "load": ("load",),
-}
+OWN_PLACES = cast(Mapping[str, tuple[Quantity, ...]], {k: MARK_KINDS[k].read for k in CORNER_KINDS})
 
 
 FloatArray = NDArray[np.float64]
@@ -190,7 +188,8 @@ class Figures:
     @remembered
     def _figure(self, kind: str, corner: Corner, spell: int) -> Figure | None:
         groups = tuple(self.group((corner, q), spell) for q in OWN_PLACES[kind])
-        measured = getattr(self, f"_{kind}")(corner, groups)
+        own: Callable[[Corner, tuple[Group, ...]], Measured | None] | None = getattr(self, f"_{kind}", None)
+        measured = own(corner, groups) if own else groups[0].estimate
         return None if measured is None else Figure(measured, groups)
 
     @remembered
@@ -201,6 +200,8 @@ class Figures:
             i, lie = CORNERS.index(corner), np.array([r.value for r in self._under.rises])
             more = self._under.heights[i] @ lie if kind == "height" else self._under.loads[i] @ lie + self._under.tilt[i]
             return tuple(row.at(row.value + float(more)) for row in rows)
+        if kind not in ("camber", "toe"):
+            return rows
         if kind == "toe":
             warp = self._warped[corner][1] if self.floor else 0.0
             breaks = self.state.rig_breaks
@@ -499,17 +500,14 @@ class Figures:
 
     def whole(self, mark: str) -> tuple[tuple[str, float], ...]:
         """Return which corner marks a whole-car mark is made of, with the weight of each at the present figures."""
-        if mark.endswith("total_toe"):
-            return tuple((f"{c}.toe", 1.0) for c in CORNERS if END_OF[c] == mark.split(".", maxsplit=1)[0])
-        if mark == "car.thrust":
-            return ("LR.toe", -0.5), ("RR.toe", 0.5)
-        if mark == "car.cross_weight":
+        place, kind = mark.split(".")
+        if plain := (MARK_KINDS[kind].sums or {}).get(place):
+            return plain
+        if kind == "cross_weight":
             loads = [f.measured.value if (f := self.figure("load", c)) else 1.0 for c in CORNERS]
             total = max(sum(loads), 1e-9)
             share = (loads[1] + loads[2]) / total
             return tuple((f"{c}.load", 100 * (w - share) / total) for c, w in zip(CORNERS, (0.0, 1.0, 1.0, 0.0), strict=True))
-        if mark == "car.cross":
-            return tuple((f"{c}.height", w) for c, w in zip(CORNERS, (1.0, -1.0, -1.0, 1.0), strict=True))
         heights = [self.figure("height", c) for c in CORNERS]
         front = sum(h.measured.value for h in heights[:2] if h) / 2
         rear = sum(h.measured.value for h in heights[2:] if h) / 2

@@ -13,7 +13,8 @@ from ready_corner.core.engines.survey.network import Network, adjust, lies_flat
 from ready_corner.core.engines.survey.propose import Means, possible
 from ready_corner.core.engines.survey.readings import Array, Reading, compared
 from ready_corner.core.engines.survey.wrong import SLIPS_INCH, SLIPS_MM, Verdict, find_wrong
-from ready_corner.core.plan.plan import Gone, Plan, Point, places_of
+from ready_corner.core.plan.corners import Point
+from ready_corner.core.plan.plan import Gone, Plan, places_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import in_units
 from ready_corner.core.quantities.tools import STEP_TO_U

@@ -13,8 +13,18 @@ from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.predicted import completed
-from ready_corner.core.plan.marks import MARKS, kind_of, say_do, say_mark, say_need, say_size, say_uncertainty, say_value
-from ready_corner.core.plan.plan import CORNERS, Corner
+from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.marks import (
+    CORNER_KINDS,
+    MARKS,
+    kind_of,
+    say_do,
+    say_mark,
+    say_need,
+    say_size,
+    say_uncertainty,
+    say_value,
+)
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import in_units
@@ -110,7 +120,7 @@ class Evaluation:
     @remembered
     def mark(self, mark: str) -> MarkState:
         """Return one mark; see :class:`MarkState`."""
-        return self._corner_mark(mark) if kind_of(mark) in OWN_PLACES else self._whole_mark(mark)
+        return self._corner_mark(mark) if kind_of(mark) in CORNER_KINDS else self._whole_mark(mark)
 
     @property
     def marks(self) -> tuple[MarkState, ...]:

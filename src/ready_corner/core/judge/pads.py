@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ready_corner.core.engines.survey.level import Foot, level_of, packing
 from ready_corner.core.judge.figures import Figures
 from ready_corner.core.model.springs_of_plan import places
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.quantities.notation import Units, say_exact, say_mass, say_small_length
 
 PLANE_MM = 0.25  # pads that leave less than this to be corrected are flat for any tape

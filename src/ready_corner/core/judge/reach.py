@@ -17,7 +17,8 @@ from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raises, response
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, Adjuster, Corner, Perch, Plan
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.record.happenings import LOAD, TYRE
 

@@ -9,7 +9,7 @@ from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.engines.survey.square import axes_apart, bay, derived
 from ready_corner.core.judge.frame import Frame
-from ready_corner.core.plan.plan import ENDS, End
+from ready_corner.core.plan.corners import ENDS, End
 from ready_corner.core.quantities.measured import Measured
 from ready_corner.core.quantities.notation import say_angle, say_length
 

@@ -12,7 +12,8 @@ from ready_corner.core.engines.linkage.mechanism import BOX_POINTS
 from ready_corner.core.engines.linkage.pair import ackermann_percent, anti_percent, axle_roll_centre, roll_centre
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
-from ready_corner.core.plan.plan import End, Linkage, Plan, Point, twin_of
+from ready_corner.core.plan.corners import End, Point
+from ready_corner.core.plan.plan import Linkage, Plan, twin_of
 from ready_corner.core.quantities.errors import PlannedError
 
 CORNERS_OF: Mapping[End, tuple[str, str]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}

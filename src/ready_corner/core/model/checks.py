@@ -10,7 +10,8 @@ from ready_corner.core.engines.linkage.mechanism import ON_UPRIGHT
 from ready_corner.core.engines.linkage.solve import require_held, solve
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.model.bodies import CORNERS_OF, bodies_of
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, End, Linkage, Plan, Point
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, End, Point
+from ready_corner.core.plan.plan import Linkage, Plan
 from ready_corner.core.quantities.bounds import beyond
 from ready_corner.core.quantities.errors import PlannedError, length
 from ready_corner.core.quantities.naming import meant

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from scipy.optimize import lsq_linear
 
 from ready_corner.core.engines.statics.springs import GRAVITY, in_series
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.quantities.errors import MeasuredError, length
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
 

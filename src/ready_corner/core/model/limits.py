@@ -11,7 +11,8 @@ import numpy as np
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.springwork import Working
-from ready_corner.core.plan.plan import END_OF, SIDE, Corner, Plan
+from ready_corner.core.plan.corners import END_OF, SIDE, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import say_small_length
 
 

@@ -14,7 +14,8 @@ from scipy.interpolate import CubicSpline
 from ready_corner.core.engines.linkage.body import Body, Spring
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.model.bodies import body_named
-from ready_corner.core.plan.plan import SIDE, Corner, Plan
+from ready_corner.core.plan.corners import SIDE, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import PlannedError
 
 FloatArray = NDArray[np.float64]

@@ -9,7 +9,8 @@ from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.linkage.worth import Hold, Parameter, sensitivities
 from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.heights import corner_per_perch_turn
-from ready_corner.core.plan.plan import Adjuster, Corner, Perch, Plan
+from ready_corner.core.plan.corners import Corner
+from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import PlannedError
 
 KINDS = ("camber", "toe")

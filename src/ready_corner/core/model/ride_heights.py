@@ -10,7 +10,8 @@ import numpy as np
 
 from ready_corner.core.engines.statics.attitude import Attitude, attitude_of, hub_on_stands, ride_from_hub
 from ready_corner.core.model.movement import Movement
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, END_OF, Corner, Plan
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError
 
 Place = tuple[float, float, float]

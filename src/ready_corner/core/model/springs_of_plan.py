@@ -15,7 +15,8 @@ from ready_corner.core.engines.statics.bars import bar_rate_at_wheel, link_ratio
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.four_springs import Car, CornerSpring
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, SIDE, Perch, Plan
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE
+from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 
 FloatArray = NDArray[np.float64]

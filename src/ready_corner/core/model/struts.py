@@ -10,7 +10,8 @@ from ready_corner.core.engines.linkage.sweep import sweep, sweep_known
 from ready_corner.core.engines.statics.springs import rough_wheel_rate
 from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.movement import Movement, movement, own_springs
-from ready_corner.core.plan.plan import END_OF, Corner, Plan
+from ready_corner.core.plan.corners import END_OF, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import PlannedError
 
 

@@ -13,7 +13,8 @@ from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.linkage.worth import Lengths, Parameter, Spread, parameters, sensitivities, spread
 from ready_corner.core.model.bodies import EndSweep, bodies_of, sweep_end
-from ready_corner.core.plan.plan import End, Plan, Point
+from ready_corner.core.plan.corners import End, Point
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, PlannedError, spelt
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.naming import meant

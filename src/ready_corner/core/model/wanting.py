@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ready_corner.core.model.bodies import bodies_of
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, DOUBTS, END_OF, ENDS, Corner, End, Perch, Plan
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, ENDS, Corner, End
+from ready_corner.core.plan.plan import DOUBTS, Perch, Plan
 from ready_corner.core.quantities.notation import say_length
 
 

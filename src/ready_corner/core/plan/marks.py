@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.quantities.notation import Units, say_angle, say_length, say_mass, say_small_length
 
 MarkUnit = Literal["mm", "deg", "kg", "%"]
@@ -41,7 +41,7 @@ _HALF: Sum = (("LR.toe", -0.5), ("RR.toe", 0.5))
 _DIAGONAL: Sum = (("LF.height", 1.0), ("RF.height", -1.0), ("LR.height", -1.0), ("RR.height", 1.0))
 
 MARK_KINDS: Mapping[str, MarkKind] = {
-    "height": MarkKind("ride height", "mm", ("height",), "", "", "{} too low", "{} too high", "up {}", "down {}"),
+    "height": MarkKind("ride height", "mm", ("height",), "", "", "{} too low", "{} too high", "up {}", "down {}", short="height"),
     "camber": MarkKind("camber", "deg", ("camber",), "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}"),
     "toe": MarkKind("toe", "deg", ("gap_front", "gap_back"), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
     "load": MarkKind("load", "kg", ("load",), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False),

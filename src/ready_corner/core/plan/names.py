@@ -1,6 +1,7 @@
 """Names of points, directions, adjusters and turns, as the builder says them."""
 
-from ready_corner.core.plan.plan import CORNER_WORDS, Adjuster
+from ready_corner.core.plan.corners import CORNER_WORDS
+from ready_corner.core.plan.plan import Adjuster
 from ready_corner.core.quantities.notation import say_turns
 
 AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))

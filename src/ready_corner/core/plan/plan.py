@@ -10,21 +10,14 @@ from typing import Literal, get_args
 
 from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Torsion
 from ready_corner.core.engines.linkage.layouts import LayoutName
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End, Point
 from ready_corner.core.plan.footing import Footing
+from ready_corner.core.plan.marks import MARKS
 from ready_corner.core.quantities.errors import CalledError, PlannedError, length
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units
 from ready_corner.core.quantities.tools import Tool, default_tools
 from ready_corner.core.quantities.verdict import Aim
-
-Corner = Literal["LF", "RF", "LR", "RR"]
-End = Literal["front", "rear"]
-Point = tuple[float, float, float]  # station forward, offset to the left, height, in mm
-ENDS: tuple[End, End] = ("front", "rear")
-CORNERS: tuple[Corner, ...] = get_args(Corner)
-CORNER_WORDS: Mapping[Corner, str] = {"LF": "left front", "RF": "right front", "LR": "left rear", "RR": "right rear"}
-SIDE: Mapping[Corner, int] = {"LF": 1, "RF": -1, "LR": 1, "RR": -1}
-END_OF: Mapping[Corner, End] = {"LF": "front", "RF": "front", "LR": "rear", "RR": "rear"}
 
 LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unless the plan says otherwise
 
@@ -312,19 +305,6 @@ class Linkage:
 
 
 Stage = Literal["build", "running"]
-
-MARK_WORDS: Mapping[str, str] = {
-    "height": "ride height", "camber": "camber", "toe": "toe", "total_toe": "total toe", "thrust": "thrust angle",
-    "rake": "rake", "cross": "cross difference of heights", "cross_weight": "cross weight", "load": "load",
-}  # fmt: skip
-CORNER_MARKS = ("height", "camber", "toe")
-WHOLE_MARKS = ("front.total_toe", "rear.total_toe", "car.thrust", "car.rake", "car.cross", "car.cross_weight")
-MARKS = tuple(f"{corner}.{kind}" for kind in CORNER_MARKS for corner in CORNERS) + WHOLE_MARKS
-
-
-def is_length(mark: str) -> bool:
-    """Whether a mark is in mm; the others are in degrees, loads in kg and cross weight in percent."""
-    return mark.endswith((".height", ".cross"))
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from ready_corner.core.plan.plan import CORNERS, END_OF, End
+from ready_corner.core.plan.corners import CORNERS, END_OF, End
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
 

@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from typing import Annotated
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.names import place_words, turn_words
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Corner, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.fields import Id, Label, Many, Prefix, Typed, Words, WorkedOut
 from ready_corner.core.record.act import Act, entry_kind

@@ -8,7 +8,8 @@ from typing import Annotated, Any, Literal
 from ready_corner.core.engines.survey.datum import Datum, require_held
 from ready_corner.core.engines.survey.readings import KINDS, Kind, Pins, Says, between_pins, compared
 from ready_corner.core.engines.survey.readings import Reading as Measurement
-from ready_corner.core.plan.plan import CORNERS, Plan, Point, places_of, twin_of
+from ready_corner.core.plan.corners import CORNERS, Point
+from ready_corner.core.plan.plan import Plan, places_of, twin_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Many, Measure, PointName, Prefix, TheLength, Typed, Words, WorkedOut
 from ready_corner.core.quantities.notation import say_length

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator, Mapping
 
-from ready_corner.core.plan.plan import Point
+from ready_corner.core.plan.corners import Point
 from ready_corner.core.record.jig_acts import JigLog
 
 RENAMED_MM = 1.0  # a new point so near to one let go is that point under another name

@@ -8,8 +8,9 @@ from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
+from ready_corner.core.plan.corners import Point
 from ready_corner.core.plan.names import turn_words
-from ready_corner.core.plan.plan import Gone, Plan, Point, places_of
+from ready_corner.core.plan.plan import Gone, Plan, places_of
 from ready_corner.core.quantities.bounds import beyond
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.record.act import Act

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ready_corner.core.plan.plan import Corner
+from ready_corner.core.plan.corners import Corner
 from ready_corner.core.record.readings import Place, Quantity
 
 

@@ -5,7 +5,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated
 
-from ready_corner.core.plan.plan import Corner, Plan, Point, places_of
+from ready_corner.core.plan.corners import Corner, Point
+from ready_corner.core.plan.plan import Plan, places_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Above, Identity, Many, PointName, Text, Words
 from ready_corner.core.quantities.notation import say_length

@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal, get_args
 
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Corner, Plan
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, SIDE, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
 from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
@@ -12,6 +13,8 @@ from ready_corner.core.record.act import Act, entry_kind
 
 Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub"]
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
+Round = Literal["set", "floor", "stands"]
+Drawing = Literal["above", "behind", "side", "wheel"]
 GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub")
 Place = tuple[Corner, Quantity]
 
@@ -20,9 +23,11 @@ Place = tuple[Corner, Quantity]
 class QuantityFacts:
     """One quantity: kind of figure, its words, what no reading can be under, what no car has (low, high), and with what it is read.
 
-    ``title`` and ``how``: as it is asked for, with {Corner}, {tool} and {place}. ``mark``: the kind of mark it is read for; empty for what
+    ``title`` and ``how``: as it is asked for, with {Corner}, {side}, {tool} and {place}. ``mark``: the kind of mark it is read for; empty for what
     other figures are made of. ``moved_by``: what that happens to the car moves it. ``floor``: it is read of the car on its wheels, and
     what the springs do shows in it. ``behind``: the mark for which it is asked, though it is no reading of it.
+    ``walked``: the rounds on which it is asked for, at every corner in turn, or (``corner_by_corner``) with what else is read there; only where
+    it was read before or the mark ``if_aimed`` has an aim, if that is named. ``drawing``: on which it is shown.
     """
 
     kind: Kind
@@ -37,6 +42,10 @@ class QuantityFacts:
     floor: bool = False
     corners: tuple[Corner, ...] = CORNERS
     behind: str = ""
+    walked: tuple[Round, ...] = ()
+    corner_by_corner: bool = False
+    drawing: Drawing = "above"
+    if_aimed: str = ""
 
     @property
     def asked_for(self) -> str:
@@ -50,50 +59,61 @@ _GAP = "{tool} square to the string, level, at the height of the wheel centre."
 
 # Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles, kg for loads.
 QUANTITIES: Mapping[Quantity, QuantityFacts] = {
+    "pad": QuantityFacts(
+        "length", "height of the floor under the tyre", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
+        "Water level or laser: this pad over or under the left front one.", "", ("level",), behind="height",
+        walked=("floor",),
+    ),
     "height": QuantityFacts(
-        "length", "ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True
+        "length", "ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True,
+        walked=("set", "floor"), drawing="side",
     ),
     "camber": QuantityFacts(
         "angle", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
         "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True,
+        walked=("set",), drawing="behind",
     ),
     "gap_front": QuantityFacts(
-        "length", "gap to the rim's front edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True
+        "length", "gap to the rim's front edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True,
+        walked=("set",), corner_by_corner=True, drawing="wheel",
     ),
     "gap_back": QuantityFacts(
-        "length", "gap to the rim's back edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, back edge to the string", _GAP, "toe", _STRING, True
+        "length", "gap to the rim's back edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, back edge to the string", _GAP, "toe", _STRING, True,
+        walked=("set",), corner_by_corner=True, drawing="wheel",
     ),
     "gap_hub": QuantityFacts(
         "length", "gap to the hub centre", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
         "{tool} square to the string. It tells the string's own angle.", "toe", _STRING, True,
-    ),
-    "pad": QuantityFacts(
-        "length", "height of the floor under the tyre", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
-        "Water level or laser: this pad over or under the left front one.", "", ("level",), behind="height",
+        walked=("set",), corner_by_corner=True, drawing="wheel",
     ),
     "load": QuantityFacts(
         "mass", "load on the scale", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",
         "{tool} under the tyre, all four level and zeroed before the car is on them.", "load", _CAR, True,
+        walked=("floor",), if_aimed="car.cross_weight",
     ),
     "radius": QuantityFacts(
         "length", "loaded tyre radius", 0.0, (100.0, 600.0), "tape", "{Corner} loaded tyre radius",
         "{tool} from the floor to the hub centre, the car on it, at pressure.", "", ("tyre", "level"),
+        walked=("floor",),
     ),
     "stand": QuantityFacts(
         "length", "height over the floor on stands", 0.0, (20.0, 1500.0), "tape", "{Corner} height on the stands",
         "{tool} from the floor to {place}, the chassis on its stands. Blocks may be typed one by one: 89+38+12.", "", ("level", "knock"),
+        walked=("stands",),
     ),
     "hub": QuantityFacts(
         "length", "hub height over the floor", 0.0, (20.0, 1500.0), "tape", "{Corner} hub height",
         "{tool} from the floor to the hub centre: where strings between opposite bolt holes cross, or the middle of a sleeve.", "", ("level", "knock"),
+        walked=("stands",),
     ),
 }  # fmt: skip
 ON_WHEELS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if facts.floor)
-ON_STANDS: tuple[Quantity, ...] = ("stand", "hub")
+ON_STANDS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if "stands" in facts.walked)
 OF_LINKS: tuple[Quantity, ...] = ("height", "camber", *GAPS)  # what a turn of a link may move at its corner
 MOVED_BY: Mapping[Happening, tuple[Quantity, ...]] = {
     h: tuple(q for q, facts in QUANTITIES.items() if h in facts.moved_by) for h in get_args(Happening)
 }
+SIDE_WORDS: Mapping[Corner, str] = {c: "left" if s > 0 else "right" for c, s in SIDE.items()}
 UPRIGHT_READS = (60.0, 120.0)  # degrees; a block that shows this was zeroed lying down, and reads 90 for upright
 
 
@@ -189,7 +209,7 @@ def say_figure(kind: Kind, value: float, units: Units) -> str:
 
 def title_of(place: Place) -> str:
     """Return a place of the round in words."""
-    return QUANTITIES[place[1]].title.format(Corner=CORNER_WORDS[place[0]].capitalize())
+    return QUANTITIES[place[1]].title.format(Corner=CORNER_WORDS[place[0]].capitalize(), side=SIDE_WORDS[place[0]])
 
 
 def say_reading(units: Units, quantity: Quantity, value: float, denominator: int, typed: str = "") -> str:

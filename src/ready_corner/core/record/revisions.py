@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 
-from ready_corner.core.plan.plan import CORNERS, END_OF, ENDS, Gone, Linkage, Plan, places_of
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS
+from ready_corner.core.plan.plan import Gone, Linkage, Plan, places_of
 from ready_corner.core.record.moves import Move, places
 from ready_corner.core.record.readings import MOVED_BY, Place
 

@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Literal
 
-from ready_corner.core.plan.plan import CORNERS, Corner, Plan
+from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.fields import Id, Many, Name, Text, Words
 from ready_corner.core.record.act import Act, entry_kind
 from ready_corner.core.record.moves import Move, places

@@ -8,10 +8,12 @@ from typing import TYPE_CHECKING, Annotated, Literal
 import numpy as np
 
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.plan.plan import CORNER_WORDS, Corner, Plan
+from ready_corner.core.plan.corners import CORNER_WORDS, Corner
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError, length
 from ready_corner.core.quantities.fields import (
     Above,
+    Label,
     Length,
     Many,
     Name,
@@ -116,12 +118,14 @@ class Cleared(WeldAct):
     """Least clearance of a point to a neighbour, or the gap of a bracket to its bush, mm."""
 
     kind = "gap"
+    title = "Clearances and bush gaps"
+    form = "weld"
     sentence = "{point:point} to {to}: {value:length}"
     model = "Gap"
-    point: PointName
-    to: Name
-    what: Annotated[Literal["neighbour", "bush"], Otherwise("neighbour")]
-    value: TheLength
+    point: Annotated[PointName, Label("Point", "point")]
+    to: Annotated[Name, Label("To what")]
+    what: Annotated[Literal["neighbour", "bush"], Otherwise("neighbour"), Label("Of a")]
+    value: Annotated[TheLength, Label("Clearance or gap")]
     typed: Annotated[str, WorkedOut] = ""
 
     def onto(self, works: "Works", number: int) -> "Works":
@@ -143,11 +147,13 @@ class OpeningRead(WeldAct):
     """A wheel opening against the axle centre: horizontally from the centre to its edge ahead and behind, at one height, mm."""
 
     kind = "opening"
+    title = "Wheel opening"
+    form = "weld"
     sentence = "{corner:Corner} opening: {ahead:length} ahead of the axle, {behind:length} behind"
     model = "Opening"
-    corner: Corner
-    ahead: Length
-    behind: Length
+    corner: Annotated[Corner, Label("Corner")]
+    ahead: Annotated[Length, Label("Ahead")]
+    behind: Annotated[Length, Label("Behind")]
 
     def onto(self, works: "Works", number: int) -> "Works":
         """Return the works with the opening."""
@@ -167,13 +173,15 @@ class SillRead(WeldAct):
     """Height of sill or seam over the jig at the front or the rear of one side, mm. ``sag``: it was so before anything was cut."""
 
     kind = "sill"
+    title = "Height of sill or seam"
+    form = "weld"
     sentence = "Sill, {place} {side}: {value:length}{sag?, so before anything was cut|}"
     model = "Sill"
-    place: Literal["front", "rear"]
-    side: Literal["left", "right"]
-    value: TheLength
+    place: Annotated[Literal["front", "rear"], Label("At the")]
+    side: Annotated[Literal["left", "right"], Label("Side")]
+    value: Annotated[TheLength, Label("Sill or seam, height")]
     typed: Annotated[str, WorkedOut] = ""
-    sag: bool = False
+    sag: Annotated[bool, Label("it was so before")] = False
 
     def onto(self, works: "Works", number: int) -> "Works":
         """Return the works with the height."""

@@ -4,8 +4,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import fields
 from typing import Any, cast
 
+from ready_corner.core.plan.corners import CORNER_WORDS
 from ready_corner.core.plan.names import place_words, say_point, turn_words
-from ready_corner.core.plan.plan import CORNER_WORDS, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import in_another_unit, say_length, say_mass
 from ready_corner.core.record.act import Act
 from ready_corner.core.record.happenings import HAPPENING_WORDS, Happened, Turned

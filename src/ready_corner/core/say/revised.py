@@ -3,9 +3,10 @@
 import math
 from collections.abc import Iterable, Iterator
 
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.plan.marks import say_mark, say_size, say_value
 from ready_corner.core.plan.names import say_point
-from ready_corner.core.plan.plan import CORNER_WORDS, CORNERS, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units, say_length
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.readings import QUANTITIES

@@ -8,8 +8,9 @@ import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from ready_corner.core.plan.corners import CORNER_WORDS
 from ready_corner.core.plan.names import say_point
-from ready_corner.core.plan.plan import CORNER_WORDS, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.fields import typed_of
 from ready_corner.core.quantities.notation import say_angle, say_length, say_mass, say_small_length
 

@@ -1,0 +1,261 @@
+/* Written by scripts/contracts from the descriptions in the core. Do not edit. */
+
+export const TOLD = {
+  "forms": {
+    "gap": {
+      "title": "Clearances and bush gaps",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "point",
+          "label": "Point",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "to",
+          "label": "To what",
+          "as": "text",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "what",
+          "label": "Of a",
+          "as": "choice",
+          "options": [
+            "neighbour",
+            "bush"
+          ],
+          "needed": false,
+          "preset": "neighbour"
+        },
+        {
+          "name": "typed",
+          "label": "Clearance or gap",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        }
+      ]
+    },
+    "opening": {
+      "title": "Wheel opening",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "corner",
+          "label": "Corner",
+          "as": "choice",
+          "options": [
+            "LF",
+            "RF",
+            "LR",
+            "RR"
+          ],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "ahead_typed",
+          "label": "Ahead",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "behind_typed",
+          "label": "Behind",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        }
+      ]
+    },
+    "sill": {
+      "title": "Height of sill or seam",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "place",
+          "label": "At the",
+          "as": "choice",
+          "options": [
+            "front",
+            "rear"
+          ],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "side",
+          "label": "Side",
+          "as": "choice",
+          "options": [
+            "left",
+            "right"
+          ],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "typed",
+          "label": "Sill or seam, height",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "sag",
+          "label": "it was so before",
+          "as": "check",
+          "options": [],
+          "needed": false,
+          "preset": false
+        }
+      ]
+    }
+  },
+  "marks": {
+    "kinds": {
+      "height": {
+        "label": "ride height",
+        "short": "height",
+        "unit": "mm",
+        "read": "height",
+        "plus": "",
+        "aimed": true,
+        "at": [
+          "LF",
+          "RF",
+          "LR",
+          "RR"
+        ]
+      },
+      "camber": {
+        "label": "camber",
+        "short": "camber",
+        "unit": "deg",
+        "read": "camber",
+        "plus": "",
+        "aimed": true,
+        "at": [
+          "LF",
+          "RF",
+          "LR",
+          "RR"
+        ]
+      },
+      "toe": {
+        "label": "toe",
+        "short": "toe",
+        "unit": "deg",
+        "read": "gap_front",
+        "plus": "in",
+        "aimed": true,
+        "at": [
+          "LF",
+          "RF",
+          "LR",
+          "RR"
+        ]
+      },
+      "load": {
+        "label": "load",
+        "short": "load",
+        "unit": "kg",
+        "read": "load",
+        "plus": "",
+        "aimed": false,
+        "at": [
+          "LF",
+          "RF",
+          "LR",
+          "RR"
+        ]
+      },
+      "total_toe": {
+        "label": "total toe",
+        "short": "total toe",
+        "unit": "deg",
+        "read": null,
+        "plus": "in",
+        "aimed": true,
+        "at": [
+          "front",
+          "rear"
+        ]
+      },
+      "thrust": {
+        "label": "thrust angle",
+        "short": "thrust angle",
+        "unit": "deg",
+        "read": null,
+        "plus": "to the left",
+        "aimed": true,
+        "at": [
+          "car"
+        ]
+      },
+      "rake": {
+        "label": "rake",
+        "short": "rake",
+        "unit": "deg",
+        "read": null,
+        "plus": "nose down",
+        "aimed": true,
+        "at": [
+          "car"
+        ]
+      },
+      "cross": {
+        "label": "cross difference of heights",
+        "short": "Cross difference",
+        "unit": "mm",
+        "read": null,
+        "plus": "LF+RR up",
+        "aimed": true,
+        "at": [
+          "car"
+        ]
+      },
+      "cross_weight": {
+        "label": "cross weight",
+        "short": "cross weight",
+        "unit": "%",
+        "read": null,
+        "plus": "",
+        "aimed": true,
+        "at": [
+          "car"
+        ]
+      }
+    },
+    "corner": [
+      "height",
+      "camber",
+      "toe"
+    ],
+    "whole": [
+      "front.total_toe",
+      "rear.total_toe",
+      "car.thrust",
+      "car.rake",
+      "car.cross",
+      "car.cross_weight"
+    ],
+    "corners": [
+      "LF",
+      "RF",
+      "LR",
+      "RR"
+    ]
+  }
+} as const;
