@@ -24,6 +24,7 @@ export interface MarkKind {
   readonly at: readonly string[];
 }
 
+export const QUANTITIES = TOLD.quantities;
 export const FORMS = TOLD.forms as Record<string, KindForm>;
 export const MARK_KINDS = TOLD.marks.kinds as Record<string, MarkKind>;
 export const CORNER_KINDS: readonly string[] = TOLD.marks.corner;

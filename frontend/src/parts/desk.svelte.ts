@@ -10,6 +10,7 @@ import {
   Refused,
   type What,
 } from '$lib/api/client';
+import { QUANTITIES } from '$lib/kinds';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
@@ -117,7 +118,7 @@ export class Desk {
   }
 
   get tool() {
-    const measures = this.ask.quantity === 'camber' ? 'angle' : this.ask.quantity === 'load' ? 'mass' : 'length';
+    const measures = QUANTITIES[this.ask.quantity].kind;
     const fitting = this.view.plan.tools.filter((t) => t.measures === measures);
     const id = this.#tools[this.ask.quantity] ?? this.ask.tool;
     return { id, name: fitting.find((t) => t.id === id)?.name ?? id, fitting };

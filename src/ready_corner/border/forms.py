@@ -8,6 +8,7 @@ from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, WHOLE_MARKS
 from ready_corner.core.quantities.fields import Label, Typed
 from ready_corner.core.record.kinds import KINDS
+from ready_corner.core.record.readings import QUANTITIES
 
 
 def forms() -> dict[str, Any]:
@@ -45,6 +46,11 @@ def _without_none(hint: Any) -> Any:
     if get_origin(hint) in (Union, types.UnionType):
         return next(a for a in get_args(hint) if a is not type(None))
     return hint
+
+
+def quantities() -> dict[str, Any]:
+    """Return the words of every quantity that is read of a corner: on a key, and for where it is read."""
+    return {q: {"short": facts.short, "spot": facts.spot, "kind": facts.kind} for q, facts in QUANTITIES.items()}
 
 
 def marks() -> dict[str, Any]:

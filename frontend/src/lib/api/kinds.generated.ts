@@ -257,5 +257,57 @@ export const TOLD = {
       "LR",
       "RR"
     ]
+  },
+  "quantities": {
+    "pad": {
+      "short": "pad",
+      "spot": "the pad",
+      "kind": "length"
+    },
+    "height": {
+      "short": "ride",
+      "spot": "the ride height",
+      "kind": "length"
+    },
+    "camber": {
+      "short": "cam",
+      "spot": "camber",
+      "kind": "angle"
+    },
+    "gap_front": {
+      "short": "front",
+      "spot": "the front gap",
+      "kind": "length"
+    },
+    "gap_back": {
+      "short": "back",
+      "spot": "the back gap",
+      "kind": "length"
+    },
+    "gap_hub": {
+      "short": "hub",
+      "spot": "the hub gap",
+      "kind": "length"
+    },
+    "load": {
+      "short": "load",
+      "spot": "the load",
+      "kind": "mass"
+    },
+    "radius": {
+      "short": "radius",
+      "spot": "the tyre radius",
+      "kind": "length"
+    },
+    "stand": {
+      "short": "stand",
+      "spot": "the height on stands",
+      "kind": "length"
+    },
+    "hub": {
+      "short": "hub height",
+      "spot": "the hub height",
+      "kind": "length"
+    }
   }
 } as const;

@@ -1,4 +1,5 @@
 // Words on the drawings.
+import { QUANTITIES } from '$lib/kinds';
 import type { Corner, Quantity } from '$lib/api/client';
 import { CORNER_WORDS } from '$lib/marks';
 
@@ -12,6 +13,5 @@ export const DRAWING = {
   turned: (n: number) => `to scale, wheel angles drawn ×${n}`,
   fromBehind: 'Seen from behind, to scale',
   side: (left: boolean) => `Seen from the ${left ? 'left, nose to the left' : 'right, nose to the right'}; to scale`,
-  place: (corner: Corner, quantity: Quantity) =>
-    `${CORNER_WORDS[corner]}: where ${{ height: 'the ride height', camber: 'camber', gap_front: 'the front gap', gap_back: 'the back gap', gap_hub: 'the hub gap', pad: 'the pad', load: 'the load', radius: 'the tyre radius', stand: 'the height on stands', hub: 'the hub height' }[quantity]} is read`,
+  place: (corner: Corner, quantity: Quantity) => `${CORNER_WORDS[corner]}: where ${QUANTITIES[quantity].spot} is read`,
 } as const;

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The round as four corners of small ticks: what is read, what is wanted, where one is. Any of them may be picked.
+  import { QUANTITIES } from '$lib/kinds';
   import type { Corner } from '$lib/api/client';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
   import type { Desk } from '$parts/desk.svelte';
@@ -23,7 +24,7 @@
             aria-label="{ask.title}, {desk.wanted(ask) ? 'to read' : 'read'}"
             data-wanted={desk.wanted(ask) || undefined}
             aria-current={!desk.turning && ask === desk.ask ? 'step' : undefined}
-            onclick={() => desk.openAsk(ask)}><small>{SET.short[ask.quantity]}</small></button
+            onclick={() => desk.openAsk(ask)}><small>{QUANTITIES[ask.quantity].short}</small></button
           >
         {/each}
       </div>

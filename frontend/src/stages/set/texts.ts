@@ -36,18 +36,6 @@ export const SET = {
   wholeCar: 'Axles and thrust line',
   doubt: { holds: 'would hold', out: 'would still be out', 'too close to call': 'would be too close to call' } as const,
   round: 'The round',
-  short: {
-    height: 'ride',
-    camber: 'cam',
-    gap_front: 'front',
-    gap_back: 'back',
-    gap_hub: 'hub',
-    pad: 'pad',
-    load: 'load',
-    radius: 'radius',
-    stand: 'stand',
-    hub: 'hub height',
-  } as const,
   pads: 'Measure the floor too',
   settleFirst: 'Not settled: roll the car, bounce each end, then press S.',
 } as const;

@@ -21,7 +21,7 @@ Place = tuple[Corner, Quantity]
 
 @dataclass(frozen=True)
 class QuantityFacts:
-    """One quantity: kind of figure, its words, what no reading can be under, what no car has (low, high), and with what it is read.
+    """One quantity: kind of figure, its words (``short`` on a key, ``spot`` for where it is read on a drawing), what no reading can be under, what no car has (low, high), and with what it is read.
 
     ``title`` and ``how``: as it is asked for, with {Corner}, {side}, {tool} and {place}. ``mark``: the kind of mark it is read for; empty for what
     other figures are made of. ``moved_by``: what that happens to the car moves it. ``floor``: it is read of the car on its wheels, and
@@ -32,6 +32,8 @@ class QuantityFacts:
 
     kind: Kind
     words: str
+    short: str
+    spot: str
     never_under: float | None
     usual: tuple[float, float]
     tool: str
@@ -60,49 +62,49 @@ _GAP = "{tool} square to the string, level, at the height of the wheel centre."
 # Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles, kg for loads.
 QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "pad": QuantityFacts(
-        "length", "height of the floor under the tyre", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
+        "length", "height of the floor under the tyre", "pad", "the pad", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
         "Water level or laser: this pad over or under the left front one.", "", ("level",), behind="height",
         walked=("floor",),
     ),
     "height": QuantityFacts(
-        "length", "ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True,
+        "length", "ride height", "ride", "the ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True,
         walked=("set", "floor"), drawing="side",
     ),
     "camber": QuantityFacts(
-        "angle", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
+        "angle", "camber", "cam", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
         "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True,
         walked=("set",), drawing="behind",
     ),
     "gap_front": QuantityFacts(
-        "length", "gap to the rim's front edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True,
+        "length", "gap to the rim's front edge", "front", "the front gap", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True,
         walked=("set",), corner_by_corner=True, drawing="wheel",
     ),
     "gap_back": QuantityFacts(
-        "length", "gap to the rim's back edge", 0.0, (0.0, 600.0), "rule", "{Corner} rim, back edge to the string", _GAP, "toe", _STRING, True,
+        "length", "gap to the rim's back edge", "back", "the back gap", 0.0, (0.0, 600.0), "rule", "{Corner} rim, back edge to the string", _GAP, "toe", _STRING, True,
         walked=("set",), corner_by_corner=True, drawing="wheel",
     ),
     "gap_hub": QuantityFacts(
-        "length", "gap to the hub centre", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
+        "length", "gap to the hub centre", "hub", "the hub gap", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
         "{tool} square to the string. It tells the string's own angle.", "toe", _STRING, True,
         walked=("set",), corner_by_corner=True, drawing="wheel",
     ),
     "load": QuantityFacts(
-        "mass", "load on the scale", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",
+        "mass", "load on the scale", "load", "the load", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",
         "{tool} under the tyre, all four level and zeroed before the car is on them.", "load", _CAR, True,
         walked=("floor",), if_aimed="car.cross_weight",
     ),
     "radius": QuantityFacts(
-        "length", "loaded tyre radius", 0.0, (100.0, 600.0), "tape", "{Corner} loaded tyre radius",
+        "length", "loaded tyre radius", "radius", "the tyre radius", 0.0, (100.0, 600.0), "tape", "{Corner} loaded tyre radius",
         "{tool} from the floor to the hub centre, the car on it, at pressure.", "", ("tyre", "level"),
         walked=("floor",),
     ),
     "stand": QuantityFacts(
-        "length", "height over the floor on stands", 0.0, (20.0, 1500.0), "tape", "{Corner} height on the stands",
+        "length", "height over the floor on stands", "stand", "the height on stands", 0.0, (20.0, 1500.0), "tape", "{Corner} height on the stands",
         "{tool} from the floor to {place}, the chassis on its stands. Blocks may be typed one by one: 89+38+12.", "", ("level", "knock"),
         walked=("stands",),
     ),
     "hub": QuantityFacts(
-        "length", "hub height over the floor", 0.0, (20.0, 1500.0), "tape", "{Corner} hub height",
+        "length", "hub height over the floor", "hub height", "the hub height", 0.0, (20.0, 1500.0), "tape", "{Corner} hub height",
         "{tool} from the floor to the hub centre: where strings between opposite bolt holes cross, or the middle of a sleeve.", "", ("level", "knock"),
         walked=("stands",),
     ),
