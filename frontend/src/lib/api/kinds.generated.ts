@@ -181,6 +181,18 @@ export const TOLD = {
           "RR"
         ]
       },
+      "wheelbase": {
+        "label": "wheelbase",
+        "short": "wheelbase",
+        "unit": "mm",
+        "read": "wheelbase",
+        "plus": "",
+        "aimed": false,
+        "at": [
+          "LF",
+          "RF"
+        ]
+      },
       "total_toe": {
         "label": "total toe",
         "short": "total toe",
@@ -236,6 +248,17 @@ export const TOLD = {
         "at": [
           "car"
         ]
+      },
+      "setback": {
+        "label": "setback",
+        "short": "setback",
+        "unit": "mm",
+        "read": null,
+        "plus": "right front further back",
+        "aimed": true,
+        "at": [
+          "car"
+        ]
       }
     },
     "corner": [
@@ -249,7 +272,8 @@ export const TOLD = {
       "car.thrust",
       "car.rake",
       "car.cross",
-      "car.cross_weight"
+      "car.cross_weight",
+      "car.setback"
     ],
     "corners": [
       "LF",
@@ -307,6 +331,11 @@ export const TOLD = {
     "hub": {
       "short": "hub height",
       "spot": "the hub height",
+      "kind": "length"
+    },
+    "wheelbase": {
+      "short": "base",
+      "spot": "the wheelbase",
       "kind": "length"
     }
   }

@@ -700,7 +700,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase";
             /** Title */
             title: string;
             /** How */
@@ -1705,7 +1705,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase") | null;
         };
         /**
          * LayoutView
@@ -2494,7 +2494,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase";
             /**
              * Corner
              * @enum {string}
@@ -2530,7 +2530,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase";
             /**
              * Corner
              * @enum {string}
@@ -3120,7 +3120,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase") | null;
         };
         /**
          * StripView

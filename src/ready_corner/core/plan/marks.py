@@ -45,6 +45,9 @@ MARK_KINDS: Mapping[str, MarkKind] = {
     "camber": MarkKind("camber", "deg", ("camber",), "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}"),
     "toe": MarkKind("toe", "deg", ("gap_front", "gap_back"), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
     "load": MarkKind("load", "kg", ("load",), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False),
+    "wheelbase": MarkKind(
+        "wheelbase", "mm", ("wheelbase",), "", "", "{} too short", "{} too long", "longer {}", "shorter {}", corners=("LF", "RF"), aimed=False
+    ),
     "total_toe": MarkKind(
         "total toe", "deg", (), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}", _TOTAL
     ),
@@ -62,6 +65,10 @@ MARK_KINDS: Mapping[str, MarkKind] = {
     "cross_weight": MarkKind(
         "cross weight", "%", (), "", "", "needs {} more on right front and left rear", "needs {} more on left front and right rear",
         "right front and left rear {} more", "left front and right rear {} more", {"car": ()},
+    ),
+    "setback": MarkKind(
+        "setback", "mm", (), "right front further back", "left front further back", "right front {} too far forward",
+        "right front {} too far back", "right front back {}", "right front forward {}", {"car": (("LF.wheelbase", 1.0), ("RF.wheelbase", -1.0))},
     ),
 }  # fmt: skip
 

@@ -11,7 +11,7 @@ from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, Worke
 from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
 from ready_corner.core.record.act import Act, entry_kind
 
-Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub"]
+Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase"]
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
 Drawing = Literal["above", "behind", "side", "wheel"]
@@ -107,6 +107,11 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
         "length", "hub height over the floor", "hub height", "the hub height", 0.0, (20.0, 1500.0), "tape", "{Corner} hub height",
         "{tool} from the floor to the hub centre: where strings between opposite bolt holes cross, or the middle of a sleeve.", "", ("level", "knock"),
         walked=("stands",),
+    ),
+    "wheelbase": QuantityFacts(
+        "length", "wheelbase", "base", "the wheelbase", 0.0, (500.0, 6000.0), "trammel", "Wheelbase on the {side}",
+        "{tool} from hub centre to hub centre on the {side}, or between plumb lines dropped from them; wheels straight ahead.", "wheelbase",
+        ("weld", "cut", "knock"), corners=("LF", "RF"), walked=("set",), corner_by_corner=True, if_aimed="car.setback",
     ),
 }  # fmt: skip
 ON_WHEELS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if facts.floor)
