@@ -327,6 +327,10 @@ class JigLog:
         """Return the log with one more act."""
         return act.into(self, number)
 
+    def after_disturbance(self, number: int, points: tuple[str, ...], words: str, *, weld: bool = False) -> "JigLog":
+        """Return the log with something that may have moved points, by the beginnings of their names; all of them where none is named."""
+        return replace(self, disturbed=(*self.disturbed, Disturbed(number, points, words, weld)))
+
     def status(self, point: str) -> Status:
         """Return what a point has come to: its own word, else that of the longest beginning of its name."""
         parts = point.split(".")

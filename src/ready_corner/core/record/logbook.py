@@ -24,7 +24,7 @@ from ready_corner.core.record.happenings import (
     has_bar,
     moved_by,
 )
-from ready_corner.core.record.jig_acts import Disturbed, JigLog
+from ready_corner.core.record.jig_acts import JigLog
 from ready_corner.core.record.jig_base import JigAct
 from ready_corner.core.record.letting_go import lets_go
 from ready_corner.core.record.moves import Move
@@ -220,7 +220,7 @@ def _disturbed(jig: JigLog, number: int, what: Turned | Happened) -> JigLog:
     points = what.points or ((what.corner,) if what.corner else ())
     where = f" {', '.join(points)}" if points else ""
     words = what.words or f"{HAPPENING_WORDS[what.what]}{where}"
-    return replace(jig, disturbed=(*jig.disturbed, Disturbed(number, points, words, what.what == "weld")))
+    return jig.after_disturbance(number, points, words, weld=what.what == "weld")
 
 
 def check(state: CarState, what: What) -> None:
