@@ -121,6 +121,44 @@ export const TOLD = {
           "preset": false
         }
       ]
+    },
+    "brace": {
+      "title": "A brace, set or taken out",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "name",
+          "label": "Brace",
+          "as": "text",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "first",
+          "label": "From",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "second",
+          "label": "To",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "out",
+          "label": "taken out",
+          "as": "check",
+          "options": [],
+          "needed": false,
+          "preset": false
+        }
+      ]
     }
   },
   "marks": {

@@ -808,6 +808,34 @@ export interface components {
             slug: string;
         };
         /**
+         * BraceModel
+         * @description A brace set between two points of frame or shell, or taken out again; taken out, what it held may have moved.
+         */
+        BraceModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brace";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
+        };
+        /**
          * BracingModel
          * @description Whether the shell is braced before it is cut, and why.
          */
@@ -1133,7 +1161,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"];
         };
         /**
          * EntryKept
@@ -1158,7 +1186,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView

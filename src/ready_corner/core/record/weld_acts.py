@@ -226,6 +226,39 @@ class Bracing(WeldAct):
         return replace(works, bracing=self)
 
 
+@entry_kind
+@dataclass(frozen=True)
+class Brace(WeldAct):
+    """A brace set between two points of frame or shell, or taken out again; taken out, what it held may have moved."""
+
+    kind = "brace"
+    title = "A brace, set or taken out"
+    form = "weld"
+    sentence = "Brace {name} {out?taken out|set}, {first:point} to {second:point}"
+    name: Annotated[Name, Label("Brace")]
+    first: Annotated[PointName, Label("From", "point")]
+    second: Annotated[PointName, Label("To", "point")]
+    out: Annotated[bool, Label("taken out")] = False
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the braces that are in."""
+        others = {name: b for name, b in works.braces.items() if name != self.name}
+        return replace(works, braces=others if self.out else {**others, self.name: self})
+
+    def into(self, log: "JigLog", number: int) -> "JigLog":
+        """Return the log; of a brace taken out with what may have moved."""
+        log = super().into(log, number)
+        if not self.out:
+            return log
+        return log.after_disturbance(number, (self.first, self.second), f"brace {self.name} taken out")
+
+    def check(self, plan: Plan) -> None:
+        """Refuse points that are not known, and a brace from a point to itself."""
+        require_known((self.first, self.second), plan)
+        if self.first == self.second:
+            raise MeasuredError("A brace goes from one point to another. Choose two.", path="second")
+
+
 @dataclass(frozen=True)
 class Works:
     """What was written down around the weld, latest of each; with the entry number where it matters."""
@@ -238,6 +271,7 @@ class Works:
     sills: Mapping[tuple[str, str], tuple[int, SillRead]] = field(default_factory=dict)
     supports: Mapping[str, SupportPoint] = field(default_factory=dict)
     bracing: Bracing | None = None
+    braces: Mapping[str, Brace] = field(default_factory=dict)
 
 
 REFIT = "back in the jig: every pin goes in as it did before"
@@ -283,7 +317,7 @@ def body_move(opening: OpeningRead) -> float:
 
 def say_body(works: Works, units: Units) -> tuple[str, ...]:
     """Return what is to be done to the body on the jig, in words."""
-    rows = []
+    rows = [f"Braces in: {', '.join(works.braces)}. Take none out before its neighbours are tacked."] if works.braces else []
     for corner, opening in works.openings.items():
         move = body_move(opening)
         said = (
