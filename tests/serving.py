@@ -7,6 +7,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
 import urllib.request
 from pathlib import Path
@@ -46,13 +47,18 @@ class Server:
             str(self.folder),
             *self.options,
         ]
-        self.process = subprocess.Popen(command, cwd=HERE, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
-        said = self.process.stdout.readline()
-        if self.url not in said:
-            said += self.process.stdout.read()
-            self.process.stdout.close()
-            self.process.wait(30)
-            raise AssertionError(said)
+        # Into a file: a pipe that nobody empties stops a server that has much to say.
+        self._said = Path(tempfile.mkstemp(prefix="ready-corner-said-")[1])
+        with self._said.open("w") as out:
+            self.process = subprocess.Popen(command, cwd=HERE, stdout=out, stderr=subprocess.STDOUT, text=True)
+        while self.url not in self.said():
+            if self.process.poll() is not None:
+                raise AssertionError(self.said())
+            time.sleep(0.02)
+
+    def said(self):
+        """What the server has printed so far."""
+        return self._said.read_text()
 
     def ask(self, path, body=None):
         """Return what the server answers, as JSON; raises HTTPError for a refusal."""
@@ -67,7 +73,6 @@ class Server:
         os.kill(self.process.pid, signal.SIGKILL)
         os.kill(database, signal.SIGKILL)
         self.process.wait()
-        self.process.stdout.close()
         while Path(f"/proc/{database}/fd").exists():
             try:
                 os.listdir(f"/proc/{database}/fd")
@@ -78,6 +83,6 @@ class Server:
     def stop(self):
         self.process.send_signal(signal.SIGINT)
         self.process.wait(30)
-        rest = self.process.stdout.read()
-        self.process.stdout.close()
+        rest = self.said().split("\n", 1)[1]
+        self._said.unlink()
         return self.process.returncode, rest

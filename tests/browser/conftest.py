@@ -1,26 +1,54 @@
 """A browser that never downloads one, and servers to point it at."""
 
+import json
+import re
+import uuid
+
 import pytest
 
+from tests.fuzzing import told
 from tests.serving import Server
 
 
-@pytest.fixture
-def demo_server(tmp_path, front_end):
-    server = Server(tmp_path / "var")
+class Demo:
+    """The demo cars on a server of the whole run: whoever names one is given a copy of its own."""
+
+    def __init__(self, server):
+        self.server, self.url, self.slugs = server, server.url, {}
+
+    def slug(self, name):
+        if name not in self.slugs:
+            entries = told("logbook")[name]["entries"]
+            ids = {e["id"]: str(uuid.uuid4()) for e in entries}
+            copied = json.loads(re.sub("|".join(ids), lambda found: ids[found[0]], json.dumps(entries)))
+            file = {"format": "ready-corner workshop", "version": 1, "cars": [{"slug": name, "entries": copied}]}
+            self.slugs[name] = self.server.ask("/api/workshop", file)[0]["slug"]
+        return self.slugs[name]
+
+    def car(self, name):
+        """The address of a copy of a demo car."""
+        return f"{self.url}/cars/{self.slug(name)}"
+
+    def api(self, name):
+        return f"{self.url}/api/cars/{self.slug(name)}"
+
+
+def _running(folder, *options):
+    server = Server(folder, *options)
     server.start()
     yield server
     server.stop()
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture(scope="session")
 def served(tmp_path_factory, front_end):
-    """One server for all tests of a module, each with a car of its own."""
-    server = Server(tmp_path_factory.mktemp("served") / "var", "--no-demo")
-    server.start()
-    yield server
-    if server.process.poll() is None:
-        server.stop()
+    """One server for the whole run; each test has a car of its own."""
+    yield from _running(tmp_path_factory.mktemp("served") / "var", "--no-demo")
+
+
+@pytest.fixture
+def demo_server(served):
+    return Demo(served)
 
 
 @pytest.fixture(scope="session")

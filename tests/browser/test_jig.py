@@ -121,7 +121,7 @@ def test_from_an_empty_jig_to_accepted_pickup_points(page, empty_server):
 
 
 def test_a_cut_that_takes_the_datum_is_warned_of_and_a_weld_makes_points_moved_since(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/jig")
+    page.goto(f"{demo_server.car('heather')}/jig")
     page.get_by_role("button", name="Datum and state").click()
     page.get_by_label("Record it").first.select_option("cut")
     page.get_by_label("To which points").first.select_option("frame.rail.left")
@@ -141,7 +141,7 @@ def test_a_cut_that_takes_the_datum_is_warned_of_and_a_weld_makes_points_moved_s
 
 
 def test_around_the_weld_conditions_order_and_what_is_accepted(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/jig")
+    page.goto(f"{demo_server.car('heather')}/jig")
     page.get_by_role("button", name="Weld and body").click()
     weld = page.get_by_role("region", name="Weld and body")
     weld.get_by_label("body placed").check()

@@ -12,15 +12,16 @@ from tests.conftest import entry_json
 
 @pytest.fixture
 def tern(page, demo_server):
+    slug = demo_server.slug("tern")
     page.goto(demo_server.url)
-    page.get_by_role("link", name="Tern").click()
+    page.locator(f'a[href="/cars/{slug}"]').click()
     expect(page.get_by_role("heading", name="Walk-round")).to_contain_text("3 of 15 marks hold")
     return page
 
 
 def send(server, what):
     data = json.dumps(entry_json(what)).encode()
-    request = urllib.request.Request(f"{server.url}/api/cars/tern/entries", data, {"content-type": "application/json"})
+    request = urllib.request.Request(f"{server.api('tern')}/entries", data, {"content-type": "application/json"})
     with urllib.request.urlopen(request) as answer:
         return json.load(answer)
 
@@ -63,7 +64,7 @@ def test_a_mark_picked_by_mouse_is_read_turned_and_struck_out(tern):
 
 
 def test_what_was_kept_here_and_is_refused_later_is_shown_and_the_rest_goes_on(tern, demo_server):
-    tern.goto(f"{demo_server.url}/cars/tern/set/LF/turn/LF.tie-rod")
+    tern.goto(f"{demo_server.car('tern')}/set/LF/turn/LF.tie-rod")
     field, status = tern.locator("#tape-field"), tern.get_by_role("status")
     expect(field).to_be_focused()
     tern.context.set_offline(True)
@@ -89,7 +90,7 @@ def test_a_plan_made_from_an_outdated_one_is_refused_and_what_was_typed_stays(te
     tyre = tern.get_by_label("Front axle, Tyre, outside")
     expect(tyre).to_have_value("23 1/2")
     tyre.fill("23 5/8")
-    with urllib.request.urlopen(f"{demo_server.url}/api/cars/tern/plan.json") as answer:
+    with urllib.request.urlopen(f"{demo_server.api('tern')}/plan.json") as answer:
         send(demo_server, {"kind": "plan", "plan": json.load(answer), "revises": 1})
     tern.get_by_role("button", name="Keep this plan").click()
     expect(tern.get_by_role("alert").first).to_contain_text("entry 61 has revised it since")
@@ -113,13 +114,13 @@ def test_by_finger_every_target_is_large_enough_and_nothing_runs_off_a_small_scr
     context = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True)
     page = context.new_page()
     for path in ("", "/set/LF/gap_front", "/set/RF/turn/RF.tie-rod", "/plan", "/log"):
-        page.goto(f"{demo_server.url}/cars/tern{path}")
+        page.goto(f"{demo_server.car('tern')}{path}")
         page.locator("main").wait_for()
         assert page.evaluate("document.documentElement.scrollWidth") <= 1024, path
         for button in page.locator("main button:visible, main a:visible, main select:visible").all():
             box = button.bounding_box()
             assert box["height"] >= 43.5, (path, button.inner_text(), box)
-    page.goto(f"{demo_server.url}/cars/tern/set/LF/camber")
+    page.goto(f"{demo_server.car('tern')}/set/LF/camber")
     page.get_by_role("button", name="skip, go back").tap()
     expect(page).to_have_url(re.compile(r"/set/RF/camber$"))
     context.close()
@@ -129,4 +130,4 @@ def test_an_unknown_car_is_said_with_the_way_back(tern, demo_server):
     tern.goto(f"{demo_server.url}/cars/heron")
     expect(tern.locator("main")).to_contain_text("There is no car “heron” in this workshop")
     tern.get_by_role("link", name="All cars").click()
-    expect(tern.get_by_role("link", name="Tern")).to_be_visible()
+    expect(tern.get_by_role("link", name="Tern").first).to_be_visible()

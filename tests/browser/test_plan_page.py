@@ -94,7 +94,7 @@ def test_the_workshop_is_saved_and_brought_in_from_the_list_of_cars(page, served
     served.ask(f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
     told_again = json.loads((tmp_path / "workshop.json").read_text())
     page.get_by_label("Bring in a saved file").set_input_files(tmp_path / "workshop.json")
-    expect(page.get_by_text("Rush: nothing new.")).to_be_visible()
+    expect(page.get_by_text("Rush: nothing new.")).to_be_visible(timeout=30_000)  # every car of the run is in it
     (tmp_path / "wrong.json").write_text("{}")
     page.get_by_label("Bring in a saved file").set_input_files(tmp_path / "wrong.json")
     expect(page.get_by_text("wrong.json was not brought in")).to_be_visible()

@@ -81,7 +81,7 @@ def test_from_pads_to_four_heights_within_tolerance(page, practice):
 
 
 def test_the_demo_car_tells_one_perch_for_height_and_cross_weight(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/tern/stance/floor/LF/height")
+    page.goto(f"{demo_server.car('tern')}/stance/floor/LF/height")
     expect(page.get_by_text("Read the ride height of the left front first.")).to_be_visible()
     page.locator("#tape-field").fill("5 1/4")
     expect(page.locator("#tape-means")).to_contain_text("on the aim")
@@ -103,7 +103,7 @@ def test_the_demo_car_tells_one_perch_for_height_and_cross_weight(page, demo_ser
 
 
 def test_on_stands_a_hub_set_low_gives_a_high_car(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/stance/stands")
+    page.goto(f"{demo_server.car('heather')}/stance/stands")
     hubs = page.get_by_role("region", name="Where the hubs must sit")
     expect(hubs.locator("tr", has_text="Left rear")).to_contain_text("higher than wanted")
     expect(hubs).to_contain_text("hangs")
@@ -120,7 +120,7 @@ def test_on_stands_a_hub_set_low_gives_a_high_car(page, demo_server):
 
 
 def test_springs_and_sums_answer_in_the_cars_units(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/stance/springs")
+    page.goto(f"{demo_server.car('heather')}/stance/springs")
     page.get_by_role("button", name="Left rear").click()
     panel = page.get_by_role("region", name="rate at the wheel")
     expect(panel).to_contain_text("swings, without its tyre, at")

@@ -11,7 +11,7 @@ from tests.core.linkage.cars import plan
 
 @pytest.fixture
 def heather(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/travel")
+    page.goto(f"{demo_server.car('heather')}/travel")
     expect(page.get_by_role("slider")).to_be_visible()
     return page
 
@@ -78,7 +78,7 @@ def test_curves_are_saved_as_a_table_and_a_drawing(heather):
 
 
 def test_a_live_axle_is_drawn_too_and_says_where_it_binds(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.goto(f"{demo_server.car('tern')}/travel")
     page.get_by_role("button", name="Rear", exact=True).click()
     page.get_by_role("button", name="over roll").click()
     expect(page.get_by_text("which the bushes must give")).to_be_visible()
@@ -86,13 +86,13 @@ def test_a_live_axle_is_drawn_too_and_says_where_it_binds(page, demo_server):
 
 
 def test_a_car_without_points_is_sent_to_its_plan_and_begins_from_an_example(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/tern/plan")
+    page.goto(f"{demo_server.car('tern')}/plan")
     held = page.get_by_role("region", name="How the wheels are held")
     held.get_by_role("button", name="Rear axle").click()
     held.get_by_role("radio", name="four link axle").click()  # chosen already: taken away
     page.get_by_role("button", name="Keep this plan").click()
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
-    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.goto(f"{demo_server.car('tern')}/travel")
     page.get_by_role("button", name="Rear", exact=True).click()
     expect(page.get_by_text("does not say yet how these wheels are held")).to_be_visible()
     page.get_by_role("link", name="Open the plan").click()
@@ -102,13 +102,13 @@ def test_a_car_without_points_is_sent_to_its_plan_and_begins_from_an_example(pag
     expect(held.get_by_label("wheel, Offset")).to_have_value("25 7/8")
     page.get_by_role("button", name="Keep this plan").click()
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
-    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.goto(f"{demo_server.car('tern')}/travel")
     page.get_by_role("button", name="Rear", exact=True).click()
     expect(page.get_by_role("button", name="Bump steer")).to_be_visible()
 
 
 def test_points_by_paste_light_up_and_wrong_ones_are_named_with_nothing_lost(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/plan")
+    page.goto(f"{demo_server.car('heather')}/plan")
     held = page.get_by_role("region", name="How the wheels are held")
     held.get_by_label("Paste points from a spreadsheet").fill('LF.wheel\t0\t-670\t270\nLF.tie.inner\t88\t9 1/8"\t21,4cm')
     held.get_by_role("button", name="Take these points").click()
@@ -145,7 +145,7 @@ def test_a_car_begins_from_another_and_from_a_plan_file(page, demo_server, tmp_p
 
 
 def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/plan")
+    page.goto(f"{demo_server.car('heather')}/plan")
     page.get_by_label("Starting aims for").select_option("ice")
     expect(page.get_by_label("Right front camber aim")).to_have_value("−1.50°")
     page.get_by_text("Where the aims are from").click()
@@ -157,7 +157,7 @@ def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_serve
 
 
 def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/tern/travel")
+    page.goto(f"{demo_server.car('tern')}/travel")
     page.get_by_role("button", name="Measured points").click()
     page.get_by_label("name, x, y, z").fill("LF.lower.front, 3.5, 92, 8.6")
     page.get_by_label("Sure to ±").fill("0.5mm")
@@ -171,22 +171,22 @@ def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
     row = page.locator("tr", has=page.get_by_role("button", name="Camber", exact=True))
     assert row.locator("td.made").nth(0).inner_text() != row.locator("td").nth(0).inner_text()
     assert row.locator("td.made").nth(1).inner_text() == row.locator("td").nth(1).inner_text()  # the right side is as planned
-    page.goto(f"{demo_server.url}/cars/tern/log")
+    page.goto(f"{demo_server.car('tern')}/log")
     expect(page.get_by_text("Measured in place: left front lower front")).to_be_visible()
 
 
 def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_server):
-    page.goto(f"{demo_server.url}/cars/heather/plan")
+    page.goto(f"{demo_server.car('heather')}/plan")
     expect(page.get_by_role("region", name="Not in the plan yet")).to_contain_text("which member or point pushrod (front) move")
-    before = page.request.get(f"{demo_server.url}/api/cars/heather/plan.json").json()
+    before = page.request.get(f"{demo_server.api('heather')}/plan.json").json()
     page.get_by_role("button", name="The build", exact=True).click()
     expect(page.get_by_label("left front camber aim")).to_have_value(re.compile("^0.00°"))
     page.get_by_label("Readings are judged by the aims of").select_option("build")
     page.get_by_role("button", name="Keep this plan").click()
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
-    page.goto(f"{demo_server.url}/cars/heather/log")
+    page.goto(f"{demo_server.car('heather')}/log")
     expect(page.get_by_text("judged by the aims of the build now")).to_be_visible()
-    after = page.request.get(f"{demo_server.url}/api/cars/heather/plan.json").json()
+    after = page.request.get(f"{demo_server.api('heather')}/plan.json").json()
     assert {k for k in before if before[k] != after[k]} <= {
         "stage",
         "tools",

@@ -82,7 +82,6 @@ def test_a_killed_server_leaves_no_database_behind(server):
     database = database_of(server)
     server.process.kill()
     server.process.wait()
-    server.process.stdout.close()
     until = time.monotonic() + 30
     while Path(f"/proc/{database}/fd").exists() and time.monotonic() < until:
         time.sleep(0.05)
