@@ -3,13 +3,17 @@
 import pytest
 
 from ready_corner.demo import load_demo
+from ready_corner.workshop import Workshop
 from tests.conftest import entry_json, reading_json
+from tests.fuzzing import ListedLogbooks, client_in_memory
 
 
 @pytest.fixture
-def demo(client, workshop):
-    load_demo(workshop)
-    return client
+def demo():
+    """The demo cars in a store of their own, so that what is done to them is done to nobody else's."""
+    logbooks = ListedLogbooks()
+    load_demo(Workshop(logbooks))
+    return client_in_memory(logbooks)
 
 
 def test_how_a_car_stands_on_pads_and_scales(demo):

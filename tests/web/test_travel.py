@@ -6,12 +6,16 @@ import pytest
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.demo import load_demo
+from ready_corner.workshop import Workshop
+from tests.fuzzing import ListedLogbooks, client_in_memory
 
 
 @pytest.fixture
-def demo(client, workshop):
-    load_demo(workshop)
-    return client
+def demo():
+    """The demo cars in a store of their own, so that what is done to them is done to nobody else's."""
+    logbooks = ListedLogbooks()
+    load_demo(Workshop(logbooks))
+    return client_in_memory(logbooks)
 
 
 def curves(client, **asked):
