@@ -5,9 +5,12 @@ import re
 import uuid
 
 import pytest
+from playwright.sync_api import expect
 
 from tests.fuzzing import told
 from tests.serving import Server
+
+expect.set_options(timeout=20_000)  # two workers share two cores; how long an answer takes is for bench/
 
 
 class Demo:

@@ -1,12 +1,13 @@
 <script lang="ts">
   // Curves on layout-blue paper, with a reading line that follows the mouse or the arrow keys.
-  type Line = { name: string; values: (number | null)[]; dashed?: boolean; bright?: boolean; built?: boolean };
+  import { curve, EDGE, ends, type PlotLine, rowAt, scales, tick } from './plot';
+
   type Props = {
     label: string;
     drive: number[];
     driveName: string;
     unit: string;
-    lines: Line[];
+    lines: PlotLine[];
     row: number;
     onrow: (row: number) => void;
     onstep: (by: number) => void;
@@ -16,68 +17,21 @@
 
   let width = $state(600);
   let height = $state(400);
-  const LEFT = 64;
-  const RIGHT = 18;
-  const TOP = 40;
-  const BOTTOM = 46;
-
+  const { left: LEFT, right: RIGHT, top: TOP, bottom: BOTTOM } = EDGE;
   // As planned in white, as built in the green of what was measured, with something moved in yellow.
-  const colour = (line: Line) => (line.bright ? '#ffd45c' : line.built ? '#8fe3b0' : '#eef2fb');
-  const all = $derived(lines.flatMap((l) => l.values.filter((v): v is number => v !== null)));
-  const bounds = $derived.by(() => {
-    const [low, high] = [Math.min(...all, Infinity), Math.max(...all, -Infinity)];
-    if (!Number.isFinite(low)) return { low: -1, high: 1 };
-    const pad = Math.max((high - low) * 0.08, Math.abs(high) * 1e-3, 1e-4);
-    return { low: low - pad, high: high + pad };
-  });
-  const x = $derived(
-    (v: number) => LEFT + ((v - drive[0]!) / (drive.at(-1)! - drive[0]! || 1)) * (width - LEFT - RIGHT),
-  );
-  const y = $derived(
-    (v: number) => height - BOTTOM - ((v - bounds.low) / (bounds.high - bounds.low)) * (height - TOP - BOTTOM),
-  );
+  const colour = (line: PlotLine) => (line.bright ? '#ffd45c' : line.built ? '#8fe3b0' : '#eef2fb');
+  const scaled = $derived(scales(drive, lines, width, height));
+  const x = $derived(scaled.x);
+  const y = $derived(scaled.y);
+  const names = $derived(ends(lines, scaled));
 
-  function ticks(low: number, high: number, wanted: number): number[] {
-    const rough = (high - low) / wanted;
-    const power = 10 ** Math.floor(Math.log10(rough));
-    const step = [1, 2, 5, 10].map((m) => m * power).find((s) => s >= rough) ?? rough;
-    const first = Math.ceil(low / step - 1e-9);
-    return Array.from(
-      { length: Math.floor(high / step + 1e-9) - first + 1 },
-      (_, i) => +((first + i) * step).toPrecision(10),
-    );
-  }
-  function path(values: (number | null)[]): string {
-    let pen = false;
-    return values
-      .map((v, i) => {
-        if (v === null) return ((pen = false), '');
-        const said = `${pen ? 'L' : 'M'}${x(drive[i]!).toFixed(1)} ${y(v).toFixed(1)}`;
-        pen = true;
-        return said;
-      })
-      .join('');
-  }
-  function follow(event: PointerEvent): void {
-    const at = drive[0]! + ((event.offsetX - LEFT) / (width - LEFT - RIGHT)) * (drive.at(-1)! - drive[0]!);
-    const step = (drive.at(-1)! - drive[0]!) / (drive.length - 1);
-    onrow(Math.min(Math.max(Math.round((at - drive[0]!) / step), 0), drive.length - 1));
-  }
+  const follow = (event: PointerEvent) => onrow(rowAt(drive, event.offsetX, scaled));
   function keydown(event: KeyboardEvent): void {
     const by = { ArrowLeft: -1, ArrowRight: 1, Home: -1e6, End: 1e6 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
     onstep(event.shiftKey ? by * 10 : by);
   }
-  const names = $derived.by(() => {
-    // Names stand at the right ends of the lines, kept apart where they would lie on each other.
-    const placed = lines
-      .map((l) => ({ ...l, at: y(l.values.findLast((v) => v !== null) ?? 0) }))
-      .filter((l) => l.name)
-      .sort((a, b) => a.at - b.at);
-    placed.forEach((l, i) => (l.at = i ? Math.max(l.at, placed[i - 1]!.at + 18) : Math.max(l.at, TOP + 10)));
-    return placed;
-  });
 </script>
 
 <div
@@ -97,18 +51,18 @@
   <svg bind:this={svg} {width} {height} xmlns="http://www.w3.org/2000/svg" font-family="sans-serif" font-size="14">
     <rect {width} {height} fill="#20386b" />
     <text x="16" y="26" fill="#eef2fb" font-size="16">{label}</text>
-    {#each ticks(bounds.low, bounds.high, 6) as t (t)}
+    {#each y.ticks(6) as t (t)}
       <path d="M{LEFT} {y(t)}H{width - RIGHT}" stroke="#a9b9de" stroke-opacity={t === 0 ? 0.8 : 0.22} />
-      <text x={LEFT - 8} y={y(t) + 5} fill="#a9b9de" text-anchor="end">{String(t).replace('-', '−')}</text>
+      <text x={LEFT - 8} y={y(t) + 5} fill="#a9b9de" text-anchor="end">{tick(t)}</text>
     {/each}
-    {#each ticks(drive[0]!, drive.at(-1)!, 8) as t (t)}
+    {#each x.ticks(8) as t (t)}
       <path d="M{x(t)} {TOP}V{height - BOTTOM}" stroke="#a9b9de" stroke-opacity={t === 0 ? 0.8 : 0.22} />
-      <text x={x(t)} y={height - BOTTOM + 20} fill="#a9b9de" text-anchor="middle">{String(t).replace('-', '−')}</text>
+      <text x={x(t)} y={height - BOTTOM + 20} fill="#a9b9de" text-anchor="middle">{tick(t)}</text>
     {/each}
     <text x={(LEFT + width - RIGHT) / 2} y={height - 8} fill="#a9b9de" text-anchor="middle">{driveName}, {unit}</text>
     {#each lines as line, i (i)}
       <path
-        d={path(line.values)}
+        d={curve(drive, line.values, scaled)}
         fill="none"
         stroke={colour(line)}
         stroke-width={line.bright ? 2.6 : 2}

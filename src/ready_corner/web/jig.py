@@ -12,20 +12,23 @@ from ready_corner.border.kinds import SENT, Kept, Sent
 from ready_corner.border.plan import ToolModel
 from ready_corner.core.advise.pickups import Do, Effect
 from ready_corner.core.engines.linkage.named import shown
+from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.propose import Means, propose
 from ready_corner.core.engines.survey.readings import KINDS, Kind
-from ready_corner.core.judge.frame import Frame, expected
+from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.level import level
 from ready_corner.core.judge.squareness import say_square
+from ready_corner.core.judge.survey_views import agreement, ellipses, read_once
 from ready_corner.core.quantities.errors import spelt
-from ready_corner.core.quantities.notation import Units, echo, in_units, read, say_angle, say_length
-from ready_corner.core.quantities.tools import STEP_TO_U
+from ready_corner.core.quantities.notation import Units, echo, in_units, read, say_angle, say_length, signed
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
 from ready_corner.core.record.weld_acts import conditions, open_holds, say_body, say_gaps, say_order
 from ready_corner.core.say.jig import (
+    say_agreement,
     say_datum,
     say_drift,
+    say_drift_first,
     say_flat,
     say_free,
     say_gauge,
@@ -60,7 +63,7 @@ class PointView(View):
     planned: Place
     place: Place | None
     expanded: Place | None
-    ellipse: list[list[float]]
+    ellipse: list[tuple[float, float, float]]
     determined: bool
     status: Status
     pins: list[PinSays]
@@ -89,6 +92,7 @@ class EffectView(View):
     label: str
     say: str
     answer: str
+    size: float
 
 
 class OptionView(View):
@@ -108,6 +112,7 @@ class PickupView(View):
     say_off: list[str]
     say_u: list[str]
     twin: list[str]
+    twin_most: int | None
     verdict: Verdict | None
     move: str
     effects: list[EffectView]
@@ -189,6 +194,7 @@ class JigView(View):
     square: list[str]
     since: str
     moved: list[str]
+    moved_first: str
     arrows: list[ArrowView]
     accepted: int
     counted: int
@@ -256,6 +262,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
             say_off=[] if p.off is None else [_signed(v, units) for v in p.off],
             say_u=[] if p.expanded is None else [say_length(float(v), units, denominator=0) for v in p.expanded],
             twin=[] if p.twin is None else [_signed(v, units) for v in p.twin],
+            twin_most=p.twin_most,
             verdict=p.verdict,
             move=p.move,
             effects=[_effect(e, units) for e in p.effects],
@@ -296,6 +303,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
             *(say_recovered(fit, units) if fit else [why_not] if why_not else []),
             *(say_drift(drift, units) if drift else []),
         ],
+        moved_first=say_drift_first(drift, units) if drift else "",
         arrows=[ArrowView(point=p.name, by=_place(p.bent), certain=p.certain) for p in drift.points] if drift else [],
         accepted=sum(bool(r.verdict == "holds" or (r.options and r.options[0].do == "leave it")) for r in rows),
         counted=len(rows),
@@ -335,34 +343,30 @@ def _place(p: np.ndarray) -> Place:
 
 def _signed(v: float, units: Units) -> str:
     said = say_length(abs(float(v)), units, denominator=0)
-    return said if not any(c in "123456789" for c in said) else f"{'−' if v < 0 else '+'}{said}"
+    return signed(said, v)
 
 
 def _effect(effect: Effect, units: Units) -> EffectView:
     unit, factor, digits = shown(effect.said.unit, effect.said.digits, units.inches)
     value = round(effect.by * factor, digits)
     said = f"{value:+.{digits}f}".replace("-", "−") if value else "0"
-    return EffectView(label=effect.said.label, say=f"{said}{'' if unit == '°' else ' '}{unit}".strip(), answer=effect.answer)
+    return EffectView(
+        label=effect.said.label, say=f"{said}{'' if unit == '°' else ' '}{unit}".strip(), answer=effect.answer, size=abs(value)
+    )
 
 
-def _point(frame: Frame, name: str, laid: object) -> PointView:
+def _point(frame: Frame, name: str, laid: Laid | None) -> PointView:
     network = frame.network
     here = laid is not None and network is not None and name in network.names and name in network.determined
-    ellipse: list[list[float]] = []
-    if here:
-        q = laid.cov(name)  # type: ignore[attr-defined]
-        for a, b in ((0, 1), (1, 2), (0, 2)):  # from above, from behind, from the side: half axes and their direction
-            values, vectors = np.linalg.eigh(q[np.ix_((a, b), (a, b))])
-            big, small = 2 * np.sqrt(np.maximum(values[::-1], 0.0))
-            ellipse.append([float(big), float(small), float(np.degrees(np.arctan2(vectors[1, 1], vectors[0, 1])))])
+    ellipse = ellipses(laid, name) if here and laid else []
     read_before = any(name in n.read.points for n in frame.log.noted)
     disturbed = frame.last_disturbance(name)
     return PointView(
         name=name,
         say=say_point(name),
         planned=_place(np.asarray(frame.planned[name])),
-        place=_place(laid.place(name)) if here else None,  # type: ignore[attr-defined]
-        expanded=_place(laid.expanded(name)) if here else None,  # type: ignore[attr-defined]
+        place=_place(laid.place(name)) if here and laid else None,
+        expanded=_place(laid.expanded(name)) if here and laid else None,
         ellipse=ellipse,
         determined=here,
         status=frame.log.status(name),
@@ -402,7 +406,7 @@ def _off(noted: Noted, residual: float, units: Units) -> str:
     size = (
         say_angle(abs(residual)) if KINDS[noted.read.reading].unit == "deg" else say_length(abs(residual), units, denominator=0)
     )
-    return size if not any(c in "123456789" for c in size) else f"{'−' if residual < 0 else '+'}{size}"
+    return signed(size, residual)
 
 
 @router.post("/cars/{slug}/jig/preview")
@@ -416,19 +420,8 @@ def preview(slug: str, what: SurveyReadIn, workshop: TheWorkshop) -> MeansView:
     kind: Literal["angle", "length"] = "angle" if KINDS[act.reading].unit == "deg" else "length"
     figure = read(act.typed, kind, plan.units)
     said = echo(figure, kind, plan.units)
-    other = expected(frame, act)
-    if other is None or act.says or act.reading == "in_line":
-        return MeansView(said=said, means="the first of its kind here: nothing to compare it with yet")
-    value, u = other
-    degrees = KINDS[act.reading].unit == "deg"
-    off = act.value - value
-    size = say_angle(abs(off)) if degrees else say_length(abs(off), plan.units, denominator=0, unit=True)
-    sure = say_angle(u) if degrees else say_length(u, plan.units, denominator=0, unit=True)
-    tool = plan.tool(act.tool)
-    room = float(np.hypot(u, 2 * np.hypot(tool.step * STEP_TO_U, tool.repeatability)))
-    if abs(off) <= room:
-        return MeansView(said=said, means=f"agrees with the rest, which say it to ± {sure}")
-    return MeansView(said=said, means=f"{size} {'more' if off > 0 else 'less'} than the rest say (± {sure})")
+    found = agreement(frame, act)
+    return MeansView(said=said, means=say_agreement(found, plan.units))
 
 
 @router.post("/cars/{slug}/jig/proposal")
@@ -439,7 +432,7 @@ def proposal(slug: str, asked: ProposalIn, workshop: TheWorkshop) -> ProposalVie
     units = plan.units
     wanted = read(asked.typed, "length", units).value
     names = [n for n in (asked.points or [p.point for p in workshop.pickups(slug).rows]) if n in frame.planned]
-    means = Means(_u(frame, asked.tape), _u(frame, asked.table) if asked.heights else None)
+    means = Means(read_once(plan.tool(asked.tape)), read_once(plan.tool(asked.table)) if asked.heights else None)
     taken = [
         r
         for r in frame.readings
@@ -450,7 +443,7 @@ def proposal(slug: str, asked: ProposalIn, workshop: TheWorkshop) -> ProposalVie
         ProposedView(
             reading=p.reading.kind,
             points=list(p.reading.points),
-            say=p.reading.said + (", once more from another zero" if p.reading.id.startswith("again ") else ""),
+            say=p.reading.said + (", once more from another zero" if p.again else ""),
             left="" if not np.isfinite(p.left) else f"± {say_length(p.left, units, denominator=0, unit=True)}",
         )
         for p in found.list
@@ -463,11 +456,6 @@ def proposal(slug: str, asked: ProposalIn, workshop: TheWorkshop) -> ProposalVie
     else:
         say = f"With these tools no point comes nearer than ± {said}. Take a finer tool, or ask for less."
     return ProposalView(list=rows, reached=found.reached, say=say)
-
-
-def _u(frame: Frame, tool_id: str) -> float:
-    tool = frame.plan.tool(tool_id)
-    return float(np.hypot(tool.step * STEP_TO_U, tool.repeatability))
 
 
 @router.get("/cars/{slug}/jig/lost")

@@ -77,6 +77,7 @@ class StripView(View):
     droop_left: str
     says: list[str]
     amiss: list[str]
+    lines: list[tuple[str, bool]]
 
 
 class SpringLineView(View):
@@ -116,6 +117,7 @@ class HubView(View):
     wanted: str
     read: str
     gives: str
+    gives_short: str
     off: bool
     at: float
     set_at: float | None
@@ -132,6 +134,7 @@ class StandView(View):
     rods: list[RodView]
     arms: list[tuple[str, str]]
     does: list[str]
+    does_short: list[str]
     learned: str
     learned_of: str
     wheel: tuple[float, float]
@@ -258,6 +261,7 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
         rods=_rods(plan, move, rest, one.strip.wanted if one.strip else 0.0) if move else [],
         arms=list(arm_lines(move, one.strip.wanted if one.strip.now is None else one.strip.now)) if move and one.strip else [],
         does=list(say_turn(plan, found.does, i)) if found.does else [],
+        does_short=list(say_turn(plan, found.does, i, short=True)) if found.does else [],
         learned=told.get(perch.id, "") if perch else "",
         learned_of=perch.id if perch else "",
         wheel=plan.wheel_place(corner),
@@ -283,6 +287,7 @@ def _strip(one: CornerStand, units: Units) -> StripView | None:
         droop_left="" if strip.droop_left is None else _said(strip.droop_left, units),
         says=list(strip.says),
         amiss=list(strip.amiss),
+        lines=list(strip.lines),
     )
 
 
@@ -336,8 +341,9 @@ def _hub(evaluation: Evaluation, hub: Hub) -> HubView:
         corner=hub.corner,
         wanted=_said(hub.wanted, units),
         read="" if hub.read is None else _said(hub.read, units),
-        gives=say_hub(hub, units),
-        off=hub.ride is not None and aim is not None and abs(hub.ride) > aim.tolerance,
+        gives=" ".join(say_hub(hub, units)),
+        gives_short=say_hub(hub, units)[0],
+        off=hub.off(aim.tolerance if aim else None),
         at=hub.wanted,
         set_at=hub.read,
     )

@@ -102,6 +102,7 @@ class AdjusterView(View):
     high: float
     say_how: str
     say_room: str
+    room: tuple[str, str]
     engagement: float | None
     worth: list[WorthView]
 
@@ -114,6 +115,8 @@ class TurnView(View):
     amount: float
     say: str
     caution: str
+    size: str
+    way: str
 
 
 class ExpectedView(View):
@@ -312,6 +315,7 @@ def corner_view(answer: CornerSetting, toe: Sequence[str]) -> CornerView:
             high=s.high,
             say_how=s.say_how,
             say_room=s.say_room,
+            room=s.room,
             engagement=s.engagement,
             worth=[WorthView.model_validate(w) for w in s.worth],
         )

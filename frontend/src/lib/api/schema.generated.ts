@@ -632,6 +632,11 @@ export interface components {
             say_how: string;
             /** Say Room */
             say_room: string;
+            /** Room */
+            room: [
+                string,
+                string
+            ];
             /** Engagement */
             engagement: number | null;
             /** Worth */
@@ -1122,6 +1127,8 @@ export interface components {
             say: string;
             /** Answer */
             answer: string;
+            /** Size */
+            size: number;
         };
         /**
          * EndFootingModel
@@ -1612,6 +1619,8 @@ export interface components {
             read: string;
             /** Gives */
             gives: string;
+            /** Gives Short */
+            gives_short: string;
             /** Off */
             off: boolean;
             /** At */
@@ -1680,6 +1689,8 @@ export interface components {
             since: string;
             /** Moved */
             moved: string[];
+            /** Moved First */
+            moved_first: string;
             /** Arrows */
             arrows: components["schemas"]["ArrowView"][];
             /** Accepted */
@@ -2156,6 +2167,8 @@ export interface components {
             say_u: string[];
             /** Twin */
             twin: string[];
+            /** Twin Most */
+            twin_most: number | null;
             /** Verdict */
             verdict: ("holds" | "out" | "too close to call") | null;
             /** Move */
@@ -2365,7 +2378,11 @@ export interface components {
                 number
             ] | null;
             /** Ellipse */
-            ellipse: number[][];
+            ellipse: [
+                number,
+                number,
+                number
+            ][];
             /** Determined */
             determined: boolean;
             /**
@@ -3055,6 +3072,8 @@ export interface components {
             ][];
             /** Does */
             does: string[];
+            /** Does Short */
+            does_short: string[];
             /** Learned */
             learned: string;
             /** Learned Of */
@@ -3171,6 +3190,11 @@ export interface components {
             says: string[];
             /** Amiss */
             amiss: string[];
+            /** Lines */
+            lines: [
+                string,
+                boolean
+            ][];
         };
         /**
          * StudyIn
@@ -3648,6 +3672,10 @@ export interface components {
             say: string;
             /** Caution */
             caution: string;
+            /** Size */
+            size: string;
+            /** Way */
+            way: string;
         };
         /**
          * TurnedIn

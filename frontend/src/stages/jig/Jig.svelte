@@ -70,7 +70,7 @@
         {:else if view.readings.some((r) => r.counts)}<p>
             {JIG.sound}
             {view.since ? `${JIG.since(view.since)}.` : ''}
-            {view.moved.find((m) => m.includes('pulled')) ?? view.moved[1] ?? ''}
+            {view.moved_first}
           </p>
         {:else}<p>{JIG.noReadings}</p>{/if}
         {#if view.notes.length && !view.wrong.length && !view.since}<p class="soft">{view.notes[0]}</p>{/if}

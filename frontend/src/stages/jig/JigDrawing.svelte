@@ -208,9 +208,7 @@
     <text x="14" y={height - 14}>{JIG.scale(MAGNIFIED)}{side === 'wire' ? ` ${JIG.turn}` : ''}</text>
     <g class="legend">
       <circle class="ring" cx={width - 150} cy="20" r="4.5" /><text x={width - 138} y="25">{JIG.legend.planned}</text>
-      <circle class="got" cx={width - 150} cy="40" r="4.5" /><text x={width - 138} y="45"
-        >{JIG.legend.measured.split(',')[0]}</text
-      >
+      <circle class="got" cx={width - 150} cy="40" r="4.5" /><text x={width - 138} y="45">{JIG.legend.found}</text>
       {#if view.arrows.length}<path class="pull" d="M{width - 158} 60h16" /><text x={width - 138} y="65"
           >{JIG.legend.moved}</text
         >{/if}

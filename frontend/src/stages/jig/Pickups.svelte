@@ -11,7 +11,6 @@
   const rank = (p: Pickup) =>
     ({ out: 0, 'too close to call': 1, holds: 3 })[p.verdict ?? 'holds'] + (p.verdict ? 0 : -1);
   const rows = $derived([...view.pickups].sort((a, b) => rank(a) - rank(b)));
-  const size = (text: string) => Math.abs(parseFloat(text.replace('−', '-')) || 0);
   const chosen = $derived(
     view.pickups.find((p) => p.point === survey.lit && p.off) ??
       rows.find((p) => p.verdict === 'out') ??
@@ -72,7 +71,7 @@
               {#each p.say_off as off, i (i)}<td class="fig">{off}</td>{/each}<td class="fig soft"
                 >{p.say_u.reduce((a, b) => (a.length > b.length || (a.length === b.length && a > b) ? a : b), '')}</td
               ><td class="fig soft" title="{JIG.twin}: {p.twin.join(', ')}"
-                >{p.twin.length ? p.twin.reduce((a, b) => (size(a) >= size(b) ? a : b)) : ''}</td
+                >{p.twin_most === null ? '' : p.twin[p.twin_most]}</td
               ><td>{p.verdict}</td>
             {:else}<td colspan={p.verdict ? 5 : 6} class="soft"
                 >{p.stale ? JIG.since(p.stale) + '. ' : ''}{p.options[0]?.say}</td

@@ -81,14 +81,14 @@
     <div class="grid six">
       {#each datum as _, i (i)}
         <label
-          >{i < 3 ? JIG.plane.split(':')[0] : i < 5 ? JIG.line.split(':')[0] : JIG.station.split(':')[0]}
+          >{i < 3 ? JIG.short.plane : i < 5 ? JIG.short.line : JIG.short.point}
           {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}<select
             bind:value={datum[i]}
-            aria-label="{JIG.datum}, {i < 3
-              ? JIG.plane.split(':')[0]
+            aria-label="{JIG.datum}, {i < 3 ? JIG.short.plane : i < 5 ? JIG.short.line : JIG.short.point} {i < 3
+              ? i + 1
               : i < 5
-                ? JIG.line.split(':')[0]
-                : JIG.station.split(':')[0]} {i < 3 ? i + 1 : i < 5 ? i - 2 : ''}"
+                ? i - 2
+                : ''}"
             ><option value=""></option>{#each names as name (name)}<option value={name}>{say(name)}</option
               >{/each}</select
           ></label

@@ -16,6 +16,7 @@ export const JIG = {
   legend: {
     planned: 'planned',
     measured: 'measured, with its doubt',
+    found: 'measured',
     moved: 'pulled since',
     loose: 'not fixed yet',
   } as const,
@@ -115,6 +116,7 @@ export const JIG = {
   confirm: 'Confirm',
   datumWay: 'Way of working',
   datum: 'Datum',
+  short: { plane: 'Plane', line: 'Line', point: 'Point' } as const,
   plane: 'Plane: three points fix height and both tilts',
   line: 'Line: two points fix offset and yaw',
   station: 'Point: fixes the station',

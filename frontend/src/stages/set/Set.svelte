@@ -1,5 +1,6 @@
 <script lang="ts">
   // Stage Set: the drawing of what is read now, the corner in hand, and the tape.
+  import { QUANTITIES } from '$lib/kinds';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS } from '$lib/marks';
   import type { Waiting } from '$lib/outbox.svelte';
@@ -39,9 +40,9 @@
   const typed = $derived(desk.preview?.said ?? desk.typed);
   const mine = $derived(
     view.round
-      .filter((a) => a.corner === ask.corner && a.quantity.slice(0, 3) === ask.quantity.slice(0, 3))
+      .filter((a) => a.corner === ask.corner && a.drawing === ask.drawing)
       .map((a) => ({
-        name: a.title.split(',')[1]?.trim().replace(' to the string', '') ?? a.title.split(' ').slice(2).join(' '),
+        name: QUANTITIES[a.quantity].short,
         say: a.repeats ? `${a.latest}${a.repeats > 1 ? ` ×${a.repeats}` : ''}${a.wanted ? ' ?' : ''}` : '…',
         now: a.quantity === ask.quantity,
       })),

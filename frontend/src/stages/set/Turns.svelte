@@ -61,9 +61,7 @@
         </small>
       </span>
       <span class="how fig">
-        {#if turn?.amount}{turn.say.slice(0, turn.say.lastIndexOf(' '))}<small
-            >{turn.say.slice(turn.say.lastIndexOf(' ') + 1)}</small
-          >{:else}—{/if}
+        {#if turn?.amount}{turn.size}<small>{turn.way}</small>{:else}—{/if}
       </span>
     </button>
   {/each}

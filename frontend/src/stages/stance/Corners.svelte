@@ -28,7 +28,7 @@
         >{#if c.strip?.bump_left}{STANCE.bump} <b class="fig">{c.strip.bump_left}</b>{/if}{#if c.strip?.droop_left}, {STANCE.droop}
           <b class="fig">{c.strip.droop_left}</b>{/if}</small
       >
-      <small>{perch ? STANCE.left(perch.say_room) : STANCE.noPerch}</small>
+      <small>{perch ? STANCE.left(perch.room) : STANCE.noPerch}</small>
       {#each c.springs as s (s.name)}{#if s.preload}<small data-loose={s.loose || undefined}>{s.preload}</small
           >{/if}{/each}
     </section>

@@ -62,8 +62,8 @@
         >
         <tbody
           >{#each stance.corners as c (c.corner)}<tr
-              ><th scope="row">{CORNER_WORDS[c.corner]}</th>{#each c.does as said, i (i)}<td class="fig"
-                  >{said.replace('cross weight ', '')}</td
+              ><th scope="row">{CORNER_WORDS[c.corner]}</th>{#each c.does_short as said, i (i)}<td class="fig"
+                  >{said}</td
                 >{/each}</tr
             >{/each}</tbody
         >

@@ -60,10 +60,11 @@
       </dl>{/if}
     {#if one.strip}<div>
         <h2>{SPRINGS.order}</h2>
-        <Strip strip={one.strip} label={one.strip.says.join(' ')} height={190} />{#each one.strip.says as line (line)}<p
-            class="say"
-            class:no={one.strip.amiss.includes(line)}
-          >
+        <Strip
+          strip={one.strip}
+          label={one.strip.says.join(' ')}
+          height={190}
+        />{#each one.strip.lines as [line, amiss] (line)}<p class="say" class:no={amiss}>
             {line}
           </p>{/each}
       </div>{/if}

@@ -137,11 +137,7 @@
             y={22 * px}>{w.c === corner && quantity === 'hub' && typed ? typed : w.latest || w.hub?.wanted || '…'}</text
           >
           <text class="dim-word" font-size={13 * px} text-anchor="middle" {x} y={y - w.r - 8 * px}
-            >{CORNER_WORDS[w.c]}{w.latest
-              ? `: ${w.hub?.gives.replace(' than wanted', '') ?? ''}`
-              : w.hub
-                ? `, ${DRAWN.toSet}`
-                : ''}</text
+            >{CORNER_WORDS[w.c]}{w.latest ? `: ${w.hub?.gives_short ?? ''}` : w.hub ? `, ${DRAWN.toSet}` : ''}</text
           >
         {:else}<path class="dim" d="M{x} {y - 10 * px}v{20 * px}M{x - 10 * px} {y}h{20 * px}" />{/if}
       {/each}

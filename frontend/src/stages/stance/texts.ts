@@ -14,7 +14,7 @@ export const STANCE = {
   then: 'then',
   turn: 'Turn it',
   noPerch: 'no perch named',
-  left: (room: string) => room.replace(/^left: /, 'thread left: '),
+  left: (room: readonly [string, string]) => `thread left: ${room.join(', ')}`,
   bump: 'bump left',
   droop: 'droop left',
   load: 'carries',

@@ -9,10 +9,10 @@ from ready_corner.core.engines.alignment.string import toe_as_length
 from ready_corner.core.judge.marks import Evaluation, State, evaluate
 from ready_corner.core.plan.corners import END_OF
 from ready_corner.core.plan.marks import AIMED_KINDS as CORNER_MARKS
-from ready_corner.core.plan.marks import say_value
+from ready_corner.core.plan.marks import say_value, say_way
 from ready_corner.core.plan.names import turn_words
 from ready_corner.core.quantities.errors import MeasuredError
-from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length
+from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, shows_nothing
 from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import CarState, Entry, check, fold_on
 from ready_corner.core.record.readings import GAPS, QUANTITIES, Reading, say_reading
@@ -145,12 +145,12 @@ def toe_every_way(evaluation: Evaluation, corner: str) -> tuple[str, ...]:
         return ()
     axle = evaluation.state.plan.axle(next(end for c, end in END_OF.items() if c == corner))
     units = evaluation.state.plan.units
-    way = mark.say.split(" ", 1)[1] if " " in mark.say else ""
+    way = "" if shows_nothing(mark.say) else f" {say_way(mark.mark, mark.value)}"
 
     def over(what: str, span: float, *, inches: bool) -> str:
         size = abs(float(toe_as_length(mark.value or 0.0, span)))
         said, wide = (f'{size / 25.4:.3f}"', f'{span / 25.4:.2f}"') if inches else (f"{size:.1f} mm", f"{span:.0f} mm")
-        return f"{said} {way} over the {what}'s {wide}".replace("  ", " ")
+        return f"{said}{way} over the {what}'s {wide}"
 
     # In a metric car the length at the tyre is said in inches too, as many are used to; in an inch car nothing is in millimetres.
     return (mark.say, over("rim", axle.rim_flange_diameter, inches=units.inches), over("tyre", axle.tyre_diameter, inches=True))

@@ -13,7 +13,7 @@ from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import completed, predicted
 from ready_corner.core.plan.corners import CORNER_WORDS, Corner
 from ready_corner.core.plan.marks import say_need, say_size, say_uncertainty, say_value
-from ready_corner.core.plan.names import turn_words
+from ready_corner.core.plan.names import turn_parts, turn_words
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -54,6 +54,7 @@ class AdjusterState:
     high: float
     say_how: str
     say_room: str
+    room: tuple[str, str]
     worth: tuple[LearnedWorth, ...]
     engagement: float | None
 
@@ -67,6 +68,8 @@ class Turn:
     amount: float
     say: str
     caution: str
+    size: str = ""
+    way: str = ""
 
 
 @dataclass(frozen=True)
@@ -102,6 +105,7 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     state, units = evaluation.state, evaluation.state.plan.units
     moved = state.moved.get(adjuster.id, 0.0)
     low, high = adjuster.room(moved)
+    room = _say_room(adjuster, low, high)
     worth = []
     for kind in ("camber", "toe", "height"):
         mark = f"{adjuster.corner}.{kind}"
@@ -116,7 +120,8 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
         low,
         high,
         _say_how(adjuster, state),
-        _say_room(adjuster, low, high),
+        f"left: {', '.join(room)}",
+        room,
         tuple(worth),
         _engagement(adjuster, moved),
     )
@@ -161,12 +166,13 @@ def _whole_room(adjuster: Adjuster, room: float) -> float:
     return int(abs(room) / step + 1e-9) * step
 
 
-def _say_room(adjuster: Adjuster, low: float, high: float) -> str:
-    ways = [
+def _say_room(adjuster: Adjuster, low: float, high: float) -> tuple[str, str]:
+    """Return what is left of it either way, plus way first."""
+    more, less = (
         turn_words(adjuster, s * _whole_room(adjuster, r)) if _whole_room(adjuster, r) else f"none {adjuster.way(s)}"
         for s, r in ((1, high), (-1, low))
-    ]
-    return f"left: {ways[0]}, {ways[1]}"
+    )
+    return more, less
 
 
 @remembered
@@ -242,14 +248,8 @@ def _solved(
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
     wanted = [Wanted(m.mark, -(m.deviation or 0.0), m.aim.tolerance, (m.expanded or 0.0) / COVERAGE) for m in marks if m.aim]
-    levers = [Lever(s.adjuster.id, s.low, s.high, s.adjuster.flats_per_step) for s in tried]
-    try:
-        found = solve(wanted, levers, matrix, covariance)
-    except AlikeError as alike:
-        by_id = {s.adjuster.id: s.adjuster.name for s in tried}
-        raise AlikeError(
-            alike.adjusters, str(alike).replace(" and ".join(alike.adjusters), " and ".join(by_id[i] for i in alike.adjusters))
-        ) from alike
+    levers = [Lever(s.adjuster.id, s.low, s.high, s.adjuster.flats_per_step, s.adjuster.name) for s in tried]
+    found = solve(wanted, levers, matrix, covariance)
     return _said(evaluation, corner, states, tried, marks, found)
 
 
@@ -370,7 +370,8 @@ _CAUTIONS = {
 
 def _turn(adjuster: Adjuster, amount: float, tried: bool) -> Turn:
     say = turn_words(adjuster, amount) if amount else "leave it" if tried else "not tried yet"
-    return Turn(adjuster.id, adjuster.name, amount, say, _CAUTIONS[adjuster.kind] if amount else "")
+    size, way = turn_parts(adjuster, amount) if amount else ("", "")
+    return Turn(adjuster.id, adjuster.name, amount, say, _CAUTIONS[adjuster.kind] if amount else "", size, way)
 
 
 def caution_of(adjuster: Adjuster) -> str:

@@ -9,6 +9,7 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
+from ready_corner.core.plan.aims import say_aim
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, kind_of, say_mark, say_size
 from ready_corner.core.plan.plan import Perch
@@ -273,7 +274,7 @@ def _weight_step(evaluation: Evaluation) -> Step | None:
         return Step(
             "read",
             "Put it on the scales",
-            f"Cross weight is wanted at {cross.say_aim.removeprefix('aim ')}.{moved}",
+            f"Cross weight is wanted at {say_aim(evaluation.state.plan, cross.mark)}.{moved}",
             at,
             "load",
         )

@@ -185,11 +185,12 @@ def _short(
     return f"{why}: {', '.join(parts)}."
 
 
-def say_turn(plan: Plan, does: Perches, i: int) -> tuple[str, ...]:
-    """Return what one turn up of a perch does to the four heights, and to the cross weight, in words."""
+def say_turn(plan: Plan, does: Perches, i: int, *, short: bool = False) -> tuple[str, ...]:
+    """Return what one turn up of a perch does to the four heights, and to the cross weight, in words; ``short``: under a heading that names it."""
     heights = [f"{'up' if h > 0 else 'down'} {say_small_length(abs(h), plan.units)}" for h in does.heights[:, i]]
     more = does.cross[i]
-    return (*heights, f"cross weight {'+' if more > 0 else '−'}{abs(more):.2f} %")
+    said = f"{'+' if more > 0 else '−'}{abs(more):.2f} %"
+    return (*heights, said if short else f"cross weight {said}")
 
 
 def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:

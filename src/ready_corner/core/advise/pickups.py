@@ -73,6 +73,11 @@ class Pickup:
     stale: str = ""
     doubt: str = ""
 
+    @property
+    def twin_most(self) -> int | None:
+        """The axis along which it differs most from its twin."""
+        return None if self.twin is None else int(np.argmax(np.abs(self.twin)))
+
 
 @dataclass(frozen=True)
 class Pickups:

@@ -85,8 +85,8 @@ def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:
     least = expanded + step / 2
     so = f"The least tolerance that can be proved and set is {say_size(mark.mark, least, units, 0)}."
     if expanded > tolerance:
-        way = mark.settle.split(": ", 1)[1] if mark.way in ("read", "tool") and ": " in mark.settle else ""
-        how = f" {way[:1].upper()}{way[1:].rstrip('.')}, or widen it." if way else " Take a finer tool, or widen it."
+        way = mark.read_with
+        how = f" {way[:1].upper()}{way[1:]}, or widen it." if way else " Take a finer tool, or widen it."
         yield Limit(
             mark.mark, least, f"{named}: read once it is sure to {mark.say_u} only, so nothing can hold ± {size}.{how} {so}"
         )

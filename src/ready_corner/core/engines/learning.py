@@ -56,7 +56,10 @@ class Worth:
 
 
 def learn(observations: Sequence[Observation]) -> Worth:
-    """Return what the turns between these observations were worth; an empty Worth where nothing was turned between two."""
+    """Return what the turns between these observations were worth; an empty Worth where nothing was turned between two.
+
+    Source: weighted least squares with a level a stretch; docs/choices.md.
+    """
     turned = sorted({a for o in observations for a in o.turned})
     stretches = sorted({o.stretch for o in observations})
     if not turned or len(observations) < 2:

@@ -44,12 +44,18 @@ class Wanted:
 
 @dataclass(frozen=True)
 class Lever:
-    """One adjuster: name, room each way in turns, smallest step in flats."""
+    """One adjuster: its identity, room each way in turns, smallest step in flats, and what it is called in sentences."""
 
     adjuster: str
     low: float
     high: float
     flats_per_step: int = 1
+    name: str = ""
+
+    @property
+    def called(self) -> str:
+        """Its name, else its identity."""
+        return self.name or self.adjuster
 
 
 @dataclass(frozen=True)
@@ -76,6 +82,7 @@ def solve(wanted: Sequence[Wanted], levers: Sequence[Lever], worth: FloatArray, 
     every set of adjusters are searched: of those after which all marks hold beyond doubt, the one with the fewest adjusters, then the
     least turning; where there is none, the one with the least sum of squares in units of tolerance.
     Raises AlikeError where two marks need two adjusters and some given move the car the same way.
+    Source: bounded least squares in units of tolerance, whole steps searched; docs/choices.md.
     """
     tolerances = np.array([w.tolerance for w in wanted])
     target = np.array([w.to_go for w in wanted]) / tolerances
@@ -185,17 +192,18 @@ def _refuse_alike(scaled: FloatArray, levers: Sequence[Lever], covariance: Seque
     # Judge directions, not lengths: a fine thread is no less an adjuster than a coarse one.
     length = np.linalg.norm(scaled, axis=0)
     if np.any(length == 0):
-        idle = [lever.adjuster for lever, one in zip(levers, length, strict=True) if one == 0]
-        raise AlikeError(idle, f"Turning {' and '.join(idle)} changed nothing that was read. Leave it out.")
+        idle = [lever for lever, one in zip(levers, length, strict=True) if one == 0]
+        named = " and ".join(lever.called for lever in idle)
+        raise AlikeError([lever.adjuster for lever in idle], f"Turning {named} changed nothing that was read. Leave it out.")
     for one, other in combinations(range(len(levers)), 2):
         at = [one, other]
         left, singular, right = np.linalg.svd(scaled[:, at] / length[at])
         second = right[1] / length[at]
         doubt = np.sqrt(sum(left[m, 1] ** 2 * (second @ c[np.ix_(at, at)] @ second) for m, c in enumerate(covariance)))
         if singular[1] < max(LEAST_DIFFERENCE * singular[0], 2 * doubt):
-            names = [levers[i].adjuster for i in at]
+            names = [levers[i].called for i in at]
             raise AlikeError(
-                names,
+                [levers[i].adjuster for i in at],
                 f"{' and '.join(names)} move this corner the same way, as far as the trials tell, so they cannot be told apart. "
                 "Choose one of them, or try each again by a larger turn.",
             )

@@ -13,6 +13,7 @@ from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.predicted import completed
+from ready_corner.core.plan.aims import say_aim
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import (
     CORNER_KINDS,
@@ -48,7 +49,7 @@ IntArray = NDArray[np.int_]
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "ready", "turn", "plan"]
-Settling = tuple[Way, str, float | None]
+Settling = tuple[Way, str, float | None, str]
 NO_AIM = "no aim in the plan"
 NOTHING_CARRIED = "the scales carry nothing: put the car on them"
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
@@ -60,7 +61,8 @@ class MarkState:
     """One mark with its verdict. Value, U and deviation in mm or degrees; None where there is none yet.
 
     ``state`` is None for a figure the plan has no aim for. ``say`` is the value in words, ``reason`` why the mark stands as it
-    does, ``do`` what an out mark needs, shortly, ``settle`` what would decide it, by ``way``, and ``chance`` how probably. ``odd`` is the entry number of a repeat that disagrees with its fellows.
+    does, ``do`` what an out mark needs, shortly, ``settle`` what would decide it, by ``way``, and ``chance`` how probably. ``odd`` is the entry number of a repeat that disagrees with its fellows. ``moved``: something has moved it since. ``read_with``: what
+    would have to be read with for a turn to be told from noise.
     """
 
     mark: str
@@ -81,13 +83,13 @@ class MarkState:
     repeats: int = 0
     odd: int | None = None
     provisional: bool = False
+    moved: bool = False
+    read_with: str = ""
 
     @property
     def fresh(self) -> bool:
         """Whether its value counts now: read, and nothing has moved it since."""
-        return self.value is not None and (
-            self.reason == NO_AIM if self.state is None else self.state not in ("unread", "moved since")
-        )
+        return self.value is not None and not self.moved and self.state != "unread"
 
 
 @dataclass(frozen=True)
@@ -258,7 +260,7 @@ class Evaluation:
             odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why),
         )  # fmt: skip
         if effect.unknown or (effect.words and aim is None and effect.total):
-            return _with(row, state="moved since" if aim else None, reason=effect.unknown or effect.words[-1])
+            return _with(row, state="moved since" if aim else None, reason=effect.unknown or effect.words[-1], moved=True)
         if aim is None:
             return _with(row, reason=NO_AIM)
         # What could have moved it counts as having moved it: the effect, or the doubt about it, beyond the limit.
@@ -266,7 +268,7 @@ class Evaluation:
             about = f"worth about {say_size(mark, effect.total, units, 0)}"
             if abs(effect.total) <= SPOILS * aim.tolerance:
                 about += f", sure only to {say_uncertainty(mark, effect.expanded, units)}"
-            return _with(row, state="moved since", reason=f"{effect.words[-1]}, {about}")
+            return _with(row, state="moved since", reason=f"{effect.words[-1]}, {about}", moved=True)
         judgement = judge(measured, aim)
         if judgement.verdict == "holds":
             if row.provisional:
@@ -274,7 +276,7 @@ class Evaluation:
                     row,
                     state="too close to call",
                     reason=f"read {' and '.join(figure.why)}",
-                    settling=("ready", _say_ready(figure.why), None),
+                    settling=("ready", _say_ready(figure.why), None, ""),
                 )
             return _with(row, state="holds", reason="within tolerance beyond doubt")
         if judgement.verdict == "out":
@@ -295,6 +297,7 @@ class Evaluation:
                 "read",
                 f"One repeat (entry {row.odd}) does not agree with its fellows: strike it out, or read it once more.",
                 None,
+                "",
             )
         tool = groups[0].tool
         own = tuple(
@@ -305,20 +308,21 @@ class Evaluation:
         found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
         word = "likely" if found.chance >= LIKELY else "as likely as not"
         if found.repeats:
-            return "read", f"Read it {found.repeats} times in all: {word} to settle it.", found.chance
+            return "read", f"Read it {found.repeats} times in all: {word} to settle it.", found.chance, ""
         if found.tool:
-            return "tool", f"Read it with a {found.tool.lower()}: {word} to settle it.", found.chance
+            return "tool", f"Read it with a {found.tool.lower()}: {word} to settle it.", found.chance, ""
         if chance_to_hold(measured.expanded, aim) >= EVEN:
-            return "turn", "It lies on the edge: move it nearer to the aim.", None
+            return "turn", "It lies on the edge: move it nearer to the aim.", None, ""
         size = say_size(aim.mark, aim.tolerance, self.state.plan.units, 0)
         better = self._provable(measured, aim, [len(g.rows) for g in groups], tool, weight)
         if better:
-            return better[0], f"A turn could not be told from noise yet: {better[1]}, which can tell ± {size}.", None
+            can = f"{better[1]}, which can tell ± {size}"
+            return better[0], f"A turn could not be told from noise yet: {can}.", None, can
         if not can_hold(measured.expanded, aim):
             said = f"No reading with these tools can hold ± {size}. Widen the tolerance or use a finer tool."
         else:
-            said = f"A further turn cannot be told from noise with ± {row.say_u.removeprefix('± ')} against a tolerance of {size}. Widen the tolerance or use a finer tool."
-        return "plan", said, None
+            said = f"A further turn cannot be told from noise with {say_uncertainty(aim.mark, measured.expanded, self.state.plan.units)} against a tolerance of {size}. Widen the tolerance or use a finer tool."
+        return "plan", said, None, ""
 
     def _provable(
         self, measured: Measured, aim: Aim, readings: Sequence[int], tool: Tool, weight: float
@@ -342,11 +346,8 @@ class Evaluation:
         return "tool", f"read it with a {name.lower()}{f', {n} times' if n > 1 else ''}"
 
     def _say_aim(self, mark: str) -> str:
-        aim, units = self.state.plan.aim(mark), self.state.plan.units
-        if aim is None:
-            return ""
-        typed = f" ({aim.typed})" if aim.typed else ""
-        return f"aim {say_value(mark, aim.aim, units)}{typed} ± {say_size(mark, aim.tolerance, units)}"
+        said = say_aim(self.state.plan, mark)
+        return f"aim {said}" if said else ""
 
     def _missing(self, corner: Corner, kind: str) -> str:
         if refusal := self.figures.refusal(kind, corner):
@@ -381,10 +382,16 @@ def _latest(groups: Sequence[Group]) -> list[Taken]:
 
 
 def _with(
-    row: MarkState, *, state: State | None = None, reason: str = "", do: str = "", settling: Settling = ("", "", None)
+    row: MarkState,
+    *,
+    state: State | None = None,
+    reason: str = "",
+    do: str = "",
+    settling: Settling = ("", "", None, ""),
+    moved: bool = False,
 ) -> MarkState:
-    way, settle, chance = settling
-    return replace(row, state=state, reason=reason, do=do, settle=settle, way=way, chance=chance)
+    way, settle, chance, with_ = settling
+    return replace(row, state=state, reason=reason, do=do, settle=settle, way=way, chance=chance, moved=moved, read_with=with_)
 
 
 def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:

@@ -44,6 +44,7 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
     """Return what one turn (or shim) of each adjuster adds to each corner mark, by mark: mm, degrees, kg, with their covariance.
 
     An adjuster of which the plan does not say what it moves is left out.
+    Source: linkage and springs together, docs/stance.md.
     """
     at, supports = places(plan), springs.supports(bar_on)
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
@@ -128,7 +129,10 @@ class _Table:
 
 
 def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Return what pads off one plane by ``rises`` (4,) mm do to camber and toe (4,) degrees: each wheel travels, and the body leans."""
+    """Return what pads off one plane by ``rises`` (4,) mm do to camber and toe (4,) degrees: each wheel travels, and the body leans.
+
+    Source: linkage and springs together, docs/stance.md.
+    """
     at = places(plan)
     lift = _Lift.of(response(at, springs.supports()), rises)
     travel, side = lift.travel(springs.tyres), np.array([SIDE[c] for c in CORNERS])
@@ -167,7 +171,10 @@ def _swept(plan: Plan) -> dict[Corner, Sweep]:
 
 
 def wheels_of(plan: Plan) -> Wheels:
-    """Return how camber and toe go with travel by the plan's linkages; reckoned once for a plan."""
+    """Return how camber and toe go with travel by the plan's linkages; reckoned once for a plan.
+
+    Source: linkage and springs together, docs/stance.md.
+    """
     camber, toe, axle = np.full((4, 4), np.nan), np.full((4, 4), np.nan), np.zeros(4, dtype=bool)
     swept = _swept(plan)
     for i, c in enumerate(CORNERS):

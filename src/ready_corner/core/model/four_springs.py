@@ -125,6 +125,7 @@ def stand(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) 
     """Return where the car stands with its perches turned by so much (plus raises its corner).
 
     Newton on heave, pitch and roll; a spring that goes slack lets go. Raises MeasuredError where nothing holds it up.
+    Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
     """
     t = np.asarray(turns, dtype=float)
     p = np.array([[1.0, c.x, c.y] for c in car.corners])
@@ -204,7 +205,10 @@ def _between(front: float, rear: float) -> FloatArray:
 
 
 def energy(car: Car, q: Sequence[float], hubs: Sequence[float], turns: Sequence[float] = (0.0, 0.0, 0.0, 0.0)) -> float:
-    """Return the potential energy in N·mm of heave, pitch, roll and hub heights: least where the car stands. Springs are taken as never slack."""
+    """Return the potential energy in N·mm of heave, pitch, roll and hub heights: least where the car stands. Springs are taken as never slack.
+
+    Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
+    """
     t, hub = np.asarray(turns, dtype=float), np.asarray(hubs, dtype=float)
     p = np.array([[1.0, c.x, c.y] for c in car.corners])
     z = p @ np.asarray(q, dtype=float)
@@ -225,6 +229,7 @@ def effects(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)
     """Return what one turn of each perch does near where the car stands: (4 perches, 5): four heights in mm, and cross weight.
 
     By implicit differentiation of the balance; exact as long as no spring goes slack. ``found``: where it stands, if that is known.
+    Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
     """
     t = np.asarray(turns, dtype=float)
     now = stand(car, t) if found is None else found
@@ -264,6 +269,7 @@ def perch_turns(car: Car, asked: Asked, start: Sequence[float] | FloatArray = (0
 
     start: turns they have had already; the answer counts them in. Of all sets of corners that meet every tolerance the smallest; else the one that comes nearest. A rigid chassis has three heights to give
     and four perches: the fourth freedom is the cross weight.
+    Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
     """
     begun = np.asarray(start, dtype=float)
     about = turns = begun
@@ -295,6 +301,7 @@ def kept_heights(low: FloatArray, high: FloatArray, heights: FloatArray, cross: 
     low, high: turns left, (4,); ``heights`` (4, 4) mm and ``cross`` (4,) per turn, ``off``: both of cross weight in units of its tolerance.
     Where no flats within the thread reach it, those that come nearest. A rigid chassis has three heights to keep: one way of turning all
     four changes the loads and, but for the bar and for whole flats, none of them.
+    Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
     """
     # The way of turning that changes the cross weight by one for the least change of heights; a little of the turns themselves decides among equals.
     least = np.linalg.solve(heights.T @ heights + LEAST_TURNING * np.eye(4), cross)
@@ -314,6 +321,7 @@ def fewest_flats(low: FloatArray, high: FloatArray, by: FloatArray, off: FloatAr
     """Return whole flats (4,) of the fewest perches that bring every aim within its tolerance, else those that come nearest.
 
     low, high: turns left at each, (4,). ``by`` (aims, 4) per turn and ``off`` (aims,) at the turns ``about``, both in units of the tolerances.
+    Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
     """
     best: tuple[float, int, float] | None = None
     chosen = np.zeros(4)

@@ -4,20 +4,32 @@ import math
 
 
 def rake_deg(front_height: float, rear_height: float, between: float) -> float:
-    """Return rake in degrees, positive when the nose is lower: atan((rear − front) / distance between the stations), in mm."""
+    """Return rake in degrees, positive when the nose is lower: atan((rear − front) / distance between the stations), in mm.
+
+    Source: plane geometry; docs/choices.md.
+    """
     return math.degrees(math.atan2(rear_height - front_height, between))
 
 
 def cross_difference(lf: float, rf: float, lr: float, rr: float) -> float:
-    """Return (LF + RR) − (RF + LR) in mm: how far one diagonal stands over the other; nothing in pure heave, pitch or roll."""
+    """Return (LF + RR) − (RF + LR) in mm: how far one diagonal stands over the other; nothing in pure heave, pitch or roll.
+
+    Source: plane geometry; docs/choices.md.
+    """
     return (lf + rr) - (rf + lr)
 
 
 def cross_share(lf: float, rf: float, lr: float, rr: float) -> float:
-    """Return cross weight as a share: (RF + LR) over all four loads, whatever their unit."""
+    """Return cross weight as a share: (RF + LR) over all four loads, whatever their unit.
+
+    Source: plane geometry; docs/choices.md.
+    """
     return (rf + lr) / (lf + rf + lr + rr)
 
 
 def corner_per_perch_turn(pitch_mm_per_turn: float, spring_per_wheel: float) -> float:
-    """Return mm that one turn of a perch raises its corner at unchanged load: pitch / (spring travel / wheel travel)."""
+    """Return mm that one turn of a perch raises its corner at unchanged load: pitch / (spring travel / wheel travel).
+
+    Source: plane geometry; docs/choices.md.
+    """
     return pitch_mm_per_turn / spring_per_wheel

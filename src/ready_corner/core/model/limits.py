@@ -40,6 +40,11 @@ class Strip:
     amiss: tuple[str, ...]
 
     @property
+    def lines(self) -> tuple[tuple[str, bool], ...]:
+        """What to say of it, each with whether it is not as it should be."""
+        return tuple((line, line in self.amiss) for line in self.says)
+
+    @property
     def fine(self) -> bool:
         """Whether the stops come first, with room to spare."""
         return not self.amiss

@@ -23,6 +23,7 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
 
     At the ride height of the plan, its spring keeping its length (of an axle: at the same heave). Empty where the plan has no linkage
     there, or says of no adjuster what it moves.
+    Source: implicit differentiation of the linkage, docs/linkage.md.
     """
     own = [a for a in plan.adjusters if a.corner == corner and (a.moves or isinstance(a.by, Perch))]
     if not own:
@@ -50,6 +51,7 @@ def by_turn(swept: Sweep, adjusters: Sequence[Adjuster], answers: Sequence[str])
     """Return what one turn (or shim) of each link adds to answers of its linkage, in their units, by adjuster and answer.
 
     Its spring keeps its length (of an axle: at the same heave). Adjusters that move nothing of the linkage are left out.
+    Source: implicit differentiation of the linkage, docs/linkage.md.
     """
     wanted = list(dict.fromkeys(p for a in adjusters for p, _ in _parts(a)))
     if not wanted:
@@ -81,7 +83,10 @@ def _worth(found: dict[str, float]) -> Worth:
 
 
 def completed(learned: Worth, by_plan: Worth | None) -> Worth:
-    """Return what was learned, with the plan's figure for whatever was not tried, or was tried and told less than the plan does."""
+    """Return what was learned, with the plan's figure for whatever was not tried, or was tried and told less than the plan does.
+
+    Source: implicit differentiation of the linkage, docs/linkage.md.
+    """
     if by_plan is None:
         return learned
     surer = [a for a in by_plan.adjusters if a in learned.adjusters and by_plan.u(a) < learned.u(a)]

@@ -19,7 +19,10 @@ SETTLED_MM = 1e-9  # the wheel centre is found when its travel changes by less
 
 
 def drawn(plan: Plan, corner: Corner, aims: Mapping[str, float] | None = None) -> Place | None:
-    """Return the place at which a ride height is read, in the axes of the plan; None where neither drawing nor aim gives its height."""
+    """Return the place at which a ride height is read, in the axes of the plan; None where neither drawing nor aim gives its height.
+
+    Source: rigid geometry of the chassis, docs/stance.md.
+    """
     place = plan.height_place(corner)
     aim = plan.aim(f"{corner}.height")
     height = place.height if place.height is not None else (aims or {}).get(corner, aim.aim if aim else None)
@@ -27,13 +30,19 @@ def drawn(plan: Plan, corner: Corner, aims: Mapping[str, float] | None = None) -
 
 
 def attitude_from(plan: Plan, heights: Mapping[Corner, float]) -> Attitude:
-    """Return how the chassis stands by heights over the floor at the places where ride height is read. Raises MeasuredError for fewer than three."""
+    """Return how the chassis stands by heights over the floor at the places where ride height is read. Raises MeasuredError for fewer than three.
+
+    Source: rigid geometry of the chassis, docs/stance.md.
+    """
     known = [(p, h) for c, h in heights.items() if (p := drawn(plan, c)) is not None]
     return attitude_of([p for p, _ in known], [h for _, h in known])
 
 
 def wanted_attitude(plan: Plan) -> Attitude:
-    """Return how the chassis is wanted: level as drawn, or pitched and rolled where its aims differ from the drawing. Raises MeasuredError."""
+    """Return how the chassis is wanted: level as drawn, or pitched and rolled where its aims differ from the drawing. Raises MeasuredError.
+
+    Source: rigid geometry of the chassis, docs/stance.md.
+    """
     return attitude_from(plan, {c: a.aim for c in CORNERS if (a := plan.aim(f"{c}.height")) is not None})
 
 
@@ -41,6 +50,7 @@ def travel_at(move: Movement, radius: float, stance: Attitude) -> float:
     """Return the wheel travel from the drawing, bump positive, at which a wheel of this loaded radius stands on the floor under a chassis so.
 
     Nan where the linkage does not reach so far.
+    Source: rigid geometry of the chassis, docs/stance.md.
     """
     travel, design = 0.0, move.centre(0.0)
     for _ in range(30):
@@ -69,6 +79,10 @@ class Hub:
     travel_read: float | None
     hangs: float = 0.0
 
+    def off(self, tolerance: float | None) -> bool:
+        """Whether the car will stand further from its wanted height than its tolerance, mm, where there is one."""
+        return self.ride is not None and tolerance is not None and abs(self.ride) > tolerance
+
 
 def hub_of(
     plan: Plan,
@@ -79,7 +93,10 @@ def hub_of(
     present: Attitude,
     read: float | None = None,
 ) -> Hub:
-    """Return where a hub must sit; ``move``: how the corner moves, where the plan has a linkage. Raises MeasuredError for a loaded radius that is missing."""
+    """Return where a hub must sit; ``move``: how the corner moves, where the plan has a linkage. Raises MeasuredError for a loaded radius that is missing.
+
+    Source: rigid geometry of the chassis, docs/stance.md.
+    """
     travel = float("nan") if move is None or not radius > 0 else travel_at(move, radius, wanted)
     centre: Sequence[float] = plan.wheel_place(corner) if move is None else move.centre(travel if np.isfinite(travel) else 0.0)
     at = hub_on_stands(centre, radius, wanted, present)
@@ -94,6 +111,7 @@ def hangs_over_floor(plan: Plan, corner: Corner, move: Movement | None, radius: 
     """Return how far over the floor a wheel hangs in full droop while the chassis is on its stands, mm; minus where it stands on the floor first.
 
     Nan where the plan has no droop stop or no linkage.
+    Source: rigid geometry of the chassis, docs/stance.md.
     """
     stop = plan.footing.end(END_OF[corner]).droop
     if stop is None or move is None:
@@ -113,7 +131,10 @@ class FeatureHeight:
 
 
 def feature_heights(plan: Plan, wanted: Attitude, present: Attitude | None) -> tuple[FeatureHeight, ...]:
-    """Return the heights of every named feature: the master ones, which are read, and those that follow by rigid geometry."""
+    """Return the heights of every named feature: the master ones, which are read, and those that follow by rigid geometry.
+
+    Source: rigid geometry of the chassis, docs/stance.md.
+    """
     rows: list[tuple[str, Place, bool]] = []
     for c in CORNERS:
         place = drawn(plan, c)
@@ -133,6 +154,7 @@ def heights_by_features(
 
     said: height over the ground by name of a feature. arms: how a corner moves, the loaded radius of its tyre, and the angle at which its lower arm (or
     plate) is to stand, degrees, outer end up plus. Raises MeasuredError where fewer than two are known, or they are at one station.
+    Source: rigid geometry of the chassis, docs/stance.md.
     """
     known = [(f, said[f.name]) for f in (*plan.footing.features, *plan.footing.low) if f.name in said]
     places: list[Place] = [f.place for f, _ in known]
@@ -160,6 +182,9 @@ def heights_by_features(
 
 
 def arm_angles(move: Movement, travel: float) -> dict[str, float]:
-    """Return the angle of every arm of a corner to the chassis at a travel, degrees, outer end up positive."""
+    """Return the angle of every arm of a corner to the chassis at a travel, degrees, outer end up positive.
+
+    Source: rigid geometry of the chassis, docs/stance.md.
+    """
     names = [link.name for link in move.body.shape.mechanism.links]
     return {n: move.at(f"{n}.level_deg", travel) for n in names if move.has(f"{n}.level_deg")}

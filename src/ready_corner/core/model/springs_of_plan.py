@@ -26,7 +26,10 @@ ROLL_STEP_DEG = 0.05  # of the central difference that tells what an axle's spri
 
 
 def places(plan: Plan) -> FloatArray:
-    """Return station and offset of the four wheels, shape (4, 2)."""
+    """Return station and offset of the four wheels, shape (4, 2).
+
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
+    """
     return np.array([plan.wheel_place(c) for c in CORNERS])
 
 
@@ -78,6 +81,7 @@ def response(at: FloatArray, supports: FloatArray, lifts: FloatArray | None = No
     """Return what raising corners at places (4, 2) on these supports (4, 4) does: the least energy of a rigid chassis on them.
 
     lifts: force per mm of raising, the chassis held (4, 4); of a pad or a tyre the supports themselves, of a perch see :meth:`Springing.lifts`.
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
     """
     p = np.column_stack([np.ones(4), at])
     forces = supports if lifts is None else lifts
@@ -89,6 +93,7 @@ def tilted_loads(at: FloatArray, supports: FloatArray, rises: FloatArray, weight
     """Return what the tilt of the pads adds to the loads (4,) in N: the centre of gravity, ``height`` over them, leans towards the lower side.
 
     rises: (4,) heights of the pads; weight in N. The slopes are those of the best plane through the pads.
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
     """
     p = np.column_stack([np.ones(4), at])
     _, along, across = np.linalg.lstsq(p, rises, rcond=None)[0]
@@ -97,7 +102,10 @@ def tilted_loads(at: FloatArray, supports: FloatArray, rises: FloatArray, weight
 
 
 def sprung_loads(plan: Plan) -> FloatArray | None:
-    """Return what the springs of each corner carry at the wheels in N, by mass, shares and unsprung masses of the plan; None where it has no mass."""
+    """Return what the springs of each corner carry at the wheels in N, by mass, shares and unsprung masses of the plan; None where it has no mass.
+
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
+    """
     feet = plan.footing
     if feet.mass is None:
         return None
@@ -107,7 +115,10 @@ def sprung_loads(plan: Plan) -> FloatArray | None:
 
 
 def springing(plan: Plan) -> Springing:
-    """Return the springs of a plan at its wheels by the true ratios of its linkage; even ones where the plan does not tell them."""
+    """Return the springs of a plan at its wheels by the true ratios of its linkage; even ones where the plan does not tell them.
+
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
+    """
     k, ratios = np.zeros((4, 4)), np.eye(4)
     bars, known = np.zeros((4, 4)), True
     carried = sprung_loads(plan)
@@ -189,6 +200,7 @@ def raises(plan: Plan, springs: Springing) -> FloatArray:
     """Return the mm that each corner is raised, at unchanged load, per turn of each perch, (4 corners, 4 perches); nan for a perch not named.
 
     For independent wheels pitch / ratio; on an axle a perch also lowers the other side, where the springs stand inboard of the wheels.
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
     """
     pitch = np.array([p.by.pitch_mm_per_turn if (p := plan.perch(c)) and isinstance(p.by, Perch) else np.nan for c in CORNERS])
     return np.asarray(np.linalg.inv(springs.ratios) * pitch)
@@ -198,6 +210,7 @@ def car_of(plan: Plan, pads: Sequence[float] = (0.0, 0.0, 0.0, 0.0), bars_on: bo
     """Return the car of a plan on its springs, its chassis at the stance of the drawing (heights 0 at the wheels) with level pads and its perches as they are.
 
     Loads are then the plan's shares. pads: heights of the four pads in mm. Raises MeasuredError where the plan has no weight, PlannedError without a linkage.
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
     """
     feet, springs, carried = plan.footing, springing(plan), sprung_loads(plan)
     if feet.mass is None or carried is None:

@@ -23,7 +23,10 @@ FloatArray = NDArray[np.float64]
 
 
 def stack_of_plan(spring: Spring) -> Stack:
-    """Return the coils of a spring, the helper with it. Raises PlannedError where the plan has no rate or free length, MeasuredError where it cannot be."""
+    """Return the coils of a spring, the helper with it. Raises PlannedError where the plan has no rate or free length, MeasuredError where it cannot be.
+
+    Source: virtual work of a spring at its wheel, docs/stance.md.
+    """
     if spring.rate is None or spring.free is None:
         raise PlannedError(f"Give the {spring.name} its rate and its free length in the plan.", path="springs")
     coils = [Coil(spring.rate, spring.free, spring.solid or 0.0)]
@@ -57,6 +60,7 @@ def working(move: Movement, spring: Spring, load: float, travel: float = 0.0, dr
     """Return how a spring sits at a travel under a sprung load at the wheel in N; ``droop``: travel of the droop stop, minus.
 
     The perch is where it must be for that. Raises MeasuredError where its coils would touch, PlannedError where the plan does not tell them.
+    Source: virtual work of a spring at its wheel, docs/stance.md.
     """
     stack, size = stack_of_plan(spring), f"{spring.name}.length"
     ratio, change = (move.at(f"{spring.name}.{k}", travel) for k in ("ratio", "ratio_per_mm"))
@@ -96,7 +100,10 @@ def working(move: Movement, spring: Spring, load: float, travel: float = 0.0, dr
 
 
 def rates_over(move: Movement, spring: Spring, work: Working, travel: FloatArray, at: float = 0.0) -> FloatArray:
-    """Return the rate at the wheel over travel (N,), with the coil as it sits in ``work`` at the travel ``at``; nan where its coils touch, 0 where it is loose."""
+    """Return the rate at the wheel over travel (N,), with the coil as it sits in ``work`` at the travel ``at``; nan where its coils touch, 0 where it is loose.
+
+    Source: virtual work of a spring at its wheel, docs/stance.md.
+    """
     stack = stack_of_plan(spring)
     size, ratios, changes = (move.spline(f"{spring.name}.{k}") for k in ("length", "ratio", "ratio_per_mm"))
     pressed = stack.free - (work.settled.length + size(travel) - size(at))
@@ -109,14 +116,20 @@ def rates_over(move: Movement, spring: Spring, work: Working, travel: FloatArray
 
 
 def free_length_for(under: Settled, rate: float, load: float) -> float:
-    """Return the free length with which a coil of another rate holds the same load at the same length, its perch left where it is."""
+    """Return the free length with which a coil of another rate holds the same load at the same length, its perch left where it is.
+
+    Source: virtual work of a spring at its wheel, docs/stance.md.
+    """
     if not rate > 0:
         raise MeasuredError(f"A rate of {rate:g} N/mm holds nothing up. Type the rate of the spring.", path="rate")
     return under.length + load / rate
 
 
 def rate_for_sag(load: float, ratio: float, sag: float, preload: float) -> float:
-    """Return the spring rate with which a corner sinks by ``sag`` mm of wheel travel from full droop: force / (sag · ratio + preload)."""
+    """Return the spring rate with which a corner sinks by ``sag`` mm of wheel travel from full droop: force / (sag · ratio + preload).
+
+    Source: virtual work of a spring at its wheel, docs/stance.md.
+    """
     pressed = sag * ratio + preload
     if not pressed > 0:
         raise MeasuredError(
@@ -144,7 +157,10 @@ class Seat:
 
 
 def seats(body: Body, spring: Spring, centred: float, travels: FloatArray) -> tuple[Seat, ...]:
-    """Return a spring against its seats at travels (N,), both of them centred on it and square to it at the travel ``centred``."""
+    """Return a spring against its seats at travels (N,), both of them centred on it and square to it at the travel ``centred``.
+
+    Source: virtual work of a spring at its wheel, docs/stance.md.
+    """
     table = np.concatenate([[centred], np.asarray(travels, dtype=float)])
     swept = sweep_known(body, table)
     pose, shape = swept.poses.pose, body.shape

@@ -53,6 +53,7 @@ def dummy_struts(plan: Plan, corner: Corner, wanted: float = 0.0, move: Movement
     """Return the rods that hold a corner while its springs are out, through the rocker where there is one; ``wanted``: travel of the wheel at the stance wanted now.
 
     Level: the lower arm, or the first member, as in the plan's layout. Raises PlannedError where the plan has no linkage or no spring there.
+    Source: lever geometry, docs/stance.md.
     """
     move = movement(plan, corner) if move is None else move
     if not move.springs:
@@ -76,6 +77,7 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
     """Return every spring of a corner that has a rate, over wheel travel in mm (bump positive).
 
     The rough figure takes the lever of the mount on its arm, in the drawing, and the lean of the spring off the vertical.
+    Source: lever geometry, docs/stance.md.
     """
     body = body_named(plan, corner)
     rest = sweep(body, np.zeros(1))
@@ -92,7 +94,10 @@ def at_work(plan: Plan, corner: Corner, travel: Array) -> tuple[AtWork, ...]:
 
 
 def at_rest(plan: Plan, corner: Corner) -> dict[str, AtWork]:
-    """Return the springs of a corner at the stance of the drawing by name."""
+    """Return the springs of a corner at the stance of the drawing by name.
+
+    Source: lever geometry, docs/stance.md.
+    """
     return {w.name: w for w in at_work(plan, corner, np.zeros(1))}
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
-from ready_corner.core.quantities.notation import Units, say_angle, say_length, say_mass, say_small_length
+from ready_corner.core.quantities.notation import Units, say_angle, say_length, say_mass, say_small_length, shows_nothing
 
 MarkUnit = Literal["mm", "deg", "kg", "%"]
 Sum = tuple[tuple[str, float], ...]  # corner marks, each with its weight
@@ -101,7 +101,13 @@ def say_value(mark: str, value: float, units: Units, denominator: int | None = N
     if not words.plus:
         return _plain(mark, value, units, denominator)
     said = say_size(mark, value, units, denominator)
-    return f"{said} {words.plus if value > 0 else words.minus}" if any(digit in said for digit in "123456789") else said
+    return said if shows_nothing(said) else f"{said} {say_way(mark, value)}"
+
+
+def say_way(mark: str, value: float) -> str:
+    """Return what a value of a mark is called by its way: “in”, “to the left”; empty where the figure keeps its sign."""
+    words = MARK_KINDS[kind_of(mark)]
+    return words.plus if value > 0 else words.minus
 
 
 def say_size(mark: str, size: float, units: Units, denominator: int | None = None) -> str:

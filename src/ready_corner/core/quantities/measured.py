@@ -50,5 +50,8 @@ def propagate(value: float, inputs: Sequence[Measured], partials: Sequence[float
 
 
 def combine(inputs: Sequence[Measured], weights: Sequence[float], constant: float = 0.0) -> Measured:
-    """Return the weighted sum of figures plus a constant; exact, being linear."""
+    """Return the weighted sum of figures plus a constant; exact, being linear.
+
+    Source: JCGM 100:2008, 5.1.2.
+    """
     return propagate(constant + sum(w * m.value for m, w in zip(inputs, weights, strict=True)), inputs, weights)

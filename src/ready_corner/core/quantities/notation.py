@@ -575,3 +575,17 @@ def nearest_flats(turns: float, flats_per_step: int = 1) -> float:
     steps = abs(turns) * FLATS_PER_TURN / flats_per_step
     whole = math.ceil(steps - 0.5 - 1e-9)  # 1e-9 of a step: a tie that rounding moved is still a tie
     return math.copysign(whole * flats_per_step / FLATS_PER_TURN, turns) if whole else 0.0
+
+
+def shows_nothing(said: str) -> bool:
+    """Whether a figure as it is printed shows no digit but noughts, so that it has no way to either side.
+
+    >>> shows_nothing("0.0 mm"), shows_nothing("0.04°")
+    (True, False)
+    """
+    return not any(digit in said for digit in "123456789")
+
+
+def signed(said: str, value: float) -> str:
+    """Return a size as printed with the sign of its value; without one where it shows nothing."""
+    return said if shows_nothing(said) else f"{'−' if value < 0 else '+'}{said}"

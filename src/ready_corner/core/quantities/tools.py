@@ -61,7 +61,10 @@ class Tool:
 
 
 def scatter_of(readings: Sequence[float]) -> float:
-    """Return the sample standard deviation of repeats; 0 for a single one."""
+    """Return the sample standard deviation of repeats; 0 for a single one.
+
+    Source: JCGM 100:2008, 4.3.7 (rectangular step), 4.2 (repeats); docs/choices.md.
+    """
     n = len(readings)
     mean = math.fsum(readings) / n
     return math.sqrt(math.fsum((r - mean) ** 2 for r in readings) / (n - 1)) if n > 1 else 0.0
@@ -71,6 +74,7 @@ def odd_repeat(readings: Sequence[float], tool: Tool) -> int | None:
     """Return the index of the repeat furthest from the middle one, where it is too far for this tool; else None.
 
     Too far: beyond three standard deviations of a difference of two single readings (step and repeatability).
+    Source: JCGM 100:2008, 4.3.7 (rectangular step), 4.2 (repeats); docs/choices.md.
     """
     if len(readings) < 2:
         return None
@@ -85,6 +89,7 @@ def default_tools(inches: bool) -> tuple[Tool, ...]:
     """Return the table of tools a new car begins with; every figure may be changed in the plan.
 
     Steps are those of ordinary shop tools; repeatabilities are what a careful hand gets with them, and are the builder's to mend.
+    Source: JCGM 100:2008, 4.3.7 (rectangular step), 4.2 (repeats); docs/choices.md.
     """
     thou = INCH / 1000
     lengths = (

@@ -55,7 +55,10 @@ class Judgement:
 
 
 def judge(figure: Measured, aim: Aim) -> Judgement:
-    """Return the verdict on a figure: |deviation| ≤ T − U holds, ≥ T + U is out, between is too close to call."""
+    """Return the verdict on a figure: |deviation| ≤ T − U holds, ≥ T + U is out, between is too close to call.
+
+    Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
+    """
     deviation, expanded = figure.value - aim.aim, figure.expanded
     # 1e-12 of the tolerance: equality belongs to the outer verdicts, and must not hang on the last bit of a sum.
     slack = 1e-12 * max(1.0, abs(figure.value), aim.tolerance)
@@ -91,6 +94,7 @@ def what_settles(
     The fewest repeats with the tool in use that are likely to do (at most MOST_REPEATS at each place), else the coarsest finer tool
     that is likely to, else whatever is the likeliest, if it is as likely as not. Repeats draw the value no further than the scatter they
     average away; another tool reads anew.
+    Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
     # The sources other than these readings (track, string) stay.
     own = weight * math.sqrt(math.fsum(_spread(tool, n) ** 2 for n in readings))
@@ -122,12 +126,18 @@ def _chance(value: float, drawn: float, u: float, aim: Aim) -> float:
 
 
 def chance_to_hold(expanded: float, aim: Aim) -> float:
-    """Return how probable it is that a figure which is truly on its aim is read as holding, with this U."""
+    """Return how probable it is that a figure which is truly on its aim is read as holding, with this U.
+
+    Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
+    """
     return math.erf(max(aim.tolerance - expanded, 0.0) / (expanded / COVERAGE) / math.sqrt(2)) if expanded > 0 else 1.0
 
 
 def can_hold(expanded: float, aim: Aim) -> bool:
-    """Return whether any value could hold: where U > T nothing can, and that is said before measuring."""
+    """Return whether any value could hold: where U > T nothing can, and that is said before measuring.
+
+    Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
+    """
     return expanded <= aim.tolerance
 
 

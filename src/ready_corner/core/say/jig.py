@@ -11,6 +11,7 @@ from ready_corner.core.engines.survey.network import Network
 from ready_corner.core.engines.survey.readings import KINDS, Reading
 from ready_corner.core.engines.survey.wrong import Suspect, Verdict
 from ready_corner.core.judge.frame import Frame
+from ready_corner.core.judge.survey_views import Agreement
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import length
 from ready_corner.core.quantities.notation import Units, in_another_unit, say_angle, say_length
@@ -142,8 +143,43 @@ def say_recovered(found: Fit, units: Units) -> tuple[str, ...]:
     return tuple(rows)
 
 
+def say_agreement(found: Agreement | None, units: Units) -> str:
+    """Return what a reading would mean beside the others."""
+    if found is None:
+        return "the first of its kind here: nothing to compare it with yet"
+
+    def said(v: float) -> str:
+        return say_angle(v) if found.degrees else say_length(v, units, denominator=0, unit=True)
+
+    if found.agrees:
+        return f"agrees with the rest, which say it to ± {said(found.expanded)}"
+    return f"{said(abs(found.off))} {'more' if found.off > 0 else 'less'} than the rest say (± {said(found.expanded)})"
+
+
+def say_drift_first(found: Drift, units: Units) -> str:
+    """Return what is most to be seen of what happened between two surveys: a point that was pulled, else how the whole has gone."""
+    pulled, whole = _say_pulled(found, units), _say_whole(found, units)
+    return (pulled or whole[1:] or ("",))[0]
+
+
 def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
     """Return what happened between two surveys, in words: how the whole has gone and turned, and which points are bent, each with its U."""
+    rows = [*_say_whole(found, units), *_say_pulled(found, units)]
+    if found.alternatives:
+        rows.append(
+            f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)}, the others being pulled the other way."
+        )
+    if not rows:
+        rows.append("Nothing has moved beyond what the tools can tell.")
+    unfelt = [name for name, u in zip(("along", "across", "up and down"), found.shift_expanded, strict=True) if u > UNTOLD_MM]
+    if unfelt:
+        rows.append(
+            f"Whether the whole has gone {' or '.join(unfelt)} is not read: that wants readings from the table, the centreline or the station line."
+        )
+    return tuple(rows)
+
+
+def _say_whole(found: Drift, units: Units) -> tuple[str, ...]:
     gone = [
         f"{say_length(abs(v), units, denominator=0, unit=True)} ± {say_length(u, units, denominator=0)} {WAYS[k][0 if v > 0 else 1]}"
         for k, (v, u) in enumerate(zip(map(float, found.shift), map(float, found.shift_expanded), strict=True))
@@ -156,6 +192,11 @@ def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
     ]
     rows = [f"As a whole it has gone {', '.join(gone)}."] if gone else []
     rows += [f"As a whole it has turned {', '.join(turned)}."] if turned else []
+    return tuple(rows)
+
+
+def _say_pulled(found: Drift, units: Units) -> tuple[str, ...]:
+    rows = []
     for p in [p for p in found.points if p.certain][:6]:
         bends = sorted(zip(map(float, p.bent), map(float, p.bent_expanded), range(3), strict=True), key=lambda b: -abs(b[0]))
         said = [
@@ -164,17 +205,6 @@ def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
             if abs(v) > u
         ]
         rows.append(f"{say_point(p.name)} was pulled {', '.join(said) or 'a little'}, against the rest.")
-    if found.alternatives:
-        rows.append(
-            f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)}, the others being pulled the other way."
-        )
-    if not rows:
-        rows.append("Nothing has moved beyond what the tools can tell.")
-    unfelt = [name for name, u in zip(("along", "across", "up and down"), found.shift_expanded, strict=True) if u > UNTOLD_MM]
-    if unfelt:
-        rows.append(
-            f"Whether the whole has gone {' or '.join(unfelt)} is not read: that wants readings from the table, the centreline or the station line."
-        )
     return tuple(rows)
 
 

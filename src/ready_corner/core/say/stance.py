@@ -29,13 +29,13 @@ def say_preload(mm: float, units: Units) -> str:
     return f"loose by {say_small_length(-mm, units)}: a coil may fall out"
 
 
-def say_hub(hub: Hub, units: Units) -> str:
-    """Return what a hub that was set will give; empty where none was."""
+def say_hub(hub: Hub, units: Units) -> tuple[str, ...]:
+    """Return what a hub that was set will give, and against what; empty words where none was."""
     if hub.ride is None:
-        return ""
+        return ("",)
     if abs(hub.ride) < 0.05:  # mm; nearer than the tape tells
-        return "as wanted"
-    return f"{say_small_length(abs(hub.ride), units)} {'higher' if hub.ride > 0 else 'lower'} than wanted"
+        return ("as wanted",)
+    return f"{say_small_length(abs(hub.ride), units)} {'higher' if hub.ride > 0 else 'lower'}", "than wanted"
 
 
 def spring_lines(work: Working, rough: AtWork | None, units: Units) -> tuple[Line, ...]:

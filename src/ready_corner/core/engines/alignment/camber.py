@@ -17,20 +17,27 @@ def wheel_axis(toe_deg: ArrayLike, camber_deg: ArrayLike, side: ArrayLike) -> Fl
     """Return the unit spin axis pointing outboard, shape (..., 3); side +1 left, −1 right.
 
     n = (sin t · cos c, s · cos t · cos c, −sin c), toe t positive front in, camber c negative top in.
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
     """
     t, c, s = np.broadcast_arrays(np.radians(toe_deg), np.radians(camber_deg), np.asarray(side, dtype=float))
     return np.stack([np.sin(t) * np.cos(c), s * np.cos(t) * np.cos(c), -np.sin(c)], axis=-1)
 
 
 def camber_deg(spin_axis: ArrayLike) -> FloatArray:
-    """Return camber in degrees, negative when the top leans in, from axes of shape (..., 3) pointing outboard, any length."""
+    """Return camber in degrees, negative when the top leans in, from axes of shape (..., 3) pointing outboard, any length.
+
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
+    """
     x, y, z = np.moveaxis(np.asarray(spin_axis, dtype=float), -1, 0)
     # Not asin(-z): that needs a unit axis and loses half its digits near upright wheels lying down.
     return np.asarray(np.degrees(np.arctan2(-z, np.hypot(x, y))), dtype=float)
 
 
 def toe_deg(spin_axis: ArrayLike) -> FloatArray:
-    """Return toe in degrees, positive front in, from axes of shape (..., 3) pointing outboard, any length."""
+    """Return toe in degrees, positive front in, from axes of shape (..., 3) pointing outboard, any length.
+
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
+    """
     x, y, _ = np.moveaxis(np.asarray(spin_axis, dtype=float), -1, 0)
     return np.asarray(np.degrees(np.arctan2(x, np.abs(y))), dtype=float)
 
@@ -53,6 +60,7 @@ def floor_from_pads(places: ArrayLike, heights: ArrayLike) -> Floor:
 
     The best plane through the pads by least squares in height; the car's x axis is the centreline dropped square onto it.
     Raises MeasuredError where the pads lie on one line.
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
     """
     xy, z = np.asarray(places, dtype=float), np.asarray(heights, dtype=float)
     design = np.column_stack([np.ones(len(xy)), xy])
@@ -75,6 +83,7 @@ def camber_from_gravity_deg(
     side +1 left, −1 right; up: gravity's upward unit vector in the car's axes, shape (..., 3); toe in degrees. Exact: with the
     wheel axis n(t, c) the gauge shows asin(−n · up) = asin(A sin c − B cos c).
     Raises MeasuredError where the floor is too steep for such a reading.
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
     """
     g, t, s = (np.asarray(a, dtype=float) for a in (reading_deg, toe, side))
     ux, uy, uz = np.moveaxis(np.asarray(up, dtype=float), -1, 0)
@@ -86,11 +95,17 @@ def camber_from_gravity_deg(
 
 
 def gravity_from_camber_deg(camber: ArrayLike, side: ArrayLike, up: ArrayLike = LEVEL_UP, toe: ArrayLike = 0.0) -> FloatArray:
-    """Return what a gauge zeroed on gravity shows for a camber, both in degrees; the inverse of :func:`camber_from_gravity_deg`."""
+    """Return what a gauge zeroed on gravity shows for a camber, both in degrees; the inverse of :func:`camber_from_gravity_deg`.
+
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
+    """
     n = wheel_axis(toe, camber, side)
     return np.asarray(np.degrees(np.arcsin(np.clip(-np.sum(n * np.asarray(up, dtype=float), axis=-1), -1, 1))), dtype=float)
 
 
 def camber_from_offset_deg(offset: float, height: float) -> float:
-    """Return camber in degrees from how far the top lies further in than the bottom, both in mm: −atan(offset / height)."""
+    """Return camber in degrees from how far the top lies further in than the bottom, both in mm: −atan(offset / height).
+
+    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
+    """
     return float(-np.degrees(np.arctan2(offset, height)))

@@ -41,6 +41,7 @@ def toe_against_string_deg(front_gap: ArrayLike, back_gap: ArrayLike, span: Arra
     Gaps and span in mm, square to the string at the height of the wheel centre; the span is between the two points touched.
     sin t′ = (front gap − back gap) / span. Exact for any camber, the two points lying level in the plane of the wheel.
     Raises StringError for a gap under zero, a span of nothing, or a difference greater than the span.
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
     """
     front, back, wide = (np.asarray(a, dtype=float) for a in (front_gap, back_gap, span))
     if np.any(wide <= 0):
@@ -64,6 +65,7 @@ def require_clear_of_tyre(front_gap: float, back_gap: float, span: float, tyre_d
     """Raise StringError where the string would lie on the tread, and so be straight no longer; all in mm.
 
     The rim's gaps are carried on in the plane of the wheel to the tread, the tyre being at least as wide as its rim.
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
     """
     clear = (front_gap + back_gap) / 2 - abs(front_gap - back_gap) / 2 * tyre_diameter / span
     if clear < 0:
@@ -81,6 +83,7 @@ def string_opening(
 
     All in mm; gaps square to the string. With h = hypot(wheelbase, Δw) and Δw = front − rear half width:
     opening = asin((front gap − rear gap) / h) + atan2(Δw, wheelbase). Raises StringError where no line gives such gaps.
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
     """
     narrow = front_half_width - rear_half_width
     between = float(np.hypot(wheelbase, narrow))
@@ -102,6 +105,7 @@ def box_yaw_deg(gap_lf: float, gap_rf: float, gap_lr: float, gap_rr: float, whee
     """Return the yaw ψ of a parallel box of strings about the centreline in degrees, from the four hub gaps in mm.
 
     sin ψ = ((a_RF − a_LF) − (a_RR − a_LR)) / (2 · wheelbase); toe about the centreline is t_box + ψ on the left, − ψ on the right.
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
     """
     sine = ((gap_rf - gap_lf) - (gap_rr - gap_lr)) / (2 * wheelbase)
     if abs(sine) >= 1:
@@ -110,7 +114,10 @@ def box_yaw_deg(gap_lf: float, gap_rf: float, gap_lr: float, gap_rr: float, whee
 
 
 def toe_from_length_deg(difference: ArrayLike, span: ArrayLike) -> FloatArray:
-    """Return the angle in degrees of a difference of gaps over a stated span, both in mm: asin(difference / span)."""
+    """Return the angle in degrees of a difference of gaps over a stated span, both in mm: asin(difference / span).
+
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
+    """
     return toe_against_string_deg(np.maximum(difference, 0), np.maximum(np.negative(difference), 0), span)
 
 
@@ -118,6 +125,7 @@ def toe_of_length_deg(length: ArrayLike, span: ArrayLike, wheels: int = 1) -> Fl
     """Return the toe in degrees that a length over a span is: of one wheel, or the sum of two that share it alike. In mm; plus is in.
 
     Raises StringError where the length is more than the span.
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
     """
     size, wide = np.asarray(length, dtype=float) / wheels, np.asarray(span, dtype=float)
     if np.any(wide <= 0) or np.any(np.abs(size) > wide):
@@ -126,20 +134,32 @@ def toe_of_length_deg(length: ArrayLike, span: ArrayLike, wheels: int = 1) -> Fl
 
 
 def toe_as_length(toe_deg: ArrayLike, span: ArrayLike) -> FloatArray:
-    """Return toe in degrees as a difference of gaps in mm over a stated span in mm, positive for toe-in."""
+    """Return toe in degrees as a difference of gaps in mm over a stated span in mm, positive for toe-in.
+
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
+    """
     return np.asarray(span, dtype=float) * np.sin(np.radians(toe_deg))
 
 
 def total_toe_deg(left_deg: float, right_deg: float) -> float:
-    """Return the total toe of an axle in degrees: the sum of its two toes."""
+    """Return the total toe of an axle in degrees: the sum of its two toes.
+
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
+    """
     return left_deg + right_deg
 
 
 def thrust_deg(left_rear_deg: float, right_rear_deg: float) -> float:
-    """Return the thrust angle in degrees, positive when the thrust line points to the left: (RR toe − LR toe) / 2."""
+    """Return the thrust angle in degrees, positive when the thrust line points to the left: (RR toe − LR toe) / 2.
+
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
+    """
     return (right_rear_deg - left_rear_deg) / 2
 
 
 def steer_ahead_deg(left_front_deg: float, right_front_deg: float, thrust: float = 0.0) -> float:
-    """Return where the front wheels point together, in degrees to the left of the thrust line (0: of the centreline)."""
+    """Return where the front wheels point together, in degrees to the left of the thrust line (0: of the centreline).
+
+    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
+    """
     return (right_front_deg - left_front_deg) / 2 - thrust

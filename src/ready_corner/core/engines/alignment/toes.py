@@ -32,6 +32,7 @@ def read_toe(text: str, units: Units, spans: Mapping[str, float], wheels: int = 
     """Return a toe typed in degrees, or as a length over the rim, the tyre or a length: “1/16 in over the rim”, “2 mm out over 380”.
 
     spans: mm of "rim" and "tyre", where the plan knows them. ``wheels``: 2 for the total of an axle. Raises ShopNotationError.
+    Source: toe as a length over a span, asin(difference / span), docs/choices.md.
     """
     found = _OVER.fullmatch(text.strip())
     if not found:

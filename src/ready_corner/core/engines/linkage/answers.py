@@ -34,7 +34,10 @@ class Motion:
 
 
 def motion_of(body: Body, shape: Shape, pose: Pose) -> Motion:
-    """Return how a pose moves per mm of travel, and per mm of tie rod where there is one."""
+    """Return how a pose moves per mm of travel, and per mm of tie rod where there is one.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     _, rows = system(shape, pose, np.zeros(()), np.zeros(()))
     m = shape.mechanism
     tie = next((i for i, link in enumerate(m.links) if link.name == "tie rod"), None)
@@ -47,18 +50,27 @@ def motion_of(body: Body, shape: Shape, pose: Pose) -> Motion:
 
 
 def nudged(pose: Pose, twist: Array, step: complex = 1j * STEP) -> Pose:
-    """Return a pose moved along a twist by an imaginary step, to the first order, which is all a complex step asks."""
+    """Return a pose moved along a twist by an imaginary step, to the first order, which is all a complex step asks.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     return Pose(pose.rotation + step * skew(twist[..., :3]) @ pose.rotation, pose.place + step * twist[..., 3:], pose.steer)
 
 
 def bending(shape: Shape, pose: Pose, motion: Motion) -> Array:
-    """Return how the twist itself changes per mm of travel, (..., 6): rows · bending = −(change of rows along the twist) · twist."""
+    """Return how the twist itself changes per mm of travel, (..., 6): rows · bending = −(change of rows along the twist) · twist.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     change = change_along(shape, pose, motion.twist)
     return np.asarray(-solve_rows(shape, motion.rows, change[..., None])[..., 0])
 
 
 def place_answers(shape: Shape, pose: Pose, wheel: Wheel) -> Answers:
-    """Return camber, toe, wheel centre and contact point of one wheel, and how far they have gone from the design position."""
+    """Return camber, toe, wheel centre and contact point of one wheel, and how far they have gone from the design position.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     s = wheel.side
     n, centre, first = turned(pose.rotation, wheel.axis), pose.at(shape, wheel.centre), shape.point(wheel.centre)
     contact, design = centre + wheel.loaded_radius * _down(n), first + wheel.loaded_radius * _down(wheel.axis)
@@ -79,7 +91,10 @@ def _down(n: Array) -> Array:
 
 
 def wheel_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, wheel: Wheel) -> Answers:
-    """Return the angles, places and rates of one wheel; see docs/linkage.md."""
+    """Return the angles, places and rates of one wheel; see docs/linkage.md.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     of_body = pose
     pose, twist = wheel_motion(body, shape, pose, motion.twist, wheel)
     out = place_answers(shape, pose, wheel)
@@ -118,6 +133,7 @@ def axis_joints(body: Body, wheel: Wheel) -> tuple[str, str] | None:
 
     Without joints it is the pure rotation left when the tie rod is let go, nearer the vertical; where there is none, the screw of
     least pitch, whose pitch in mm a radian is the answer ``axis_pitch`` (0 of a pure rotation).
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
     """
     if body.is_axle and body.steered:
         return KINGPINS["left" if wheel.side > 0 else "right"]
@@ -188,7 +204,10 @@ def _about_axis(axis: tuple[Array, Array], n: Array, contact: Array, side: int) 
 
 
 def sprung_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answers:
-    """Return lengths of springs and dampers, turning of torsion bars, and their ratios."""
+    """Return lengths of springs and dampers, turning of torsion bars, and their ratios.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     out: Answers = {}
     for spring in body.springs:
         out[f"{spring.name}.length"], out[f"{spring.name}.ratio"] = spring_length(body, shape, pose, twist, spring)
@@ -200,7 +219,10 @@ def sprung_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answer
 
 
 def part_answers(body: Body, shape: Shape, pose: Pose, twist: Array) -> Answers:
-    """Return lengths and ratios of springs and dampers, turning of rocker, bar and torsion bars, and the halfshaft."""
+    """Return lengths and ratios of springs and dampers, turning of rocker, bar and torsion bars, and the halfshaft.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     out = sprung_answers(body, shape, pose, twist)
     if body.rocker:
         out["rocker.angle_deg"] = rocker_turning(body, shape, pose, twist, body.rocker).angle * (180 / np.pi)
@@ -227,6 +249,7 @@ def member_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
     """Return the angle of every link to level, outer end up being plus, and how far every joint works.
 
     A joint works off square to its stud where that is known, else off its design position.
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
     """
     names = [link.name for link in shape.mechanism.links]
     if not names:
@@ -257,7 +280,10 @@ def _between_lines_deg(a: Array, b: Array) -> Array:
 
 
 def roll_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
-    """Return how much each spring and damper of an axle is shortened per degree of roll at fixed heave, left wheel up positive, in mm."""
+    """Return how much each spring and damper of an axle is shortened per degree of roll at fixed heave, left wheel up positive, in mm.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     if not body.springs:
         return {}
     left, right = (pose.at(shape, name) for name in shape.mechanism.reference)
@@ -269,7 +295,10 @@ def roll_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
 
 
 def rate_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, found: Mapping[str, Array]) -> Answers:
-    """Return how the motion ratios change per mm, and the wheel rates in N/mm, from how the twist bends."""
+    """Return how the motion ratios change per mm, and the wheel rates in N/mm, from how the twist bends.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
     out: Answers = {}
     if not (body.springs or body.torsions):
         return out

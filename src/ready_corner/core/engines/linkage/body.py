@@ -206,6 +206,7 @@ def body_of(
     """Return a body from the points of a plan, named without their corner.
 
     Raises PlannedError naming the points that are missing, not finite, or in the same place as the other end of their link.
+    Source: layouts as constraints on rigid bodies, docs/linkage.md.
     """
     found = LAYOUTS[layout]
     needed = (*found.needed, *(STEERED_AXLE if steered and found.axle else ()))

@@ -15,6 +15,7 @@ def wheel_motion(body: Body, shape: Shape, pose: Pose, twist: Array, wheel: Whee
     """Return the pose of a wheel and its twist (..., 6) about the place of that pose.
 
     Those of the body itself where the wheel is fixed to it; turned on the kingpin where an axle steers.
+    Source: rotation about a hinge by Rodrigues, docs/linkage.md.
     """
     if not (body.is_axle and body.steered):
         return pose, twist

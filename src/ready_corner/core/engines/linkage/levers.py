@@ -43,6 +43,7 @@ def swung_by_rod(axis: tuple[Array, Array], end: Array, rod: Moving, rod_before:
     ``end`` and ``rod_before`` are the design positions of the lever's end and of the rod's other end; ``long2`` is the rod's length
     squared, where it is not that between the two. nan where the rod does not reach. Of the two places where it could, the one
     continuous with the design position.
+    Source: circle of a lever through the sphere of a rod, docs/linkage.md.
     """
     first, second = axis
     k = unit(second - first)

@@ -210,13 +210,19 @@ class Pose:
 
 
 def link_lengths(mechanism: Mechanism, x: Array) -> Array:
-    """Return the length of every link in the design position, shape (..., links), in mm."""
+    """Return the length of every link in the design position, shape (..., links), in mm.
+
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
+    """
     inner, outer = mechanism.link_ends
     return length(x[..., outer, :] - x[..., inner, :])
 
 
 def design_pose(shape: Shape, rows: int) -> Pose:
-    """Return so many copies of the design position."""
+    """Return so many copies of the design position.
+
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
+    """
     place = np.broadcast_to(shape.centre, (rows, 3)).copy()
     return Pose(np.broadcast_to(np.eye(3), (rows, 3, 3)).copy(), place, np.zeros(rows))
 
@@ -226,6 +232,7 @@ def system(shape: Shape, pose: Pose, travel: Array, roll: Array) -> tuple[Array,
 
     travel: of the wheel centre, or the mean of both, in mm, up. roll: of the line of wheel centres in front view, in
     radians, positive when the left wheel rises; an axle only.
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
     """
     one = _single_rows(shape, pose)
     n, drives = len(shape.mechanism.links), shape.mechanism.drives
@@ -272,7 +279,10 @@ def _arms(shape: Shape, pose: Pose, deep: int) -> tuple[list[Array], list[Array]
 
 
 def link_lines(shape: Shape, pose: Pose) -> tuple[Array, Array, Array]:
-    """Return the way of every link from its inner to its outer point, (3, links, ...): as the car sees it, as the upright sees it, and in the design position."""
+    """Return the way of every link from its inner to its outer point, (3, links, ...): as the car sees it, as the upright sees it, and in the design position.
+
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
+    """
     deep = len(np.broadcast_shapes(pose.place.shape[:-1], shape.x.shape[:-2]))
     _, away = _arms(shape, pose, deep)
     away = list(np.broadcast_arrays(*away))
@@ -284,7 +294,10 @@ def link_lines(shape: Shape, pose: Pose) -> tuple[Array, Array, Array]:
 
 
 def change_along(shape: Shape, pose: Pose, twist: Array) -> Array:
-    """Return (change of the rows along a twist) · twist, (..., m): how fast each residual speeds up while the twist stays as it is."""
+    """Return (change of the rows along a twist) · twist, (..., m): how fast each residual speeds up while the twist stays as it is.
+
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
+    """
     n = len(shape.mechanism.links)
     still = np.zeros(())
     if len(shape.mechanism.rows) > n + 1:  # pivots, slides, hinges and the roll of an axle, by a complex step
@@ -356,7 +369,10 @@ def _drive_rows(shape: Shape, pose: Pose, travel: Array, roll: Array, residuals:
 
 
 def size_of(shape: Shape) -> float:
-    """Return the root mean square distance of the held points from the reference in mm: the unit in which ω is as long as v."""
+    """Return the root mean square distance of the held points from the reference in mm: the unit in which ω is as long as v.
+
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
+    """
     held = [link.upright for link in shape.mechanism.links] + [p.upright for p in shape.mechanism.pivots]
     held += [s.body for s in shape.mechanism.slides] + [n for h in shape.mechanism.hinges for n in (h.first, h.second)]
     away = np.stack([shape.point(n) - shape.centre for n in held]).real
@@ -364,6 +380,9 @@ def size_of(shape: Shape) -> float:
 
 
 def scaled_singular_values(shape: Shape, rows: Array) -> Array:
-    """Return the singular values (..., k) of rows whose ω columns are taken in units of the body's size."""
+    """Return the singular values (..., k) of rows whose ω columns are taken in units of the body's size.
+
+    Source: constraint equations of rigid bodies and their exact derivatives, docs/linkage.md.
+    """
     scale = np.array([1 / size_of(shape)] * 3 + [1.0] * 3)
     return np.linalg.svd(rows * scale, compute_uv=False)

@@ -15,6 +15,7 @@ def roll_centre(left: Answers, right: Answers) -> tuple[Array, Array]:
 
     Where the normals to the paths of both contact points meet in front view. The ground goes through both contact points; the
     height is square to it, the offset along it from where the centreline plane meets it. nan or inf where the normals are parallel.
+    Source: ISO 8855; roll centre by the force lines of both wheels, docs/linkage.md.
     """
     sides = []
     for wheel, s in ((left, 1.0), (right, -1.0)):
@@ -42,7 +43,10 @@ def _over_ground(y: Array, z: Array, left: Array, right: Array) -> tuple[Array, 
 
 
 def axle_roll_centre(body: Body, pose: Pose) -> tuple[Array, Array]:
-    """Return height over the ground and offset in mm of the roll centre of a live axle: where it rolls, at fixed heave, without going sideways."""
+    """Return height over the ground and offset in mm of the roll centre of a live axle: where it rolls, at fixed heave, without going sideways.
+
+    Source: ISO 8855; roll centre by the force lines of both wheels, docs/linkage.md.
+    """
     shape = body.shape
     rolling = twist(shape, pose, drive=1)
     turning, speed = rolling[..., :3], rolling[..., 3:]
@@ -58,6 +62,7 @@ def ackermann_percent(left: Answers, right: Answers, wheelbase: float, straight:
     """Return how much of the full difference of steer angles there is, in percent; nan where neither wheel is steered.
 
     cot(outer) − cot(inner) = track / wheelbase is 100 %. ``straight``: toes of left and right with the rack in the middle.
+    Source: ISO 8855; roll centre by the force lines of both wheels, docs/linkage.md.
     """
     steer_left = -(left["toe_deg"] - straight[0])  # toe-in of the left wheel is steering to the right; plus is to the left
     steer_right = right["toe_deg"] - straight[1]
@@ -74,6 +79,7 @@ def anti_percent(end: str, wheel: Answers, loads: Loads, wheelbase: float) -> di
 
     Brakes in the wheel act at the contact point of the locked wheel, brakes and drive on the body at the wheel centre. Plus works
     against the dive, the lift and the squat.
+    Source: ISO 8855; roll centre by the force lines of both wheels, docs/linkage.md.
     """
     sign, share = (1.0, loads.front_share) if end == "front" else (-1.0, 1 - loads.front_share)
     lever = wheelbase / loads.height * 100

@@ -13,13 +13,19 @@ from ready_corner.core.engines.linkage.space import Array, atan2, cross, dot, un
 
 
 def on_upright(shape: Shape, pose: Pose, motion: Array, point: str) -> Moving:
-    """Return a point of the upright."""
+    """Return a point of the upright.
+
+    Source: lever and length geometry, docs/linkage.md.
+    """
     place = pose.at(shape, point)
     return Moving(place, motion[..., 3:] + cross(motion[..., :3], place - pose.place))
 
 
 def arm_turning(shape: Shape, pose: Pose, motion: Array, arm: Arm) -> Turning:
-    """Return how an arm has turned, from where its joint now is."""
+    """Return how an arm has turned, from where its joint now is.
+
+    Source: lever and length geometry, docs/linkage.md.
+    """
     first, second, before = (shape.point(n) for n in (arm.first, arm.second, arm.joint))
     axis = unit(second - first)
     joint = on_upright(shape, pose, motion, arm.joint)
@@ -30,7 +36,10 @@ def arm_turning(shape: Shape, pose: Pose, motion: Array, arm: Arm) -> Turning:
 
 
 def stand(body: Body, shape: Shape, pose: Pose, motion: Array, where: Stand) -> Moving:
-    """Return where a stand is and how it moves."""
+    """Return where a stand is and how it moves.
+
+    Source: lever and length geometry, docs/linkage.md.
+    """
     point = shape.point(where.point)
     if where.on == "car":
         return Moving(point, np.zeros(3))
@@ -43,7 +52,10 @@ def stand(body: Body, shape: Shape, pose: Pose, motion: Array, where: Stand) -> 
 
 
 def rocker_turning(body: Body, shape: Shape, pose: Pose, motion: Array, rocker: Rocker) -> Turning:
-    """Return how the rocker has turned; nan where its rod does not reach."""
+    """Return how the rocker has turned; nan where its rod does not reach.
+
+    Source: lever and length geometry, docs/linkage.md.
+    """
     axis = shape.point(rocker.first), shape.point(rocker.second)
     rod = stand(body, shape, pose, motion, rocker.rod)
     long2 = shape.rod2(rocker.push, rocker.rod.point)
@@ -51,14 +63,20 @@ def rocker_turning(body: Body, shape: Shape, pose: Pose, motion: Array, rocker: 
 
 
 def bar_turning(body: Body, shape: Shape, pose: Pose, motion: Array, bar: Bar) -> Turning:
-    """Return how this end of the anti-roll bar has turned; nan where its drop link does not reach."""
+    """Return how this end of the anti-roll bar has turned; nan where its drop link does not reach.
+
+    Source: lever and length geometry, docs/linkage.md.
+    """
     axis = shape.point(bar.first), shape.point(bar.second)
     rod, long2 = stand(body, shape, pose, motion, bar.link), shape.rod2(bar.arm, bar.link.point)
     return swung_by_rod(axis, shape.point(bar.arm), rod, shape.point(bar.link.point), long2)
 
 
 def spring_length(body: Body, shape: Shape, pose: Pose, motion: Array, spring: Spring) -> tuple[Array, Array]:
-    """Return the length of a spring or damper in mm and its shortening per unit of the drive (the motion ratio)."""
+    """Return the length of a spring or damper in mm and its shortening per unit of the drive (the motion ratio).
+
+    Source: lever and length geometry, docs/linkage.md.
+    """
     a, b = (stand(body, shape, pose, motion, end) for end in spring.ends)
     between = a.place - b.place
     size = np.sqrt(dot(between, between))

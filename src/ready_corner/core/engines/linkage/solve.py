@@ -71,6 +71,7 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
     """Return the pose at every travel (mm, bump positive), steer (rack mm, left positive) and roll (rad, axles only).
 
     The three broadcast to (N,). Raises SingularLinkageError where the links do not hold the body in its design position.
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
     """
     travel, steer, roll = (np.array(a, dtype=float) for a in np.broadcast_arrays(np.atleast_1d(travel), steer, roll))
     condition = require_held(shape)
@@ -108,7 +109,10 @@ def solve(shape: Shape, travel: Array, steer: Array | float = 0.0, roll: Array |
 
 
 def require_held(shape: Shape) -> float:
-    """Return how well the design position is held; raises SingularLinkageError under 1e-6."""
+    """Return how well the design position is held; raises SingularLinkageError under 1e-6.
+
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
+    """
     pose = design_pose(shape, 1)
     _, rows = system(shape, pose, np.zeros(1), np.zeros(1))
     values = scaled_singular_values(shape, rows)[0]
@@ -119,7 +123,10 @@ def require_held(shape: Shape) -> float:
 
 
 def solve_near(shape: Shape, travel: Array | float = 0.0, roll: Array | float = 0.0, steer: Array | float = 0.0) -> Poses:
-    """Return poses close to the design position for stacks of drawn shapes (N, n, 3): Newton from there, no continuation."""
+    """Return poses close to the design position for stacks of drawn shapes (N, n, 3): Newton from there, no continuation.
+
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
+    """
     rows = max(
         shape.x.shape[0] if shape.x.ndim > 2 else 1, shape.links.shape[0] if shape.links.ndim > 1 else 1, np.size(travel)
     )
@@ -129,13 +136,19 @@ def solve_near(shape: Shape, travel: Array | float = 0.0, roll: Array | float = 
 
 
 def twist(shape: Shape, pose: Pose, drive: int = 0) -> Array:
-    """Return the motion (..., 6) per unit of one drive, rack held: of travel, per mm; of roll (drive 1), per mm of its row."""
+    """Return the motion (..., 6) per unit of one drive, rack held: of travel, per mm; of roll (drive 1), per mm of its row.
+
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
+    """
     _, rows = system(shape, pose, np.zeros(()), np.zeros(()))
     return per_row(shape, rows, drive - shape.mechanism.drives)
 
 
 def per_row(shape: Shape, rows: Array, which: int) -> Array:
-    """Return the motion (..., 6) that lengthens one row by one and leaves the others."""
+    """Return the motion (..., 6) that lengthens one row by one and leaves the others.
+
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
+    """
     target = np.zeros((*rows.shape[:-1], 1), dtype=rows.dtype)
     target[..., which, 0] = 1.0
     return np.asarray(solve_rows(shape, rows, target)[..., 0])
@@ -145,6 +158,7 @@ def solve_rows(shape: Shape, rows: Array, target: Array) -> Array:
     """Return solutions (..., 6, k) of rows (..., m, 6) times solution = target (..., m, k).
 
     With more rows than six the drives are met exactly, and over-held links share what is left by least squares.
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
     """
     if rows.shape[-2] == DOF:
         return np.asarray(np.linalg.solve(rows, target))
@@ -352,7 +366,10 @@ def _by_steps(shape: Shape, drives: Array, condition: float) -> Poses:
 
 
 def masked(found: Poses, reached: Array, ends: tuple[End, ...]) -> Poses:
-    """Return poses with the rows that were not ``reached`` (N,) made nan and not converged."""
+    """Return poses with the rows that were not ``reached`` (N,) made nan and not converged.
+
+    Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
+    """
     good = found.converged & reached
     nan = np.where(good, 1.0, np.nan)
     pose = Pose(found.pose.rotation * nan[:, None, None], found.pose.place * nan[:, None], found.pose.steer)

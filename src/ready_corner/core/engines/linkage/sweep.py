@@ -70,6 +70,7 @@ def sweep(
 
     The three broadcast: a row of travels against a column of steers gives answers in the shape of that grid (``poses`` stay in one row).
     only_pose: camber, toe and positions alone. Raises SingularLinkageError, and PlannedError where what cannot be steered or rolled is.
+    Source: docs/linkage.md.
     """
     for name, drive, most, unit in (
         ("travel", travel, MOST_MM, "mm"),
@@ -99,7 +100,10 @@ def sweep(
 
 
 def sweep_known(body: Body, travel: Array) -> Sweep:
-    """Return a sweep over travels (N,) of which some are not known (nan), such as where an arm that never is level would be: their rows are nan."""
+    """Return a sweep over travels (N,) of which some are not known (nan), such as where an arm that never is level would be: their rows are nan.
+
+    Source: docs/linkage.md.
+    """
     wanted = np.atleast_1d(np.asarray(travel, dtype=float))
     known = np.isfinite(wanted)
     swept = sweep(body, np.where(known, wanted, 0.0))
@@ -110,7 +114,10 @@ def sweep_known(body: Body, travel: Array) -> Sweep:
 
 
 def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False) -> tuple[tuple[Answers, ...], Answers]:
-    """Return the answers of each wheel, and those of the members, at solved poses of a shape."""
+    """Return the answers of each wheel, and those of the members, at solved poses of a shape.
+
+    Source: docs/linkage.md.
+    """
     ok = np.isfinite(pose.place[..., 0])
     whole = pose if ok.all() else _filled(pose, shape, ok)
     shared: Answers = {}
@@ -184,7 +191,10 @@ def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Ans
 
 
 def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
-    """Return the travel (N,) at which a spring or damper has each of these lengths in mm; see :func:`_travel_for`."""
+    """Return the travel (N,) at which a spring or damper has each of these lengths in mm; see :func:`_travel_for`.
+
+    Source: docs/linkage.md.
+    """
 
     def measured(pose: Pose) -> tuple[Array, Array]:
         size, ratio = spring_length(body, body.shape, pose, motion_of(body, body.shape, pose).twist, spring)
@@ -198,6 +208,7 @@ def travel_for_angle(body: Body, arm: str, angle_deg: Array, steer: float = 0.0,
 
     arm: one that a spring could stand on, plus where its joint has risen; or a member, whose angle is its rise to level.
     Raises PlannedError for a name the body does not have.
+    Source: docs/linkage.md.
     """
     if arm in body.layout.arms:
         its = body.layout.arms[arm]

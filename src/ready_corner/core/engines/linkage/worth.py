@@ -38,7 +38,10 @@ class Parameter:
 
 
 def parameters(body: Body) -> tuple[Parameter, ...]:
-    """Return every coordinate of every point and every link length."""
+    """Return every coordinate of every point and every link length.
+
+    Source: implicit differentiation of the constraints, docs/linkage.md.
+    """
     points = [n for n in body.shape.mechanism.points if not n.endswith(ON_UPRIGHT)]
     coordinates = [Parameter(n, k) for n in points for k in range(3)]
     return (*coordinates, *(Parameter(link.name, None) for link in body.shape.mechanism.links))
@@ -58,6 +61,7 @@ def sensitivities(
     moves, or are taken anew from the drawing. ``spring`` names the spring held; the first one where it is empty. rates: those of
     motion ratios and wheel rates too, which cost four times the rest.
     Raises PlannedError where a spring is to be held and there is none.
+    Source: implicit differentiation of the constraints, docs/linkage.md.
     """
     known = {p.name for p in parameters(swept.body)}
     if missing := next((p.name for p in wanted if p.name not in known), None):
@@ -172,7 +176,10 @@ class Spread:
 def spread(
     body: Body, wanted: Sequence[Parameter], covariance: Array, answers: Sequence[str], samples: int = 10_000, seed: int = 1
 ) -> Spread:
-    """Return how far answers at the design position scatter, given the covariance of parameters (mm²), links keeping their lengths."""
+    """Return how far answers at the design position scatter, given the covariance of parameters (mm²), links keeping their lengths.
+
+    Source: implicit differentiation of the constraints, docs/linkage.md.
+    """
     swept = _at_design(body)
     by = sensitivities(swept, wanted, rates=any("rate" in a or "_per_mm" in a for a in answers))
     linear = {a: float(np.sqrt(max(float(by[a][:, 0] @ covariance @ by[a][:, 0]), 0.0))) for a in answers}

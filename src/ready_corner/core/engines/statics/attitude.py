@@ -47,6 +47,7 @@ def attitude_of(places: Sequence[Sequence[float]], heights: Sequence[float]) -> 
     """Return the attitude that heights over the floor at these places give: least squares, exact for three.
 
     Raises MeasuredError for fewer than three places, places on one line, or heights no rigid chassis can have.
+    Source: rigid-body rotation of a chassis plane, docs/stance.md.
     """
     p, h = np.asarray(places, dtype=float), np.asarray(heights, dtype=float)
     if len(p) < 3:
@@ -83,6 +84,7 @@ def hub_on_stands(hub: Sequence[float], loaded_radius: float, wanted: Attitude, 
 
     hub: its place in chassis axes as to station and offset; its height in the chassis is what follows: on its wheels it is the loaded radius
     over the floor. A hub set lower gives a higher car. Raises MeasuredError for a loaded radius of nothing.
+    Source: rigid-body rotation of a chassis plane, docs/stance.md.
     """
     _require_radius(loaded_radius)
     up = wanted.up
@@ -91,7 +93,10 @@ def hub_on_stands(hub: Sequence[float], loaded_radius: float, wanted: Attitude, 
 
 
 def ride_from_hub(hub: Sequence[float], hub_height: float, loaded_radius: float, present: Attitude, wanted: Attitude) -> float:
-    """Return by how much higher than wanted (minus: lower) the chassis will stand at a hub that was set at this height over the floor on stands."""
+    """Return by how much higher than wanted (minus: lower) the chassis will stand at a hub that was set at this height over the floor on stands.
+
+    Source: rigid-body rotation of a chassis plane, docs/stance.md.
+    """
     return hub_on_stands(hub, loaded_radius, wanted, present) - hub_height
 
 

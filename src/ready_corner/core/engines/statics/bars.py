@@ -55,6 +55,7 @@ def twist_deg(left_travel: float, right_travel: float, arm: float) -> float:
     """Return the twist of a bar whose ends have moved: asin(left / arm) − asin(right / arm); with opposite travels the two angles add.
 
     Raises MeasuredError where an end would go past its arm.
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if max(abs(left_travel), abs(right_travel)) >= arm:
         raise MeasuredError(f"An arm of {length(arm)} cannot reach so far. Look at the drop link.", path="arm")
@@ -62,18 +63,27 @@ def twist_deg(left_travel: float, right_travel: float, arm: float) -> float:
 
 
 def end_force(bar: RollBar, left_travel: float, right_travel: float) -> float:
-    """Return the force square to the arm at its left end in N, rigid arms: moment of the exact twist over the arm's present reach."""
+    """Return the force square to the arm at its left end in N, rigid arms: moment of the exact twist over the arm's present reach.
+
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
+    """
     moment = bar.moment_per_rad * math.radians(twist_deg(left_travel, right_travel, bar.arm))
     return moment / (bar.arm * math.cos(math.asin(left_travel / bar.arm)))
 
 
 def link_ratio(deg_per_mm: float, arm: float) -> float:
-    """Return bar end travel over wheel travel, from how far the bar turns a millimetre of wheel travel and the length of its arm."""
+    """Return bar end travel over wheel travel, from how far the bar turns a millimetre of wheel travel and the length of its arm.
+
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
+    """
     return abs(deg_per_mm) * math.pi / 180 * arm
 
 
 def bar_rate_at_wheel(end_rate: float, link_ratio: float) -> float:
-    """Return what a bar adds per mm of difference between the two wheels, N/mm: end rate · (bar end travel / wheel travel)²."""
+    """Return what a bar adds per mm of difference between the two wheels, N/mm: end rate · (bar end travel / wheel travel)².
+
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
+    """
     if not link_ratio > 0:
         raise MeasuredError(
             "A drop link that moves no bar adds nothing. Measure bar end travel over wheel travel.", path="ratio"
@@ -95,6 +105,7 @@ def spline_steps(wanted_deg: float, inner: int, outer: int, most: int = 0) -> Sp
     """Return the pair of shifts whose angle n · 360 / inner + m · 360 / outer comes nearest to the wanted one; the fewest splines among equals.
 
     ``most``: splines either end may be shifted; 0: as many as there are.
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if min(inner, outer) < 2:
         raise MeasuredError("A torsion bar has splines at both ends. Count them.", path="splines")
@@ -117,7 +128,10 @@ def spline_steps(wanted_deg: float, inner: int, outer: int, most: int = 0) -> Sp
 
 
 def finest_step_deg(inner: int, outer: int) -> float:
-    """Return the smallest step both ends give together: 360 / least common multiple."""
+    """Return the smallest step both ends give together: 360 / least common multiple.
+
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
+    """
     return 360 / math.lcm(inner, outer)
 
 
@@ -125,6 +139,7 @@ def free_hang_deg(loaded_deg: float, load: float, arm: float, moment_per_deg: fl
     """Return the angle at which an arm hangs free so that it stands at ``loaded_deg`` under a load in N at its end; angles to level, plus end down.
 
     moment_per_deg: of the bar, N·m. The bar holds load · arm · cos(angle).
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if not moment_per_deg > 0:
         raise MeasuredError("A bar without a rate holds nothing. Type its N·m per degree.", path="rate")
@@ -132,7 +147,10 @@ def free_hang_deg(loaded_deg: float, load: float, arm: float, moment_per_deg: fl
 
 
 def loaded_angle_deg(hang_deg: float, load: float, arm: float, moment_per_deg: float) -> float:
-    """Return the angle an arm takes under a load, from where it hangs free: the inverse of :func:`free_hang_deg`, by bisection."""
+    """Return the angle an arm takes under a load, from where it hangs free: the inverse of :func:`free_hang_deg`, by bisection.
+
+    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
+    """
     low, high = hang_deg - 180.0, hang_deg
     for _ in range(200):
         middle = (low + high) / 2

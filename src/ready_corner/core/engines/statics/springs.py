@@ -98,7 +98,10 @@ class Settled:
 
 
 def settled(stack: Stack, load: float) -> Settled:
-    """Return how a spring sits under a load along its axis. Raises MeasuredError for a negative load or one that makes it solid."""
+    """Return how a spring sits under a load along its axis. Raises MeasuredError for a negative load or one that makes it solid.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     if load < 0:
         raise MeasuredError(f"A load of {load:g} N pulls the car down. Type what the scale says.", path="load")
     compression = stack.compression(load)
@@ -114,37 +117,53 @@ def sag_at_wheel(stack: Stack, sprung_load: float, ratio: float, preload: float 
 
     ratio: spring travel over wheel travel. preload: how far the perch compresses the spring with the damper fully open; it changes the height
     by preload / ratio and never the rate.
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
     """
     _require_ratio(ratio)
     return max(stack.compression(sprung_load / ratio) - preload, 0.0) / ratio
 
 
 def wheel_rate(spring_rate: float, ratio: float, force: float = 0.0, ratio_per_mm: float = 0.0) -> float:
-    """Return the rate at the wheel: rate · ratio² + force · change of the ratio per mm of wheel travel."""
+    """Return the rate at the wheel: rate · ratio² + force · change of the ratio per mm of wheel travel.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     _require_ratio(ratio)
     return spring_rate * ratio**2 + force * ratio_per_mm
 
 
 def rough_wheel_rate(spring_rate: float, lever: float, lean_deg: float) -> float:
-    """Return the common rough figure: rate · (lever · cos lean)², lever being the spring's mount over the ball joint, both from the arm's pivot."""
+    """Return the common rough figure: rate · (lever · cos lean)², lever being the spring's mount over the ball joint, both from the arm's pivot.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     return float(spring_rate * (lever * math.cos(math.radians(lean_deg))) ** 2)
 
 
 def frequency_hz(rate_at_wheel: float, sprung_kg: float) -> float:
-    """Return the natural frequency of a corner: √(rate / mass) / 2π, without tyre and damper."""
+    """Return the natural frequency of a corner: √(rate / mass) / 2π, without tyre and damper.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     if not sprung_kg > 0:
         raise MeasuredError(f"A sprung mass of {sprung_kg:g} kg has no frequency. Type what the corner carries.", path="mass")
     return math.sqrt(rate_at_wheel * 1000 / sprung_kg) / (2 * math.pi)
 
 
 def rate_for_frequency(hz: float, sprung_kg: float, ratio: float) -> float:
-    """Return the spring rate that gives a corner a frequency."""
+    """Return the spring rate that gives a corner a frequency.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     _require_ratio(ratio)
     return (2 * math.pi * hz) ** 2 * sprung_kg / 1000 / ratio**2
 
 
 def in_series(first: float, second: float) -> float:
-    """Return the rate of two springs one on the other, such as a corner on its tyre."""
+    """Return the rate of two springs one on the other, such as a corner on its tyre.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     return first * second / (first + second)
 
 
@@ -165,7 +184,10 @@ class DamperFit:
 
 
 def damper_fit(closed: float, open_: float, at_bump: float, at_droop: float, margin: float = 5.0) -> DamperFit:
-    """Return how a damper of closed and open length fits between its mounts, which are so far apart at full bump and full droop."""
+    """Return how a damper of closed and open length fits between its mounts, which are so far apart at full bump and full droop.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     if not closed < open_:
         raise MeasuredError(f"It is {length(closed)} closed and {length(open_)} open. Are the two exchanged?", path="closed")
     closing, opening = at_bump - closed, open_ - at_droop
@@ -176,5 +198,8 @@ def damper_fit(closed: float, open_: float, at_bump: float, at_droop: float, mar
 
 
 def stack_of(coils: Sequence[tuple[float, float, float]]) -> Stack:
-    """Return a stack from (rate, free, solid) of each coil."""
+    """Return a stack from (rate, free, solid) of each coil.
+
+    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
+    """
     return Stack(tuple(Coil(*c) for c in coils))

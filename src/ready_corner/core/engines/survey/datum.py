@@ -102,7 +102,10 @@ class Laid:
 
 
 def as_measured(network: Network) -> Laid:
-    """Return a survey in the axes of its own readings: table, centreline and station line."""
+    """Return a survey in the axes of its own readings: table, centreline and station line.
+
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
+    """
     return Laid(network.names, network.places, network.covariance, np.eye(3), np.zeros(3))
 
 
@@ -111,6 +114,7 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
 
     ``near``: rough places in the wanted axes, to tell which way round; the survey's own where None.
     Raises MeasuredError where a point of the datum is not determined, or it leaves a motion of the whole free.
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
     """
     loose = [f for f in network.free if f.point in datum.names]
     if missing := [n for n in datum.names if n not in network.names]:
@@ -162,6 +166,7 @@ def require_held(datum: Datum, at: Mapping[str, Where]) -> None:
 
     Judged in the axes that it fixes: raises MeasuredError that says which way the car could still go, and how far the furthest of the
     points would go with a millimetre at one of the datum's.
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
     """
     names = list(at)
     x = np.array([at[n] for n in names], dtype=float)
@@ -191,7 +196,10 @@ def _with_datum(covariance: Array, rotation: Array, places: Array, d: Array) -> 
 
 
 def whole_motions_about_origin(x: Array) -> Array:
-    """Return the six motions of the whole, (3n, 6): three shifts and three turns about the origin, in mm and radians."""
+    """Return the six motions of the whole, (3n, 6): three shifts and three turns about the origin, in mm and radians.
+
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
+    """
     g = np.zeros((3 * len(x), 6))
     for k in range(3):
         g[k::3, k] = 1.0
@@ -241,7 +249,10 @@ def _require_spread(network: Network, datum: Datum) -> None:
 
 
 def require_upright(rotation: Array) -> None:
-    """Refuse axes in which the frame stands on its head. Raises MeasuredError."""
+    """Refuse axes in which the frame stands on its head. Raises MeasuredError.
+
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
+    """
     if rotation[2, 2] < 0:
         raise MeasuredError(
             "These points fit the plan only upside down. Were left and right, or front and rear, exchanged when they were read?",
@@ -250,7 +261,10 @@ def require_upright(rotation: Array) -> None:
 
 
 def thin(p: Array) -> bool:
-    """Whether places (n, 3) lie on one line, as good as."""
+    """Whether places (n, 3) lie on one line, as good as.
+
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
+    """
     s = np.linalg.svd(p - p.mean(axis=0), compute_uv=False)
     return bool(s[1] < ON_A_LINE * s[0]) if s[0] > 0 else True
 
@@ -259,6 +273,7 @@ def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
     """Return the survey laid on wanted places as a whole, least squares over every determined point that has one.
 
     Raises MeasuredError for fewer than three such points, or points on one line.
+    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
     """
     common = [n for n in network.names if n in network.determined and n in wanted]
     if len(common) < 3 or thin(np.array([network.place(n) for n in common])):

@@ -100,7 +100,10 @@ def _in_line(reading: Reading, x: Mapping[str, Array]) -> list[tuple[float, dict
 
 
 def settle(design: Design, x: Array) -> tuple[Array, Array]:
-    """Return the places and tool zeros at the least sum of squares, by damped Gauss–Newton with steps of least length."""
+    """Return the places and tool zeros at the least sum of squares, by damped Gauss–Newton with steps of least length.
+
+    Source: least-squares adjustment, design matrix; docs/survey.md.
+    """
     zeros = np.zeros(len(design.tools))
     cost = np.inf
     damping = 0.0
@@ -126,7 +129,10 @@ def settle(design: Design, x: Array) -> tuple[Array, Array]:
 
 
 def with_priors(design: Design, rows: Array, residual: Array, zeros: Array) -> tuple[Array, Array]:
-    """Return rows and residuals with what is known of the tools' zeros beforehand."""
+    """Return rows and residuals with what is known of the tools' zeros beforehand.
+
+    Source: least-squares adjustment, design matrix; docs/survey.md.
+    """
     if not design.tools:
         return rows, residual
     prior = np.zeros((len(design.tools), design.unknowns))

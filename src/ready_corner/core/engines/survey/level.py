@@ -16,12 +16,18 @@ from ready_corner.core.quantities.notation import nearest_flats
 
 
 def by_reversal(first: Measured, second: Measured) -> tuple[Measured, Measured]:
-    """Return the slope and the level's own error from two readings end for end: (first − second) / 2 and (first + second) / 2."""
+    """Return the slope and the level's own error from two readings end for end: (first − second) / 2 and (first + second) / 2.
+
+    Source: best plane by least squares; levels by reversal; docs/survey.md.
+    """
     return combine([first, second], [0.5, -0.5]), combine([first, second], [0.5, 0.5])
 
 
 def rise_over(slope: Measured, span: float) -> Measured:
-    """Return the height over a span in mm that a slope in degrees means: span · tan(slope), to be packed at the lower end."""
+    """Return the height over a span in mm that a slope in degrees means: span · tan(slope), to be packed at the lower end.
+
+    Source: best plane by least squares; levels by reversal; docs/survey.md.
+    """
     if not span > 0:
         raise MeasuredError("A slope means no height until its span is given. Type how far the feet are apart.", path="span")
     angle = np.radians(slope.value)
@@ -53,7 +59,10 @@ class Levelled:
 
 
 def level_of(feet: Sequence[Foot]) -> Levelled:
-    """Return how level these feet are. Raises MeasuredError for fewer than three, or feet on one line."""
+    """Return how level these feet are. Raises MeasuredError for fewer than three, or feet on one line.
+
+    Source: best plane by least squares; levels by reversal; docs/survey.md.
+    """
     design = _plane_design(feet)
     inverse = np.linalg.pinv(design)
     heights = [f.height for f in feet]
@@ -107,6 +116,7 @@ def screw_feet(feet: Sequence[Foot], pitch: float, keep: Keep = "highest") -> tu
     """Return the turns of each screw foot that make all feet level: up to the highest, or with the least turning altogether.
 
     Whole flats, nearest; a tie goes to the smaller movement. Raises MeasuredError for a pitch of nothing.
+    Source: best plane by least squares; levels by reversal; docs/survey.md.
     """
     if not pitch > 0:
         raise MeasuredError("A screw foot without a pitch lifts nothing. Measure it over ten threads.", path="pitch")
@@ -134,7 +144,10 @@ MOST_SHIMS = 4
 
 
 def packing(feet: Sequence[Foot], thicknesses: Sequence[float]) -> tuple[Packing, ...]:
-    """Return the shims under each pad that bring all up to the highest: nearest first, then the fewest; at most four under one."""
+    """Return the shims under each pad that bring all up to the highest: nearest first, then the fewest; at most four under one.
+
+    Source: best plane by least squares; levels by reversal; docs/survey.md.
+    """
     sizes = sorted({t for t in thicknesses if t > 0})
     if not sizes:
         raise MeasuredError("No shim has a thickness. Say which there are.", path="thicknesses")

@@ -23,7 +23,10 @@ class Mirror:
 
 
 def untangled(design: Design, x: Array, zeros: Array) -> tuple[Array, Array, tuple[Mirror, ...]]:
-    """Return the adjustment with every point on its better side, and those that could be on either."""
+    """Return the adjustment with every point on its better side, and those that could be on either.
+
+    Source: reflection of a network in a plane; docs/survey.md.
+    """
     found: list[Mirror] = []
     for _ in range(MOST_TURNS):
         found, better = [], x.copy()

@@ -72,6 +72,7 @@ def fit(earlier: Mapping[str, Known], later: Mapping[str, Known], trusted: Seque
 
     trusted: points that are known to have stayed; None: found out, by leaving out the one that disagrees most until the rest agree.
     Raises MeasuredError for fewer than three usable points, or points on a line, saying what more to measure.
+    Source: deformation analysis by generalised least squares; docs/survey.md.
     """
     names = [n for n in earlier if n in later and (trusted is None or n in trusted)]
     _require(names, earlier)
@@ -219,6 +220,7 @@ def drift(
     ``covariance`` (3n, 3n) of later minus earlier over the points of both, in the order of ``before``; the points' own where None.
     ``loose`` (3n, k): motions of the whole that one of the surveys does not feel. Points are left out of the rigid part one after the
     other until the rest keep their distances. Raises MeasuredError for too few points.
+    Source: deformation analysis by generalised least squares; docs/survey.md.
     """
     names = [n for n in before if n in after]
     _require(names, before)

@@ -116,7 +116,10 @@ class Network:
 
 
 def worst_allowed(count: int) -> float:
-    """Return the greatest standardised residual that so many sound readings may show (Šidák)."""
+    """Return the greatest standardised residual that so many sound readings may show (Šidák).
+
+    Source: least-squares adjustment of a free network, redundancy numbers (Baarda); docs/survey.md.
+    """
     single = 1 - (1 - DOUBT) ** (1 / max(count, 1))
     return float(np.sqrt(float(chi2.ppf(1 - single, 1))))
 
@@ -129,6 +132,7 @@ def adjust(
     ``zeros``: standard uncertainty of each tool's zero, by tool. Points that no reading touches are left out. ``mirrors``: whether
     points that could as well be on the other side are looked for.
     Raises MeasuredError where readings were taken in different support states, or contradict each other so that nothing fits.
+    Source: least-squares adjustment of a free network, redundancy numbers (Baarda); docs/survey.md.
     """
     states = sorted({r.state for r in readings if r.state})
     if len(states) > 1:
@@ -148,7 +152,10 @@ def adjust(
 
 
 def lies_flat(network: Network) -> tuple[str, ...]:
-    """Return the points of a network that is flat and held within its plane by its readings, and by nothing upwards; else none."""
+    """Return the points of a network that is flat and held within its plane by its readings, and by nothing upwards; else none.
+
+    Source: least-squares adjustment of a free network, redundancy numbers (Baarda); docs/survey.md.
+    """
     x = network.places
     upwards = any(r.reading.kind in ("height", "rise", "slope") for r in network.rows)
     if len(x) < 3 or not network.free or upwards or any(abs(f.direction[2]) < UPRIGHT for f in network.free):
@@ -157,7 +164,10 @@ def lies_flat(network: Network) -> tuple[str, ...]:
 
 
 def whole_motions(x: Array) -> Array:
-    """Return the six motions of the whole, (3n, 6): three shifts, three turns about the middle scaled to the frame's size."""
+    """Return the six motions of the whole, (3n, 6): three shifts, three turns about the middle scaled to the frame's size.
+
+    Source: least-squares adjustment of a free network, redundancy numbers (Baarda); docs/survey.md.
+    """
     n = len(x)
     g = np.zeros((3 * n, 6))
     away = x - x.mean(axis=0) if n else x

@@ -20,6 +20,9 @@ MOST_READINGS = 400
 TROUBLE: Mapping[Kind, float] = {"distance": 1.0, "height": 0.7, "offset": 1.0, "station": 1.0, "rise": 1.0}
 
 
+AGAIN = "again "  # with which the identity of a reading begins that repeats another from another zero
+
+
 @dataclass(frozen=True)
 class Means:
     """What there is to measure with: standard uncertainty of a distance, a height over the table, an offset from the centreline; None without it.
@@ -40,6 +43,11 @@ class Proposed:
     reading: Reading
     left: float
 
+    @property
+    def again(self) -> bool:
+        """Whether it is read once more, from another zero."""
+        return self.reading.id.startswith(AGAIN)
+
 
 @dataclass(frozen=True)
 class Proposal:
@@ -52,10 +60,13 @@ class Proposal:
 
 
 def possible(places: Mapping[str, Where], means: Means) -> list[Reading]:
-    """Return every reading that the means allow between these points; values are what they would be."""
+    """Return every reading that the means allow between these points; values are what they would be.
+
+    Source: design of a network by what each reading adds; docs/survey.md.
+    """
     names, rows = list(places), []
     # A height or an offset may be read once more, from another zero: where only heights bear on a point upwards, nothing else checks it.
-    times = ("", "again ")
+    times = ("", AGAIN)
     at = {n: np.asarray(p, dtype=float) for n, p in places.items()}
     for i, a in enumerate(names):
         if means.height is not None:
@@ -81,11 +92,12 @@ def propose(
 
     The whole is held by its inner geometry: a shift or turn that the readings do not feel is not counted, for the datum decides it.
     Raises MeasuredError for fewer than two points, or means that measure nothing.
+    Source: design of a network by what each reading adds; docs/survey.md.
     """
     if len(places) < 2:
         raise MeasuredError("Name at least two points, then it can be said what to measure between them.", path="points")
     known = Counter((t.kind, frozenset(t.points)) for t in taken)
-    pool = [r for r in possible(places, means) if not (known[r.kind, frozenset(r.points)] > r.id.startswith("again "))]
+    pool = [r for r in possible(places, means) if not (known[r.kind, frozenset(r.points)] > r.id.startswith(AGAIN))]
     if not pool and not taken:
         raise MeasuredError(
             "With no tape, no table and no centreline nothing can be measured. Choose what there is.", path="means"

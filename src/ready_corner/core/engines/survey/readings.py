@@ -124,6 +124,7 @@ def between_pins(value: float, how: Pins, first_diameter: float, second_diameter
 
     near_to_far: from the near side of the first to the far side of the second (equal pins: the centre distance itself); outside to
     outside; inside to inside. Raises MeasuredError where that leaves nothing.
+    Source: docs/survey.md.
     """
     half = first_diameter / 2, second_diameter / 2
     centre = value + {"near_to_far": half[0] - half[1], "outside": -half[0] - half[1], "inside": half[0] + half[1]}[how]
@@ -137,7 +138,10 @@ def between_pins(value: float, how: Pins, first_diameter: float, second_diameter
 
 
 def model(reading: Reading, x: Mapping[str, Array]) -> tuple[float, dict[str, Array]]:
-    """Return what a reading would be at these places (name to (3,)), and its gradient by point, (3,) each."""
+    """Return what a reading would be at these places (name to (3,)), and its gradient by point, (3,) each.
+
+    Source: docs/survey.md.
+    """
     p = [x[name] for name in reading.points]
     match reading.kind:
         case "height" | "offset" | "station":

@@ -39,6 +39,7 @@ def bay(
     """Return how square a bay is: shift = (d1² − d2²) / (2 (front + rear)).
 
     Raises MeasuredError where an end was not measured, or the lengths cannot close.
+    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
     """
     d1, d2 = left_front_to_right_rear, right_front_to_left_rear
     if front is None or rear is None:
@@ -67,6 +68,7 @@ def member_square(left: Measured, right: Measured, width: Measured) -> Measured:
     """Return how far the left end of a member is ahead of its right end, in mm, from distances of both ends to one point of the centreline behind it.
 
     a² − b² = 4 D h sin θ with h half the width and D from a² + b² = 2 D² + 2 h². Raises MeasuredError where the three cannot close.
+    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
     """
     a, b, w = left.value, right.value, width.value
     far2 = (a**2 + b**2) / 2 - w**2 / 4
@@ -94,6 +96,7 @@ def axes_apart(first: tuple[str, str], second: tuple[str, str], laid: Laid) -> A
     """Return how two axes, each by its front and rear point, lie to each other, with U from the full covariance of the survey.
 
     The first is that on the left.
+    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
     """
     names = (*first, *second)
 
@@ -108,7 +111,10 @@ def axes_apart(first: tuple[str, str], second: tuple[str, str], laid: Laid) -> A
 
 
 def derived(laid: Laid, names: Sequence[str], of: object) -> list[Measured]:
-    """Return what a function of some places comes to, each with its u by the full covariance; a derivative by central differences of 0.01 mm."""
+    """Return what a function of some places comes to, each with its u by the full covariance; a derivative by central differences of 0.01 mm.
+
+    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
+    """
     places = [laid.place(n) for n in names]
     value = np.atleast_1d(of(places))  # type: ignore[operator]
     slopes = np.zeros((len(value), 3 * len(names)))
@@ -130,6 +136,7 @@ def mirror_difference(left: str, right: str, laid: Laid) -> tuple[list[Measured]
     """Return the right point reflected in the centreline minus the left one, along x, y, z; and the offset of the middle of the pair.
 
     Raises CalledError for a point against itself.
+    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
     """
     if left == right:
         raise CalledError(f"{left} has no other side to be compared with.", path="points")

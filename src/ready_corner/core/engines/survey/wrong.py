@@ -91,6 +91,7 @@ def find_wrong(
     """Return which readings are wrong, None for a network that is sound. ``possible``: readings that could still be taken.
 
     ``start``: rough places (mm); ``zeros``: standard uncertainty of each tool's zero; ``slips``: the mistakes of the car's units.
+    Source: data snooping with rank tests for one and two wrong readings (after Baarda); docs/survey.md.
     """
     if network.sound:
         return None
