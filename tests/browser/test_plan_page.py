@@ -85,16 +85,16 @@ def _without(entry, name):
     return entry
 
 
-def test_the_workshop_is_saved_and_brought_in_from_the_list_of_cars(page, served, tmp_path):
-    slug = served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json("Rush")}))["slug"]
-    page.goto(served.url)
+def test_the_workshop_is_saved_and_brought_in_from_the_list_of_cars(page, empty_server, tmp_path):
+    slug = empty_server.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json("Rush")}))["slug"]
+    page.goto(empty_server.url)
     with page.expect_download() as saved:
         page.get_by_role("link", name="Save the workshop").click()
     saved.value.save_as(tmp_path / "workshop.json")
-    served.ask(f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
+    empty_server.ask(f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
     told_again = json.loads((tmp_path / "workshop.json").read_text())
     page.get_by_label("Bring in a saved file").set_input_files(tmp_path / "workshop.json")
-    expect(page.get_by_text("Rush: nothing new.")).to_be_visible(timeout=30_000)  # every car of the run is in it
+    expect(page.get_by_text("Rush: nothing new.")).to_be_visible()
     (tmp_path / "wrong.json").write_text("{}")
     page.get_by_label("Bring in a saved file").set_input_files(tmp_path / "wrong.json")
     expect(page.get_by_text("wrong.json was not brought in")).to_be_visible()

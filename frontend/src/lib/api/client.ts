@@ -46,6 +46,7 @@ export type Change = Schemas['ChangeIn'];
 export type Lever = Schemas['LeverView'];
 
 const PATIENCE_MS = 8000;
+const FILE_PATIENCE_MS = 120_000; // a whole workshop is read, judged and kept before the answer
 const AWAY = new Set([502, 503, 504]); // whatever else is answered is an answer
 
 /** The server said no, in a sentence. */
@@ -63,14 +64,20 @@ export class Refused extends Error {
 /** The server (or its database) is not there just now. */
 export class Away extends Error {}
 
-async function call<T>(method: string, path: string, body?: unknown, more: Record<string, string> = {}): Promise<T> {
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  more: Record<string, string> = {},
+  patience = PATIENCE_MS,
+): Promise<T> {
   let answer: Response;
   try {
     answer = await fetch(`/api${path}`, {
       method,
       headers: body === undefined ? more : { 'content-type': 'application/json', ...more },
       body: body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body),
-      signal: AbortSignal.timeout(PATIENCE_MS),
+      signal: AbortSignal.timeout(patience),
     });
   } catch {
     throw new Away('The server is away.');
@@ -97,7 +104,7 @@ export const api = {
   },
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
-  bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file),
+  bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file, {}, FILE_PATIENCE_MS),
   /** Take an entry; the answer is the car as it is then: what has changed since ``known``, laid on it, or the whole. */
   record: async (slug: string, entry: EntryIn, known: CarView | null): Promise<CarView> => {
     const since: Record<string, string> = known ? { 'x-since-entry': String(known.number) } : {};
