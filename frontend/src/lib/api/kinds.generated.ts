@@ -267,7 +267,7 @@ export const TOLD = {
       },
       "cross": {
         "label": "cross difference of heights",
-        "short": "Cross difference",
+        "short": "cross difference",
         "unit": "mm",
         "read": null,
         "plus": "LF+RR up",

@@ -60,7 +60,7 @@ MARK_KINDS: Mapping[str, MarkKind] = {
     ),
     "cross": MarkKind(
         "cross difference of heights", "mm", (), "LF+RR up", "RF+LR up", "left front and right rear {} too low",
-        "left front and right rear {} too high", "up {}", "down {}", {"car": _DIAGONAL}, short="Cross difference",
+        "left front and right rear {} too high", "up {}", "down {}", {"car": _DIAGONAL}, short="cross difference",
     ),
     "cross_weight": MarkKind(
         "cross weight", "%", (), "", "", "needs {} more on right front and left rear", "needs {} more on left front and right rear",
