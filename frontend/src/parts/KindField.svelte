@@ -2,29 +2,21 @@
   // One field of a described form.
   import type { FormField } from '$lib/kinds';
   import { CORNER_WORDS } from '$lib/marks';
+  import Check from './form/Check.svelte';
+  import Choice from './form/Choice.svelte';
+  import Text from './form/Text.svelte';
 
   type Props = { field: FormField; points: string[]; value: string | boolean };
   let { field, points, value = $bindable() }: Props = $props();
 
   const words = (option: string) => (CORNER_WORDS as Record<string, string>)[option] ?? option;
+  const options = $derived(Object.fromEntries(field.options.map((o) => [o, words(o)])));
 </script>
 
-{#if field.as === 'check'}
-  <label class="check"><input type="checkbox" bind:checked={value as boolean} />{field.label}</label>
+{#if field.as === 'check'}<Check label={field.label} bind:checked={value as boolean} />
+{:else if field.as === 'choice'}<Choice label={field.label} {options} bind:value={value as string} />
+{:else if field.as === 'point'}<Choice label={field.label} options={points} empty="" bind:value={value as string} />
 {:else}
-  <label
-    >{field.label}
-    {#if field.as === 'choice'}
-      <select bind:value
-        >{#each field.options as o (o)}<option value={o}>{words(o)}</option>{/each}</select
-      >
-    {:else if field.as === 'point'}
-      <select bind:value
-        ><option value=""></option>{#each points as p (p)}<option value={p}>{p.replaceAll('.', ' ')}</option
-          >{/each}</select
-      >
-    {:else}
-      <input class:fig={field.as === 'figure'} bind:value maxlength={field.as === 'figure' ? 30 : 80} />
-    {/if}
-  </label>
+  {@const figure = field.as === 'figure'}
+  <Text label={field.label} bind:value={value as string} {figure} max={figure ? 30 : 80} />
 {/if}

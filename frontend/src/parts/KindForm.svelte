@@ -3,6 +3,7 @@
   import type { What } from '$lib/api/client';
   import { emptyForm, entryOf, FORMS, isWhole } from '$lib/kinds';
   import { takeOut } from '$lib/takeout';
+  import Row from './form/Row.svelte';
   import KindField from './KindField.svelte';
 
   type Props = {
@@ -13,7 +14,6 @@
   };
   let { kind, points, button, record }: Props = $props();
 
-  const ROW = ['', 'two', 'three', 'four', 'five']; // so many fields, and the button at the end of their row
   const form = $derived(FORMS[kind]!);
   // svelte-ignore state_referenced_locally (a form stays that of its kind)
   let values = $state(emptyForm(kind));
@@ -24,7 +24,7 @@
     takeOut(values as Record<string, string>, typed, (sent) => record(entryOf(kind, sent), form.title));
 </script>
 
-<div class="grid {ROW[form.fields.length] ?? 'six'}" role="group" aria-label={form.title}>
+<Row cols={Math.min(form.fields.length, 4)} end={form.fields.length <= 4} label={form.title}>
   {#each form.fields as field (field.name)}<KindField {field} {points} bind:value={values[field.name]!} />{/each}
   <button type="button" class="button" disabled={!isWhole(kind, values)} onclick={() => void write()}>{button}</button>
-</div>
+</Row>

@@ -19,7 +19,8 @@
   let height = $state(400);
   const { left: LEFT, right: RIGHT, top: TOP, bottom: BOTTOM } = EDGE;
   // As planned in white, as built in the green of what was measured, with something moved in yellow.
-  const colour = (line: PlotLine) => (line.bright ? '#ffd45c' : line.built ? '#8fe3b0' : '#eef2fb');
+  const colour = (line: PlotLine) =>
+    line.bright ? 'var(--paint-light)' : line.built ? 'var(--built)' : 'var(--scribe)';
   const scaled = $derived(scales(drive, lines, width, height));
   const x = $derived(scaled.x);
   const y = $derived(scaled.y);
@@ -49,17 +50,19 @@
   onpointerdown={follow}
 >
   <svg bind:this={svg} {width} {height} xmlns="http://www.w3.org/2000/svg" font-family="sans-serif" font-size="14">
-    <rect {width} {height} fill="#20386b" />
-    <text x="16" y="26" fill="#eef2fb" font-size="16">{label}</text>
+    <rect {width} {height} fill="var(--layout)" />
+    <text x="16" y="26" fill="var(--scribe)" font-size="16">{label}</text>
     {#each y.ticks(6) as t (t)}
-      <path d="M{LEFT} {y(t)}H{width - RIGHT}" stroke="#a9b9de" stroke-opacity={t === 0 ? 0.8 : 0.22} />
-      <text x={LEFT - 8} y={y(t) + 5} fill="#a9b9de" text-anchor="end">{tick(t)}</text>
+      <path d="M{LEFT} {y(t)}H{width - RIGHT}" stroke="var(--scribe-dim)" stroke-opacity={t === 0 ? 0.8 : 0.22} />
+      <text x={LEFT - 8} y={y(t) + 5} fill="var(--scribe-dim)" text-anchor="end">{tick(t)}</text>
     {/each}
     {#each x.ticks(8) as t (t)}
-      <path d="M{x(t)} {TOP}V{height - BOTTOM}" stroke="#a9b9de" stroke-opacity={t === 0 ? 0.8 : 0.22} />
-      <text x={x(t)} y={height - BOTTOM + 20} fill="#a9b9de" text-anchor="middle">{tick(t)}</text>
+      <path d="M{x(t)} {TOP}V{height - BOTTOM}" stroke="var(--scribe-dim)" stroke-opacity={t === 0 ? 0.8 : 0.22} />
+      <text x={x(t)} y={height - BOTTOM + 20} fill="var(--scribe-dim)" text-anchor="middle">{tick(t)}</text>
     {/each}
-    <text x={(LEFT + width - RIGHT) / 2} y={height - 8} fill="#a9b9de" text-anchor="middle">{driveName}, {unit}</text>
+    <text x={(LEFT + width - RIGHT) / 2} y={height - 8} fill="var(--scribe-dim)" text-anchor="middle"
+      >{driveName}, {unit}</text
+    >
     {#each lines as line, i (i)}
       <path
         d={curve(drive, line.values, scaled)}
@@ -74,20 +77,25 @@
         x={width - RIGHT - 6}
         y={line.at - 6}
         text-anchor="end"
-        stroke="#20386b"
+        stroke="var(--layout)"
         stroke-width="6"
         paint-order="stroke"
         stroke-linejoin="round"
         fill={colour(line)}>{line.name}</text
       >
     {/each}
-    <path class="reading" d="M{x(drive[row] ?? 0)} {TOP}V{height - BOTTOM}" stroke="#ffd45c" stroke-width="1.5" />
+    <path
+      class="reading"
+      d="M{x(drive[row] ?? 0)} {TOP}V{height - BOTTOM}"
+      stroke="var(--paint-light)"
+      stroke-width="1.5"
+    />
     {#each lines as line, i (i)}
       {#if line.values[row] !== null && line.values[row] !== undefined}<circle
           cx={x(drive[row]!)}
           cy={y(line.values[row]!)}
           r="4.5"
-          fill="#20386b"
+          fill="var(--layout)"
           stroke={colour(line)}
           stroke-width="2"
         />{/if}

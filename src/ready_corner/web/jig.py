@@ -111,6 +111,7 @@ class PickupView(View):
     off: Place | None
     say_off: list[str]
     say_u: list[str]
+    say_u_most: str
     twin: list[str]
     twin_most: int | None
     verdict: Verdict | None
@@ -261,6 +262,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
             off=None if p.off is None else _place(p.off),
             say_off=[] if p.off is None else [_signed(v, units) for v in p.off],
             say_u=[] if p.expanded is None else [say_length(float(v), units, denominator=0) for v in p.expanded],
+            say_u_most="" if p.expanded is None else say_length(float(max(p.expanded)), units, denominator=0),
             twin=[] if p.twin is None else [_signed(v, units) for v in p.twin],
             twin_most=p.twin_most,
             verdict=p.verdict,

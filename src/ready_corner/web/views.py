@@ -117,6 +117,7 @@ class TurnView(View):
     caution: str
     size: str
     way: str
+    tried: bool
 
 
 class ExpectedView(View):

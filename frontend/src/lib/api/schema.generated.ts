@@ -2165,6 +2165,8 @@ export interface components {
             say_off: string[];
             /** Say U */
             say_u: string[];
+            /** Say U Most */
+            say_u_most: string;
             /** Twin */
             twin: string[];
             /** Twin Most */
@@ -3676,6 +3678,8 @@ export interface components {
             size: string;
             /** Way */
             way: string;
+            /** Tried */
+            tried: boolean;
         };
         /**
          * TurnedIn

@@ -1,16 +1,15 @@
 // What stage Jig shows and does: the frame as surveyed, the reading in hand, and the list of what to measure.
-import { api, type JigView, type Proposal, Refused, type SurveyRead, type What } from '$lib/api/client';
+import { api, type JigView, type Proposal, type SurveyRead, type What } from '$lib/api/client';
 import { until } from '$lib/api/until';
-import type { Car } from '$lib/car.svelte';
-import type { Waiting } from '$lib/outbox.svelte';
+import { Desk, type Meaning } from '$parts/tape/desk.svelte';
 import { JIG } from './texts';
 
 export type Kind = keyof typeof JIG.kinds;
 export type Tab = keyof typeof JIG.tabs;
 
-export class Survey {
+export class Survey extends Desk {
   view = $state.raw<JigView | null>(null);
-  refusal = $state('');
+  away = $state(''); // why the frame cannot be shown
   tab = $state<Tab>('measure');
   kind = $state<Kind>('distance');
   points = $state.raw<string[]>([]);
@@ -19,15 +18,9 @@ export class Survey {
   diameters = $state<[string, string]>(['', '']);
   burnt = $state('');
   says = $state<keyof typeof JIG.says>('same');
-  text = $state('');
-  means = $state('');
-  wrong = $state(''); // the sentence of a refusal of what is typed
   list = $state.raw<Proposal['list']>([]);
   listSays = $state('');
   lit = $state('');
-  #asked = 0;
-
-  constructor(readonly car: Car) {}
 
   get needed(): number {
     return JIG.counts[this.kind];
@@ -62,8 +55,8 @@ export class Survey {
   refresh(): () => void {
     return until(
       () => api.jig(this.car.slug),
-      (view) => ([this.view, this.refusal] = [view, '']),
-      (why) => (this.refusal = why),
+      (view) => ([this.view, this.away] = [view, '']),
+      (why) => (this.away = why),
     );
   }
 
@@ -84,19 +77,22 @@ export class Survey {
     this.clear();
   }
 
-  clear(): void {
-    this.#asked++;
-    [this.text, this.means, this.wrong] = ['', '', ''];
+  protected what(typed: string): What | null {
+    return this.ready ? (this.#read(typed) as What) : null;
   }
 
-  what(): SurveyRead {
+  protected look(what: What): Promise<Meaning> {
+    return api.jigPreview(this.car.slug, what as SurveyRead);
+  }
+
+  #read(typed: string): SurveyRead {
     const free = this.kind === 'compare' || this.kind === 'in_line';
     return {
       kind: 'survey',
       version: 1,
       reading: this.kind,
       points: this.points,
-      typed: this.text,
+      typed,
       tool: this.toolNow?.id ?? '',
       says: this.kind === 'compare' ? this.says : null,
       pins: this.kind === 'distance' && this.pins ? this.pins : null,
@@ -106,31 +102,17 @@ export class Survey {
     } as SurveyRead;
   }
 
-  async type(text: string): Promise<void> {
-    const mine = ++this.#asked;
-    [this.text, this.wrong] = [text, ''];
-    if (!text.trim() || !this.ready) return void (this.means = '');
-    try {
-      const found = await api.jigPreview(this.car.slug, this.what());
-      if (mine === this.#asked) this.means = `${found.said} · ${found.means}`;
-    } catch (error) {
-      if (mine === this.#asked) [this.means, this.wrong] = ['', error instanceof Refused ? error.message : ''];
-    }
-  }
-
   /** Record what is typed, at once, and go on. */
   enter(): void {
-    if (!this.ready || !this.text.trim()) return;
-    this.car.record(this.what() as What, `${this.title}: ${this.text.trim()}`);
+    const typed = this.typed.trim();
+    if (!this.ready || !typed) return;
+    this.car.record(this.#read(typed) as What, `${this.title}: ${typed}`);
     this.clear();
     this.next();
   }
 
-  /** Take a refused reading back to the tape, with all that was typed of it. */
-  retype(row: Waiting): void {
-    const { what } = row.entry;
-    this.car.discard(row.entry.id);
-    if (what.kind !== 'survey') return;
+  protected openAgain(what: What): boolean {
+    if (what.kind !== 'survey') return false;
     this.tab = 'measure';
     this.ask(what.reading as Kind, what.points);
     [this.tool, this.pins, this.diameters, this.burnt] = [
@@ -140,7 +122,22 @@ export class Survey {
       what.burnt ?? '',
     ];
     if (what.says) this.says = what.says;
-    void this.type(what.typed);
+    return true;
+  }
+
+  protected letters(): Record<string, () => unknown> {
+    return { u: () => this.nextTool() };
+  }
+
+  nextTool(): void {
+    const at = this.tools.findIndex((t) => t.id === this.toolNow?.id);
+    this.tool = this.tools[(at + 1) % this.tools.length]?.id ?? '';
+    this.askAnew();
+  }
+
+  /** At the jig only what was recorded in this page is struck out by a key; the rest in its list. */
+  override strike(): void {
+    if (this.car.recent.length) super.strike();
   }
 
   /** Go on with the list: what was just read drops off it. */
@@ -190,7 +187,7 @@ export class Survey {
     return fate.fate === 'refused' ? fate.sentence : '';
   }
 
-  strike(id: string): Promise<string> {
+  strikeOut(id: string): Promise<string> {
     return this.record({ kind: 'correction', version: 1, strikes: id, reason: '' }, JIG.strikeOut);
   }
 }

@@ -183,6 +183,7 @@ export const WELD = {
   body: 'The body on the jig',
   bodySoft: 'Axle centre to the edge of its opening, level, ahead and behind.',
   support: 'A point it stands on',
+  role: 'What it does',
   roles: { carries: 'carries', locates: 'only locates' } as const,
   name: 'Name',
   pin: 'Pin ⌀',

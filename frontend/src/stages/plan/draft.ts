@@ -1,7 +1,7 @@
 // A plan while it is being filled in: figures may still be missing. Keeping it turns missing ones into problems at their fields.
 import type { Corner, Linkage, Loads, Plan, Problem, Units } from '$lib/api/client';
-import { CORNER_KINDS, markKindOf, MARK_KINDS, WHOLE_MARKS, wholeName } from '$lib/kinds';
-import { CORNERS } from '$lib/marks';
+import { CORNER_KINDS, markKindOf, MARK_KINDS, placeOf, WHOLE_MARKS, wholeName } from '$lib/kinds';
+import { CORNER_WORDS, CORNERS } from '$lib/marks';
 import { type FootingDraft, footingFrom, footingOf } from './footing';
 import { PLAN } from './texts';
 
@@ -77,6 +77,11 @@ export const markKind = (mark: string): 'length' | 'angle' | 'number' | 'toe' | 
 export const wholeLabel = (mark: string): string => {
   const { unit, plus } = MARK_KINDS[markKindOf(mark)]!;
   return `${wholeName(mark, 'label')}${unit === '%' ? ', %' : plus && unit === 'deg' && markKindOf(mark) !== 'total_toe' ? `, plus ${plus}` : ''}`;
+};
+/** What a mark is called where its aim is given. */
+export const markName = (mark: string): string => {
+  const corner = CORNERS.find((c) => c === placeOf(mark));
+  return corner ? `${CORNER_WORDS[corner]} ${markKindOf(mark)}` : wholeLabel(mark);
 };
 /** What a toe may be said over: rim and tyre of the axle of a mark. */
 export const spansOf = (draft: Draft, mark: string) => {

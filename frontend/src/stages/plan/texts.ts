@@ -84,6 +84,7 @@ export const PLAN = {
   more: 'Springs and other points',
   paste: 'Paste points from a spreadsheet',
   pasteSoft: 'name, x, y, z and, if you like, unit: one point a line.',
+  pasteHint: (inches: boolean) => (inches ? 'LF.lower.ball, 1/4, 24 1/8, 5 15/16' : 'LF.lower.ball, 6, 612, 150'),
   take: 'Take these points',
   save_csv: 'Points as CSV',
   loads: 'For anti-dive, anti-lift and anti-squat',
@@ -149,6 +150,7 @@ export const PLAN = {
   start: 'Begin the car',
   cancel: 'Leave it as it was',
   missing: 'Give a figure here.',
+  stillMissing: (n: number) => `${n} figure${n === 1 ? ' is' : 's are'} still missing.`,
   away: 'The server is away; the plan is kept in this form until it is back. Try again.',
 } as const;
 export const FOOTING = {

@@ -3,10 +3,10 @@
   import { QUANTITIES } from '$lib/kinds';
   import type { Corner } from '$lib/api/client';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
-  import type { Desk } from '$parts/desk.svelte';
+  import type { RoundDesk } from '$parts/tape/round.svelte';
   import { SET } from './texts';
 
-  type Props = { desk: Desk };
+  type Props = { desk: RoundDesk };
   let { desk }: Props = $props();
 
   const asksAt = (corner: Corner) => desk.asks.filter((a) => a.corner === corner);

@@ -21,6 +21,10 @@ export const TRAVEL = {
   built: 'as built',
   measure: 'Measured points',
   measured: (n: number) => `${n} point${n === 1 ? '' : 's'} measured`,
+  measureHints: {
+    mm: { points: 'LF.lower.front, 181, 236.5, 152', sure: '0.5' },
+    inches: { points: 'LF.lower.front, 7 1/8, 9 5/16, 6', sure: '1/64' },
+  },
   measureSoft: 'In the axes of the plan. Those not given stay as planned; a later survey of a point replaces it.',
   places: 'name, x, y, z and, if you like, unit: one point a line',
   sure: 'Sure to ±',

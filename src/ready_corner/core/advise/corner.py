@@ -61,7 +61,7 @@ class AdjusterState:
 
 @dataclass(frozen=True)
 class Turn:
-    """One thing to turn: turns with their sign, and the sentence; ``amount`` 0 is “leave it”."""
+    """One thing to turn: turns with their sign, and the sentence; ``amount`` 0 is “leave it”, or nothing known where it was not ``tried``."""
 
     adjuster: str
     name: str
@@ -70,6 +70,7 @@ class Turn:
     caution: str
     size: str = ""
     way: str = ""
+    tried: bool = True
 
 
 @dataclass(frozen=True)
@@ -371,7 +372,7 @@ _CAUTIONS = {
 def _turn(adjuster: Adjuster, amount: float, tried: bool) -> Turn:
     say = turn_words(adjuster, amount) if amount else "leave it" if tried else "not tried yet"
     size, way = turn_parts(adjuster, amount) if amount else ("", "")
-    return Turn(adjuster.id, adjuster.name, amount, say, _CAUTIONS[adjuster.kind] if amount else "", size, way)
+    return Turn(adjuster.id, adjuster.name, amount, say, _CAUTIONS[adjuster.kind] if amount else "", size, way, tried)
 
 
 def caution_of(adjuster: Adjuster) -> str:

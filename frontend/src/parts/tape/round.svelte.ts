@@ -1,23 +1,20 @@
-// What the tape is doing: which place or adjuster is asked, what is typed, what it would mean. Set and Stance each give it their round and their turns.
+// The desk of a round of places and of what is turned between them. Set and Stance each give it their round and their turns.
 import {
   type AdjusterView,
   api,
   type AskView,
   type CarView,
   type Corner,
-  type PreviewView,
   type Quantity,
-  Refused,
   type What,
 } from '$lib/api/client';
 import { QUANTITIES } from '$lib/kinds';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
-import type { Waiting } from '$lib/outbox.svelte';
-import { DESK } from './texts';
+import { DESK } from '../texts';
+import { Desk, type Meaning } from './desk.svelte';
 
-const PAUSE_MS = 40; // between the last key and asking what it would mean
 const TURNED: Quantity[] = ['height', 'camber', 'gap_front', 'gap_back']; // what a turn may move; the string's own angle outlives it
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
@@ -40,23 +37,25 @@ export interface Work {
   allRound?: boolean; // what was turned moves all four corners, so reading begins at the first place, not at the corner in hand
 }
 
-export class Desk {
-  typed = $state('');
-  preview = $state.raw<PreviewView | null>(null);
-  refusal = $state(''); // of what is typed now, before it is recorded
-  note = $state('');
+/** What was read last at a place, shown beside the field. */
+export interface Latest {
+  name: string;
+  say: string;
+  now: boolean;
+}
+
+export class RoundDesk extends Desk {
   // Frozen when turning begins: after the first of several turns the corner has moved, and the rest still stands as told.
   #told = $state.raw<Told[] | null>(null);
   #tools = $state.raw<Record<string, string>>({});
-  #timer = 0;
-  #asked = 0;
-  #touched = 0; // counts keys and moves, so that an answer can tell that it came before any
 
   constructor(
-    readonly car: Car,
+    car: Car,
     readonly place: () => string[], // the address after that of the work
     readonly work: () => Work,
-  ) {}
+  ) {
+    super(car);
+  }
 
   get view() {
     if (!this.car.view) throw new Error('the desk needs a car that has been loaded');
@@ -81,11 +80,6 @@ export class Desk {
   /** Whether a place is to be read still: asked for, and not among what waits to be handed over. */
   wanted(ask: AskView): boolean {
     return ask.wanted && !this.car.pending.has(`${ask.corner}/${ask.quantity}`);
-  }
-
-  /** What the server would not take, the earliest first. */
-  get refused(): Waiting | undefined {
-    return this.car.refused[0];
   }
 
   get ask(): AskView {
@@ -128,7 +122,7 @@ export class Desk {
     const { fitting, id } = this.tool;
     const following = fitting[(fitting.findIndex((t) => t.id === id) + 1) % fitting.length];
     if (following) this.#tools = { ...this.#tools, [this.ask.quantity]: following.id };
-    this.ask_();
+    this.askAnew();
   }
 
   open(path: string): void {
@@ -183,47 +177,17 @@ export class Desk {
       return this.openAsk(mine.find((a) => this.wanted(a)) ?? asks.find((a) => this.wanted(a)) ?? mine[0] ?? asks[0]!);
     // What a turn has moved is known with the answer to it. Until then the first place here that a turn can move.
     this.openAsk(mine.find((a) => TURNED.includes(a.quantity)) ?? asks[0]!);
-    const [before, since] = [this.#touched, performance.now()];
+    const [before, since] = [this.touched, performance.now()];
     void this.car.answered().then(() => {
-      if (before === this.#touched && performance.now() - since < AT_ONCE_MS) this.startMeasuring();
+      if (before === this.touched && performance.now() - since < AT_ONCE_MS) this.startMeasuring();
     });
   }
 
-  clear(): void {
-    this.typed = '';
-    this.preview = null;
-    this.refusal = '';
-    this.#touched++;
-    this.#asked++; // an answer about what stood there says nothing of what will
-    clearTimeout(this.#timer);
+  protected look(what: What): Promise<Meaning> {
+    return api.preview(this.car.slug, what);
   }
 
-  type(text: string): void {
-    this.typed = text;
-    this.#touched++;
-    this.refusal = '';
-    this.note = '';
-    this.ask_();
-  }
-
-  private ask_(): void {
-    clearTimeout(this.#timer);
-    const mine = ++this.#asked;
-    if (!this.typed.trim()) {
-      this.preview = null;
-      return;
-    }
-    this.#timer = window.setTimeout(async () => {
-      try {
-        const found = await api.preview(this.car.slug, this.#what(this.typed));
-        if (mine === this.#asked) [this.preview, this.refusal] = [found, ''];
-      } catch (error) {
-        if (mine === this.#asked) [this.preview, this.refusal] = [null, error instanceof Refused ? error.message : ''];
-      }
-    }, PAUSE_MS);
-  }
-
-  #what(typed: string): What {
+  protected what(typed: string): What {
     if (this.turning) return { kind: 'turned', version: 1, adjuster: this.adjuster?.id ?? '', typed };
     return {
       kind: 'reading',
@@ -250,7 +214,7 @@ export class Desk {
       : `${this.ask.title}: ${typed}`;
     const adjuster = this.adjuster?.id;
     this.car.record(
-      this.#what(typed),
+      this.what(typed),
       title,
       turning ? this.place().join('/') : `${this.ask.corner}/${this.ask.quantity}`,
     );
@@ -275,55 +239,39 @@ export class Desk {
     return here?.entry.what.kind === 'reading' ? here.entry.what.typed : this.ask.latest_typed;
   }
 
-  strike(): void {
-    const struck = this.car.strike(DESK.strike);
-    this.#touched++;
-    if (!struck) return;
-    this.note = `${DESK.struck}: ${struck.title}`;
-    if (struck.path) this.open(struck.path);
+  protected override reopen(path: string): void {
+    this.open(path);
   }
 
   settled(): void {
-    this.#touched++;
+    this.touched++;
     this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, DESK.settled);
   }
 
-  /** Take a refused reading back to its place, with what was typed in the field. */
-  retype(row: Waiting): void {
-    const { what } = row.entry;
-    this.car.discard(row.entry.id);
+  protected openAgain(what: What): boolean {
     if (what.kind === 'reading') this.open(`${what.corner}/${what.quantity}`);
-    else if (what.kind === 'turned')
-      this.open(
-        `${this.view.plan.adjusters.find((a) => a.id === what.adjuster)?.corner ?? this.corner}/turn/${what.adjuster}`,
-      );
-    else return;
-    this.type(what.typed);
+    else if (what.kind === 'turned') {
+      const corner = this.view.plan.adjusters.find((a) => a.id === what.adjuster)?.corner ?? this.corner;
+      this.open(`${corner}/turn/${what.adjuster}`);
+    } else return false;
+    return true;
   }
 
-  /** Keys that mean something at an empty field; figures never begin with a letter. True where the key was taken. */
-  key(key: string): boolean {
-    if (this.typed) return false;
-    const does: Record<string, () => unknown> = {
+  protected letters(): Record<string, () => unknown> {
+    return {
       t: () => this.startTurning(),
       m: () => this.startMeasuring(),
       s: () => this.settled(),
       u: () => this.nextTool(),
-      Backspace: () => this.strike(),
-      ...refusedKeys(this.car, this.refused, (row) => this.retype(row)),
     };
-    const act = does[key.length === 1 ? key.toLowerCase() : key];
-    act?.();
-    return act !== undefined;
   }
-}
 
-/** What can be done with the key of a letter about the entry that was refused first: typed again, kept or sent again, discarded. */
-export function refusedKeys(
-  car: Car,
-  row: Waiting | undefined,
-  retype: (row: Waiting) => void,
-): Record<string, () => unknown> {
-  if (!row) return {};
-  return { r: () => retype(row), k: () => car.again(row), x: () => car.discard(row.entry.id) };
+  /** The latest figures at places that are read together with the one in hand. */
+  latest(together: (ask: AskView) => boolean, name: (ask: AskView) => string): Latest[] {
+    return this.asks.filter(together).map((ask) => ({
+      name: name(ask),
+      say: ask.repeats ? `${ask.latest}${ask.repeats > 1 ? ` ×${ask.repeats}` : ''}${ask.wanted ? ' ?' : ''}` : '…',
+      now: ask.corner === this.ask.corner && ask.quantity === this.ask.quantity,
+    }));
+  }
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
   // What the server would not take: which entry, why, and what can be done. It stands until something is done; recording goes on.
   import type { Waiting } from '$lib/outbox.svelte';
-  import { REFUSED } from './texts';
+  import { REFUSED } from '../texts';
 
   type Props = {
     rows: Waiting[];

@@ -1,0 +1,79 @@
+<script lang="ts">
+  // What is asked: place, tool, caution; what was read beside it; and what the keys do.
+  import type { Hook } from './desk.svelte';
+  import type { Latest } from './round.svelte';
+
+  type Props = { title: string; how: string; caution: string; hooks: Hook[]; latest: Latest[] };
+  let { title, how, caution, hooks, latest }: Props = $props();
+</script>
+
+<div class="ask">
+  <h2>{title}</h2>
+  <p>{how}</p>
+  {#if caution}<p class="caution"><b>Caution.</b> {caution}</p>{/if}
+  <div class="hooks">
+    {#each latest as one (one.name)}
+      <div data-now={one.now || undefined}><span>{one.name}</span><b class="fig">{one.say}</b></div>
+    {/each}
+    {#each hooks as hook (hook.key)}
+      {#if hook.act}<button type="button" onclick={hook.act}><span>{hook.key}</span><b>{hook.does}</b></button>
+      {:else}<div><span>{hook.key}</span><b>{hook.does}</b></div>{/if}
+    {/each}
+  </div>
+</div>
+
+<style>
+  .ask {
+    padding: 12px 0 30px var(--gap-4);
+    min-width: 0;
+    display: grid;
+    align-content: space-between;
+    gap: 4px;
+  }
+  h2 {
+    font-size: var(--type-head);
+    line-height: 1.2;
+  }
+  p {
+    color: var(--paint-ink);
+  }
+  .caution {
+    color: var(--ink);
+    font-size: 1rem;
+    justify-self: start;
+  }
+  .hooks {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 15px;
+    align-items: end;
+  }
+  .hooks > * {
+    background: none;
+    border: 0;
+    padding: 0;
+    text-align: left;
+    color: var(--ink);
+    min-height: var(--touch);
+    display: grid;
+    align-content: center;
+    line-height: 1.2;
+  }
+  button {
+    cursor: pointer;
+  }
+  button:hover b {
+    text-decoration: underline;
+  }
+  span {
+    color: var(--paint-ink);
+    font-size: var(--type-label);
+  }
+  .hooks b {
+    font-size: 0.9rem;
+    white-space: nowrap;
+  }
+  [data-now] b {
+    border-bottom: 3px solid var(--ink);
+  }
+</style>

@@ -1,0 +1,98 @@
+<script lang="ts">
+  // The figure as it is typed, large, and under it what it would mean.
+  import type { Desk } from './desk.svelte';
+  import TapeMeans from './TapeMeans.svelte';
+
+  type Props = { desk: Desk; title: string; label: string; placeholder: string; note: string; closed?: boolean };
+  let { desk, title, label, placeholder, note, closed = false }: Props = $props();
+
+  let field: HTMLInputElement;
+  // Hands stay on the keys: the field has the focus whenever what is asked changes, and only then: a late answer does not take it from elsewhere.
+  const asked = $derived(title);
+  $effect(() => {
+    void asked;
+    field.focus({ preventScroll: true });
+  });
+
+  const enter = (again: boolean) => void (closed || desk.enter(again));
+  function press(event: KeyboardEvent): boolean {
+    if (event.key === 'Enter') return (event.repeat || enter(event.shiftKey), true); // a key held down is one key
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
+      return (closed || desk.step(event.key === 'ArrowDown' ? 1 : -1), true);
+    if (event.key === 'Escape') return (desk.type(''), true);
+    return desk.key(event.key);
+  }
+  function keydown(event: KeyboardEvent): void {
+    if (event.isComposing || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (press(event)) event.preventDefault();
+  }
+</script>
+
+<div>
+  <label class="hidden" for="tape-field">{label}: {title}</label>
+  <input
+    id="tape-field"
+    class="fig"
+    bind:this={field}
+    value={closed ? '' : desk.typed}
+    {placeholder}
+    oninput={(e) => closed || desk.type(e.currentTarget.value)}
+    onkeydown={keydown}
+    autocomplete="off"
+    autocapitalize="off"
+    spellcheck="false"
+    inputmode="text"
+    enterkeyhint="next"
+    maxlength="60"
+    aria-invalid={desk.refusal ? 'true' : undefined}
+    aria-describedby="tape-means"
+  />
+  <TapeMeans {desk} {note} />
+  <button type="button" onclick={() => enter(false)} aria-label="Enter">↵</button>
+</div>
+
+<style>
+  div {
+    position: relative;
+    z-index: 1;
+    margin: 12px 12px 12px 0;
+    min-height: 144px;
+    background: var(--entry);
+    border: 2px solid var(--ink);
+    border-radius: var(--round);
+    padding: 4px 14px 8px;
+    display: grid;
+    grid-template-rows: auto 1fr;
+  }
+  div:focus-within {
+    outline: 3px solid var(--layout);
+    outline-offset: 1px;
+  }
+  input {
+    width: calc(100% - 48px);
+    border: 0;
+    background: none;
+    font-size: var(--type-reading);
+    line-height: 1.15;
+    outline: none;
+    caret-color: var(--paint);
+    padding: 0;
+  }
+  input::placeholder {
+    color: var(--steel-dark);
+    opacity: 0.7;
+    font-size: 1.5rem;
+  }
+  button {
+    position: absolute;
+    right: 8px;
+    top: 8px;
+    width: var(--touch);
+    height: var(--touch);
+    border: 1px solid var(--steel);
+    border-radius: var(--round);
+    background: var(--card);
+    font-size: 1.25rem;
+    cursor: pointer;
+  }
+</style>

@@ -1,0 +1,45 @@
+<script lang="ts">
+  // One car of the workshop, and what waits for it in this browser.
+  import type { CarLine } from '$lib/api/client';
+  import { link } from '$lib/router.svelte';
+  import { CARS } from './texts';
+
+  type Props = { car: CarLine; waits: number };
+  let { car, waits }: Props = $props();
+</script>
+
+<li>
+  <a class="card" href="/cars/{car.slug}" use:link
+    ><b>{car.name}</b><span>{car.about}</span><small
+      >{CARS.entries(car.entries)}{#if waits}<br /><b class="no">{CARS.waits(waits)}</b>{/if}</small
+    ></a
+  >
+</li>
+
+<style>
+  a {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    color: var(--ink);
+    text-decoration: none;
+    border-left: 10px solid var(--layout);
+    gap: 0 var(--gap-3);
+  }
+  a:hover {
+    border-left-color: var(--paint);
+  }
+  a > b {
+    font-size: 1.25rem;
+  }
+  span {
+    grid-row: 2;
+    color: var(--ink-soft);
+  }
+  small {
+    color: var(--ink-soft);
+    align-self: center;
+    grid-row: 1 / 3;
+    grid-column: 2;
+    text-align: right;
+  }
+</style>

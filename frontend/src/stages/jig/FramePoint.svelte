@@ -1,0 +1,75 @@
+<script lang="ts">
+  // One point of the frame: a ring as planned, a dot where it was found, and how far off it is with its doubt.
+  import { arrow, ELLIPSE, type FrameView, offOf, type Point } from './frame-view';
+  import { MAGNIFIED } from './texts';
+
+  type Props = { frame: FrameView; point: Point; lit: boolean; loose: boolean; onpick: () => void };
+  let { frame, point: p, lit, loose, onpick }: Props = $props();
+
+  const a = $derived(frame.at(p.planned));
+  const b = $derived(p.place && p.expanded ? frame.moved(p.planned, offOf(p)) : null);
+  const doubt = $derived(ELLIPSE[frame.side] >= 0 ? p.ellipse[ELLIPSE[frame.side]] : undefined);
+  const radius = (mm: number) => Math.max(mm * MAGNIFIED * frame.scale, 1);
+  const anchor = $derived(a.x > frame.width * 0.7 ? 'end' : a.x < frame.width * 0.3 ? 'start' : 'middle');
+</script>
+
+{#if b}
+  {#if Math.hypot(b.x - a.x, b.y - a.y) > 3}<path d={arrow(a, b)} />{/if}
+  {#if doubt}<ellipse
+      cx={b.x}
+      cy={b.y}
+      rx={radius(doubt[0]!)}
+      ry={radius(doubt[1]!)}
+      transform="rotate({frame.side === 'above' ? -doubt[2]! : doubt[2]!} {b.x} {b.y})"
+    />{/if}
+{/if}
+<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions (the lists beside it are the keyboard's way) -->
+<g data-lit={lit || undefined} data-loose={loose || undefined} onclick={onpick}>
+  <circle class="touch" cx={a.x} cy={a.y} r="15" />
+  <circle class={p.determined ? 'got' : 'ring'} cx={a.x} cy={a.y} r={lit ? 7 : 4.5} /><title>{p.say}</title>
+</g>
+{#if lit}<text x={a.x} y={a.y - 13} text-anchor={anchor}>{p.say}</text>{/if}
+
+<style>
+  g {
+    cursor: pointer;
+  }
+  .touch {
+    fill: transparent;
+  }
+  .ring {
+    fill: var(--layout);
+    stroke: var(--scribe);
+    stroke-width: 1.4;
+  }
+  .got {
+    fill: var(--scribe);
+    stroke: var(--scribe);
+  }
+  [data-lit] circle:not(.touch) {
+    fill: var(--paint-light);
+    stroke: var(--paint-light);
+  }
+  [data-loose] circle:not(.touch) {
+    stroke-dasharray: 3 2;
+    fill: var(--layout);
+  }
+  text {
+    fill: var(--paint-light);
+    font-size: 14px;
+    font-weight: 700;
+    stroke: var(--layout);
+    stroke-width: 5;
+    paint-order: stroke;
+  }
+  path {
+    stroke: var(--scribe);
+    stroke-width: 1.8;
+    fill: none;
+  }
+  ellipse {
+    fill: none;
+    stroke: var(--scribe-dim);
+    stroke-width: 1.2;
+  }
+</style>

@@ -1,0 +1,73 @@
+<script lang="ts">
+  // The order of the joints: why this one, which are done, and a new order.
+  import type { JigView, What } from '$lib/api/client';
+  import Choice from '$parts/form/Choice.svelte';
+  import Group from '$parts/form/Group.svelte';
+  import Row from '$parts/form/Row.svelte';
+  import Text from '$parts/form/Text.svelte';
+  import type { JigForms } from './jig-forms.svelte';
+  import { JIG, WELD } from './texts';
+
+  type Props = { forms: JigForms; works: JigView['works'] };
+  let { forms, works }: Props = $props();
+  let joints = $state('');
+  let way = $state<(typeof WELD.ways)[number]>(WELD.ways[0]);
+  let reason = $state('');
+  $effect(() => {
+    if (works.joints.length && !joints) joints = works.joints.join('\n');
+  });
+
+  /** A joint is called by the beginning of its points, spoken or dotted; otherwise it may have moved anything. */
+  function pointsOf(joint: string): string[] {
+    const dotted = joint.trim().replaceAll(' ', '.');
+    return forms.names.some((n) => n === dotted || n.startsWith(`${dotted}.`)) ? [dotted] : [];
+  }
+  function weld(joint: string): void {
+    const points = pointsOf(joint);
+    const what: What = { kind: 'happened', version: 1, what: 'weld', corner: null, words: joint, points };
+    void forms.record(what, joint);
+  }
+  function keep(): void {
+    const order = joints
+      .split('\n')
+      .map((j) => j.trim())
+      .filter(Boolean);
+    void forms.record({ kind: 'weld_order', version: 1, joints: order, way, reason }, WELD.order);
+  }
+</script>
+
+<Group title={WELD.order}>
+  {#each works.order as line (line)}<p><b>{line}</b></p>{/each}
+  <ol>
+    {#each works.joints as joint (joint)}
+      {@const done = works.done.includes(joint)}
+      <li data-done={done || undefined}>
+        {joint}
+        {#if !done}<button type="button" class="button" onclick={() => weld(joint)}>{WELD.done}</button>{/if}
+      </li>
+    {/each}
+  </ol>
+  <p class="caution">{JIG.weld}</p>
+  <Text label={WELD.orderSoft} bind:value={joints} rows={3} max={4000} />
+  <Row cols={2} end>
+    <Choice label={WELD.way} options={WELD.ways} bind:value={way} />
+    <Text label={WELD.reason} bind:value={reason} max={400} />
+    <button type="button" class="button" disabled={!joints.trim()} onclick={keep}>{WELD.keep}</button>
+  </Row>
+</Group>
+
+<style>
+  ol {
+    margin: 0;
+    padding: 0 0 0 18px;
+    font-size: 0.9375rem;
+  }
+  [data-done] {
+    opacity: 0.6;
+    text-decoration: line-through;
+  }
+  li .button {
+    font-weight: 400;
+    padding: 0 10px;
+  }
+</style>

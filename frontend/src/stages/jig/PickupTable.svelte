@@ -1,0 +1,55 @@
+<script lang="ts">
+  // The pickup points in rows: off which way and how far, how sure, against its twin, and the verdict.
+  import type { Pickup } from '$lib/api/client';
+  import Table from '$parts/form/Table.svelte';
+  import { JIG } from './texts';
+
+  type Props = { rows: Pickup[]; lit: string | undefined; onpick: (point: string) => void };
+  let { rows, lit, onpick }: Props = $props();
+  const head = ['', ...JIG.ways, JIG.u, JIG.twinShort, ''];
+  const why = (p: Pickup) => `${p.stale ? `${JIG.since(p.stale)}. ` : ''}${p.options[0]?.say ?? ''}`;
+</script>
+
+<Table {head} small>
+  {#each rows as p (p.point)}
+    <tr data-lit={p.point === lit || undefined}>
+      <th scope="row"><button type="button" onclick={() => onpick(p.point)}>{p.say}</button></th>
+      {#if p.off}
+        {#each p.say_off as off, i (i)}<td class="fig">{off}</td>{/each}
+        <td class="fig soft">{p.say_u_most}</td>
+        <td class="fig soft" title="{JIG.twin}: {p.twin.join(', ')}"
+          >{p.twin_most === null ? '' : p.twin[p.twin_most]}</td
+        >
+        <td>{p.verdict}</td>
+      {:else}
+        <td colspan={p.verdict ? 5 : 6} class="soft">{why(p)}</td>
+        {#if p.verdict}<td>{p.verdict}</td>{/if}
+      {/if}
+    </tr>
+  {/each}
+</Table>
+
+<style>
+  td {
+    white-space: nowrap;
+  }
+  td[colspan] {
+    white-space: normal;
+  }
+  button {
+    border: 0;
+    background: none;
+    min-height: 32px;
+    padding: 0;
+    cursor: pointer;
+    text-align: left;
+  }
+  button:hover {
+    text-decoration: underline;
+  }
+  @media (pointer: coarse) {
+    button {
+      min-height: var(--touch);
+    }
+  }
+</style>

@@ -1,0 +1,46 @@
+<script lang="ts">
+  // What is wanted at each corner, kind by kind.
+  import { CORNER_KINDS, cornerName } from '$lib/kinds';
+  import { CORNER_WORDS, CORNERS } from '$lib/marks';
+  import AimPair from './AimPair.svelte';
+</script>
+
+<table>
+  <thead
+    ><tr
+      ><td></td>{#each CORNERS as c (c)}<th scope="col">{CORNER_WORDS[c]}</th>{/each}</tr
+    ></thead
+  >
+  <tbody>
+    {#each CORNER_KINDS as kind (kind)}
+      <tr>
+        <th scope="row">{cornerName(kind, 'label')}</th>
+        {#each CORNERS as c (c)}<td><AimPair mark="{c}.{kind}" name="{CORNER_WORDS[c]} {kind}" /></td>{/each}
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    table-layout: fixed;
+  }
+  th {
+    text-align: left;
+    font-weight: 400;
+    font-size: var(--type-small);
+    color: var(--ink-soft);
+  }
+  tbody th,
+  thead td {
+    width: 96px;
+    color: var(--ink);
+    font-weight: 700;
+  }
+  td {
+    padding: 3px 10px 3px 0;
+    vertical-align: top;
+  }
+</style>

@@ -1,0 +1,49 @@
+<script lang="ts">
+  // The tools with what each can tell, and the ways of working.
+  import Card from '$parts/form/Card.svelte';
+  import Choice from '$parts/form/Choice.svelte';
+  import Group from '$parts/form/Group.svelte';
+  import Row from '$parts/form/Row.svelte';
+  import Text from '$parts/form/Text.svelte';
+  import type { Doubt } from './draft';
+  import PlanFigure from './PlanFigure.svelte';
+  import { theSheet } from './sheet.svelte';
+  import { PLAN } from './texts';
+
+  const { draft } = $derived(theSheet());
+  const PARTS = ['step', 'repeatability', 'zero'] as const;
+  const doubts = $derived(
+    (Object.keys(PLAN.doubts) as Doubt[]).filter((d) => d !== 'box_parallel' || draft.ways.strings === 'box'),
+  );
+</script>
+
+<Card title={PLAN.tools} soft={PLAN.toolsSoft} label="">
+  <Row cols={5} top>
+    {#each draft.tools as tool (tool.id)}
+      <Group title={tool.name}>
+        <Row cols={3}>
+          {#each PARTS as part (part)}
+            <PlanFigure
+              label={PLAN.tool[part]}
+              name="{tool.name}, {PLAN.tool[part]}"
+              bind:value={() => tool[part] ?? 0, (v) => (tool[part] = v ?? 0)}
+              kind={tool.measures}
+              at="tools.{tool.id}.{part}"
+            />
+          {/each}
+        </Row>
+      </Group>
+    {/each}
+  </Row>
+</Card>
+<Card title={PLAN.ways} label="">
+  <Row cols={2}>
+    <Choice label={PLAN.strings} options={PLAN.stringWays} bind:value={draft.ways.strings} />
+    <Text label={PLAN.reason} bind:value={draft.ways.strings_reason} max={400} />
+  </Row>
+  <Row cols={4}>
+    {#each doubts as doubt (doubt)}
+      <PlanFigure label={PLAN.doubts[doubt]} bind:value={draft.ways[doubt]} kind="length" at="ways.{doubt}" />
+    {/each}
+  </Row>
+</Card>

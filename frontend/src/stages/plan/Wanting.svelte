@@ -1,0 +1,32 @@
+<script lang="ts">
+  // What the plan leaves open, and the step that will want it.
+  import type { Wanting } from '$lib/api/client';
+  import Card from '$parts/form/Card.svelte';
+  import { PLAN } from './texts';
+
+  type Props = { rows: Wanting[] };
+  let { rows }: Props = $props();
+</script>
+
+<Card title={PLAN.wanting} beside={PLAN.wantingSoft}>
+  <table>
+    <tbody>
+      {#each rows as row (row.what + row.stage)}
+        <tr><th scope="row">{row.stage}</th><td>{row.what}</td><td class="soft">{row.step}</td></tr>
+      {/each}
+    </tbody>
+  </table>
+</Card>
+
+<style>
+  table {
+    border-collapse: collapse;
+    width: 100%;
+  }
+  th,
+  td {
+    text-align: left;
+    border-top: 1px solid var(--edge);
+    padding: 4px 10px 4px 0;
+  }
+</style>

@@ -1,0 +1,162 @@
+// A plan while it is given: the draft, what is wrong with it, what it was begun from; and keeping it.
+import { getContext, setContext, untrack } from 'svelte';
+import { api, Away, type CarLine, type Layout, type Plan, type Problem, Refused, type Wanting } from '$lib/api/client';
+import { until } from '$lib/api/until';
+import { type Car, newEntry } from '$lib/car.svelte';
+import { allRead } from '$lib/figures';
+import { CORNER_KINDS } from '$lib/kinds';
+import { CORNERS } from '$lib/marks';
+import { router } from '$lib/router.svelte';
+import { draftOf, type End, planOf } from './draft';
+import { PLAN } from './texts';
+
+const MARGINS = [5, (3 / 16) * 25.4]; // mm; what the bump stop comes before the ground by, in either system
+export const ENDS = ['front', 'rear'] as const;
+
+export class Sheet {
+  draft = $state(draftOf(null));
+  problems = $state.raw<Problem[]>([]);
+  sentence = $state('');
+  unusual = $state(false); // asked about once; sent again, it is kept
+  shown = $state<'running' | 'build'>('running'); // which of the two tables of aims is shown
+  layouts = $state.raw<Layout[]>([]);
+  wanting = $state.raw<Wanting[]>([]);
+  purposes = $state.raw<Record<string, Plan['aims']>>({});
+  others = $state.raw<CarLine[]>([]); // cars whose plan a new one may take over
+  readonly before: Plan | null;
+  readonly #revises: number;
+  readonly #beginning = newEntry({ kind: 'note', version: 1, words: 'a' }).id; // one identity, however often it is sent
+  #base: Plan | null; // the plan this one was begun from: what the form does not show is taken over from it
+
+  constructor(readonly car: Car | undefined) {
+    this.before = this.#base = car?.view?.plan ?? null;
+    this.#revises = car?.view?.plan_number ?? 0;
+    this.draft = draftOf(this.before);
+    this.shown = this.draft.stage;
+    $effect(() => until(api.layouts, (found) => (this.layouts = found)));
+    $effect(() =>
+      car
+        ? until(
+            () => api.wanting(car.slug),
+            (found) => (this.wanting = found),
+          )
+        : undefined,
+    );
+    $effect(() => (car ? undefined : until(api.cars, (found) => (this.others = found))));
+    $effect(() => this.#begin(this.inches));
+    $effect(() => {
+      const [front, rear, inches] = [this.layoutOf('front'), this.layoutOf('rear'), this.inches];
+      return until(
+        () => api.purposes(front, rear, inches),
+        (found) => (this.purposes = found),
+      );
+    });
+  }
+
+  get inches(): boolean {
+    return this.draft.units.system !== 'mm';
+  }
+
+  get aims() {
+    return this.shown === 'build' ? this.draft.buildAims : this.draft.aims;
+  }
+
+  get aimPath(): string {
+    return this.shown === 'build' ? 'build_aims' : 'aims';
+  }
+
+  /** What is wrong at a path of the plan; nothing where all is well. */
+  at(path: string): string {
+    return this.problems.find((p) => p.path.replace(/^what\.(plan\.)*/, '') === path)?.sentence ?? '';
+  }
+
+  private layoutOf(end: End) {
+    return this.draft.linkages[end]?.layout;
+  }
+
+  /** The layout of an end as the core describes it. */
+  layout(end: End): Layout | undefined {
+    return this.layouts.find((l) => l.name === this.layoutOf(end));
+  }
+
+  // The table of tools, and what else a new car begins with, belong to the units until somebody has changed them.
+  #begin(inches: boolean): (() => void) | undefined {
+    if (!this.before && untrack(() => MARGINS.includes(this.draft.footing.margin)))
+      this.draft.footing.margin = MARGINS[inches ? 1 : 0]!;
+    return this.#base?.tools.length
+      ? undefined
+      : until(
+          () => api.tools(inches),
+          (tools) => (this.draft.tools = tools),
+        );
+  }
+
+  copyAims(from: (c: string) => boolean, to: (c: string) => string): void {
+    for (const c of CORNERS.filter(from))
+      for (const kind of CORNER_KINDS) this.aims[`${to(c)}.${kind}`] = { ...this.aims[`${c}.${kind}`]! };
+  }
+
+  startAims(purpose: string): void {
+    for (const { mark, aim, tolerance, source } of this.purposes[purpose] ?? [])
+      this.draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '', typed: '' };
+  }
+
+  /** Take over the plan of another car; the name stays this one's own. */
+  async takeFrom(slug: string): Promise<void> {
+    if (!slug) return;
+    this.#base = await api.planOf(slug);
+    this.draft = { ...draftOf(this.#base), name: this.draft.name };
+  }
+
+  async takeFile(file: File | undefined): Promise<void> {
+    if (!file) return;
+    this.sentence = '';
+    try {
+      const found = JSON.parse(await file.text()) as Plan;
+      if (found.format !== 'ready-corner plan') throw new Error();
+      this.#base = found;
+      this.draft = draftOf(found);
+    } catch {
+      this.sentence = PLAN.notPlan(file.name);
+    }
+  }
+
+  async keep(): Promise<void> {
+    (document.activeElement as HTMLElement | null)?.blur(); // a figure still in its field is read first
+    await allRead();
+    const made = planOf($state.snapshot(this.draft), this.#base);
+    this.sentence = '';
+    this.problems = 'problems' in made ? made.problems : [];
+    if ('problems' in made) this.sentence = PLAN.stillMissing(made.problems.length);
+    else await this.#send(made.plan);
+    if (this.problems.length || this.sentence)
+      requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid]')?.focus());
+  }
+
+  async #send(plan: Plan): Promise<void> {
+    try {
+      router.go(`/cars/${this.car ? await this.#revise(this.car, plan) : await this.#beginCar(plan)}`);
+    } catch (error) {
+      this.sentence = error instanceof Away ? PLAN.away : (error as Error).message;
+      if (error instanceof Refused)
+        [this.problems, this.unusual] = [error.problems, error.code === 'unusual_value' && Boolean(this.car)];
+    }
+  }
+
+  async #revise(car: Car, plan: Plan): Promise<string> {
+    const what = { kind: 'plan', version: 1, plan, revises: this.#revises, confirmed: this.unusual } as const;
+    const fate = await car.ask(what, PLAN.revise(plan.name));
+    if (fate.fate === 'refused') throw new Refused(fate.status, fate.code, fate.sentence, fate.problems);
+    return car.slug;
+  }
+
+  async #beginCar(plan: Plan): Promise<string> {
+    const entry = newEntry({ kind: 'plan', version: 1, plan, revises: 0, confirmed: false });
+    return (await api.begin({ ...entry, id: this.#beginning })).slug;
+  }
+}
+
+const KEY = Symbol('sheet');
+export const layOut = (sheet: Sheet): Sheet => setContext(KEY, sheet);
+/** The sheet a part of the page belongs to. */
+export const theSheet = (): Sheet => getContext<Sheet>(KEY);

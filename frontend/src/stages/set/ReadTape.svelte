@@ -1,0 +1,39 @@
+<script lang="ts">
+  // The tape while a place is read.
+  import { QUANTITIES } from '$lib/kinds';
+  import { DESK } from '$parts/texts';
+  import type { RoundDesk } from '$parts/tape/round.svelte';
+  import Tape from '$parts/tape/Tape.svelte';
+  import { SET } from './texts';
+
+  type Props = { desk: RoundDesk };
+  let { desk }: Props = $props();
+  const { view, ask } = $derived(desk);
+  const left = $derived(view.round.filter((a) => desk.wanted(a)).length);
+  const hooks = $derived([
+    { key: SET.keys.enter, does: SET.next, act: () => desk.enter() },
+    { key: SET.keys.again, does: SET.again, act: () => desk.enter(true) },
+    { key: SET.keys.skip, does: SET.skip, act: () => desk.step(1) },
+    { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
+    { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
+    { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
+    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
+  ]);
+  const latest = $derived(
+    desk.latest(
+      (a) => a.corner === ask.corner && a.drawing === ask.drawing,
+      (a) => QUANTITIES[a.quantity].short,
+    ),
+  );
+  const where = $derived(`${SET.of(desk.index + 1, desk.asks.length)} · ${SET.toRead(left)}`);
+</script>
+
+<Tape
+  {desk}
+  title={ask.title}
+  how={ask.how}
+  label={SET.figure}
+  note={view.condition.settled ? where : SET.settleFirst}
+  {hooks}
+  {latest}
+/>

@@ -1,0 +1,19 @@
+<script lang="ts">
+  // The drawing of what is read now: the car from above, an axle from behind, a wheel from the side or from above.
+  import AxleBehind from '$parts/drawing/AxleBehind.svelte';
+  import CarAbove from '$parts/drawing/CarAbove.svelte';
+  import SideView from '$parts/drawing/SideView.svelte';
+  import WheelAbove from '$parts/drawing/WheelAbove.svelte';
+  import type { RoundDesk } from '$parts/tape/round.svelte';
+
+  type Props = { desk: RoundDesk };
+  let { desk }: Props = $props();
+  const { view, ask } = $derived(desk);
+  const typed = $derived(desk.preview?.said ?? desk.typed);
+</script>
+
+{#if desk.turning || ask.drawing === 'above'}
+  <CarAbove {view} lit={desk.corner} pads={!desk.turning && ask.quantity === 'pad'} />
+{:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />
+{:else if ask.drawing === 'side'}<SideView {view} corner={ask.corner} {typed} />
+{:else}<WheelAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />{/if}

@@ -1,0 +1,32 @@
+<script lang="ts">
+  // The tape while adjusters are turned.
+  import { CORNER_WORDS } from '$lib/marks';
+  import { DESK } from '$parts/texts';
+  import type { RoundDesk } from '$parts/tape/round.svelte';
+  import Tape from '$parts/tape/Tape.svelte';
+  import { SET } from './texts';
+
+  type Props = { desk: RoundDesk };
+  let { desk }: Props = $props();
+  const adjuster = $derived(desk.adjuster);
+  const told = $derived(desk.view.corners[desk.corner].turns.find((t) => t.adjuster === adjuster?.id));
+  const hooks = $derived([
+    { key: SET.keys.enter, does: SET.turnKeys, act: () => desk.enter() },
+    { key: SET.keys.skip, does: SET.otherAdjuster, act: () => desk.step(1) },
+    { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
+    { key: SET.keys.measure, does: SET.measure, act: () => desk.startMeasuring() },
+  ]);
+</script>
+
+{#if adjuster}
+  <Tape
+    {desk}
+    title={DESK.turnTitle(CORNER_WORDS[desk.corner], adjuster.name)}
+    how={SET.turnHow(adjuster.say_how, adjuster.say_room)}
+    caution={desk.preview?.caution ?? told?.caution ?? ''}
+    label={SET.turned}
+    placeholder={desk.amountTold?.say ?? `1t2f ${adjuster.ways[0]}`}
+    note={desk.amountTold ? SET.asTold : ''}
+    {hooks}
+  />
+{:else}<Tape {desk} title={SET.noAdjusters} how="" label={SET.turned} {hooks} closed />{/if}

@@ -1,0 +1,60 @@
+<script lang="ts">
+  // The marks of the four corners, kind by kind.
+  import type { CarView, Corner, MarkView } from '$lib/api/client';
+  import { CORNER_KINDS, cornerName } from '$lib/kinds';
+  import { CORNER_WORDS, CORNERS, markOf } from '$lib/marks';
+  import MarkCell from './MarkCell.svelte';
+
+  type Props = { view: CarView; onpick: (corner: Corner, mark: MarkView) => void };
+  let { view, onpick }: Props = $props();
+</script>
+
+<table>
+  <thead
+    ><tr
+      ><th></th>{#each CORNERS as corner (corner)}<th scope="col">{CORNER_WORDS[corner]}</th>{/each}</tr
+    ></thead
+  >
+  <tbody>
+    {#each CORNER_KINDS as kind (kind)}
+      <tr>
+        <th scope="row">{cornerName(kind)}</th>
+        {#each CORNERS as corner (corner)}
+          {@const mark = markOf(view, `${corner}.${kind}`)}
+          <td><MarkCell {mark} label="{CORNER_WORDS[corner]} {kind}" onpick={() => onpick(corner, mark)} /></td>
+        {/each}
+      </tr>
+    {/each}
+  </tbody>
+</table>
+
+<style>
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    margin-top: 6px;
+    table-layout: fixed;
+  }
+  thead th {
+    font-weight: 400;
+    color: var(--ink-soft);
+    text-align: left;
+    font-size: var(--type-small);
+    padding: 4px 2px;
+  }
+  th:first-child {
+    width: 74px;
+  }
+  tbody th {
+    text-align: left;
+    font-weight: 700;
+  }
+  tbody tr {
+    border-top: 1px solid var(--edge);
+  }
+  td {
+    padding: 4px 2px;
+    height: 84px;
+    vertical-align: middle;
+  }
+</style>
