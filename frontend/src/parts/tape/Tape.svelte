@@ -34,7 +34,7 @@
   const tick = (i: number) => (i % 10 === 0 ? 2 : i % 5 === 0 ? 10 : 17);
 </script>
 
-<section class="noprint" aria-label={title}>
+<section class="tape noprint" aria-label={title}>
   <svg height="26" aria-hidden="true">
     {#each { length: 200 }, i}<path d="M{i * (INCH / 10)} 26V{tick(i)}" />{/each}
   </svg>

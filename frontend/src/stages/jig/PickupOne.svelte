@@ -27,7 +27,7 @@
     </div>
     <div>
       <h4>{JIG.do}</h4>
-      <ol>
+      <ol class="options">
         {#each chosen.options as o (o.do)}<li><b>{o.do}</b> {o.say}</li>{/each}
       </ol>
     </div>

@@ -11,7 +11,7 @@
 <h2>{LOG.waiting}</h2>
 <ul class="plain">
   {#each car.waiting as row (row.entry.id)}
-    <li>
+    <li data-refused={row.refusal ? '' : undefined}>
       <span>{row.title}</span>
       {#if row.refusal}
         <b class="no">{LOG.notTaken}: {row.refusal.sentence}</b>

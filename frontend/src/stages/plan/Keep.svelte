@@ -6,7 +6,7 @@
   const sheet = theSheet();
 </script>
 
-<div>
+<div class="keep">
   <p class="no" role="alert">{sheet.sentence}</p>
   {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}">{PLAN.cancel}</a>{/if}
   <button class="button" data-main>{sheet.unusual ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button>

@@ -36,7 +36,7 @@
 <Stage {foot}>
   <SetDrawing {desk} />
   <Panel>
-    <div class="card">
+    <div class="card side">
       <Round {desk} />
       <CornerFigures view={desk.view} corner={desk.corner} brief={desk.turning} />
       <Turns
