@@ -36,13 +36,18 @@
     top: 0;
     background: var(--card);
   }
+  table :global(.soft) {
+    font-size: inherit;
+  }
   thead th + th,
   table :global(td) {
     text-align: right;
+    white-space: nowrap;
     padding-left: 8px;
   }
   table :global(td[colspan]) {
     text-align: left;
+    white-space: normal;
   }
   tbody :global(tr) {
     border-top: 1px solid var(--edge);

@@ -30,12 +30,6 @@
 </Table>
 
 <style>
-  td {
-    white-space: nowrap;
-  }
-  td[colspan] {
-    white-space: normal;
-  }
   button {
     border: 0;
     background: none;

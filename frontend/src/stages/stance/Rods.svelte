@@ -36,9 +36,6 @@
   div {
     overflow: auto;
   }
-  td {
-    white-space: nowrap;
-  }
   .big {
     font-size: 1.125rem;
   }

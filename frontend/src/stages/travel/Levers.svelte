@@ -37,7 +37,8 @@
   div {
     display: grid;
     min-width: 0;
-    max-height: 236px;
+    height: 0;
+    min-height: max(100%, 200px);
   }
   li {
     position: relative;
