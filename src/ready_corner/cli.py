@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.next import next_step
-from ready_corner.core.advise.perches import say_loads, steps
+from ready_corner.core.advise.perches import steps
 from ready_corner.core.advise.pickups import pickups
 from ready_corner.core.advise.standing import stance
 from ready_corner.core.engines.linkage.sweep import travel_for_angle, travel_for_length
@@ -27,17 +27,24 @@ from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.four_springs import Asked, perch_turns, stand
+from ready_corner.core.model.limits import Strip
 from ready_corner.core.model.springs_of_plan import car_of
 from ready_corner.core.model.struts import at_work, dummy_struts
 from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.errors import CalledError, ReadyCornerError, spelt
-from ready_corner.core.quantities.notation import in_units, read, say_length, say_mass
+from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
+from ready_corner.core.quantities.finding import finding
+from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
 from ready_corner.core.say.jig import say_free, say_verdict
+from ready_corner.core.say.judged import say_mark_value
+from ready_corner.core.say.stance import say_loads
+from ready_corner.core.say.template import say_finding
 from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, schemas
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 from ready_corner.launch.database import DatabaseStartError
 from ready_corner.launch.door import DoorError, door
+from ready_corner.web.said import all_said, said
+from ready_corner.web.views import corner_view, mark_view
 
 FloatArray = NDArray[np.float64]
 
@@ -167,28 +174,31 @@ def _check(asked: argparse.Namespace) -> None:
 def _fold(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
     found = evaluate(state)
-    step = next_step(found)
+    step, units = next_step(found), state.plan.units
     if asked.json:
-        said = {"number": state.number, "marks": [asdict(m) for m in found.marks], "next": step.sentence}
-        print(json.dumps(said, ensure_ascii=False, indent=1))
+        marks = [mark_view(m, units).model_dump() for m in found.marks]
+        told = {"number": state.number, "marks": marks, "next": say_finding(step.sentence, units)}
+        print(json.dumps(told, ensure_ascii=False, indent=1))
         return
     for mark in found.marks:
-        print(f"{mark.mark:16} {mark.state or '':18} {mark.say:14} {mark.reason}".rstrip())
-    print(f"Next: {step.sentence} {step.reason}".rstrip())
+        reason = said(mark.reason, units)
+        print(f"{mark.mark:16} {mark.state or '':18} {say_mark_value(mark, units):14} {reason}".rstrip())
+    print(f"Next: {said(step.sentence, units)} {said(step.reason, units)}".rstrip())
 
 
 def _set(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
-    answer = set_corner(evaluate(state), asked.corner)
+    judged, plan = evaluate(state), state.plan
+    shown = corner_view(set_corner(judged, asked.corner), judged.mark(f"{asked.corner}.toe"), plan)
     if asked.json:
-        print(json.dumps(asdict(answer), ensure_ascii=False, indent=1))
+        print(json.dumps(shown.model_dump(), ensure_ascii=False, indent=1))
         return
-    for said in (answer.sentence or answer.why_not, answer.reason):
-        if said:
-            print(said)
-    for turn in answer.turns:
+    for sentence in (shown.sentence or shown.why_not, shown.reason):
+        if sentence:
+            print(sentence)
+    for turn in shown.turns:
         print(f"{turn.name}: {turn.say}")
-    for mark in answer.expected:
+    for mark in shown.expected:
         print(f"{mark.mark}: would read {mark.say} {mark.say_u}, {mark.say_aim}: {mark.verdict}")
 
 
@@ -213,14 +223,14 @@ def _travel_asked(plan: Plan, asked: argparse.Namespace) -> FloatArray:
     try:
         wanted = _range(text)
     except argparse.ArgumentTypeError as wrong:
-        raise CalledError(str(wrong), path="length" if asked.length else "angle") from wrong
+        raise CalledError(finding("cli.no-range", text=text), path="length" if asked.length else "angle") from wrong
     if len(asked.rack) > 1:
-        raise CalledError("With a length or an angle as the drive, give the rack one figure.", path="rack")
+        raise CalledError(finding("cli.rack-one-figure"), path="rack")
     if asked.length:
         springs = {s.name: s for s in body.springs}
         if name not in springs:
             raise CalledError(
-                f"{body.name} has no spring or damper “{name}”. It has {', '.join(springs) or 'none'}.", path="length"
+                finding("cli.no-spring", body=body.name, spring=name, springs=", ".join(springs) or "none"), path="length"
             )
         travel = travel_for_length(body, springs[name], wanted, float(asked.rack[0]))
     else:
@@ -228,7 +238,7 @@ def _travel_asked(plan: Plan, asked: argparse.Namespace) -> FloatArray:
     beyond = ~np.isfinite(travel)
     if beyond.all():
         raise CalledError(
-            f"{name} reaches none of these. Ask for what it has near the plan's position.",
+            finding("cli.reaches-none", body=name),
             path="length" if asked.length else "angle",
         )
     if beyond.any():
@@ -251,9 +261,7 @@ def _sweep(asked: argparse.Namespace) -> None:
     except ValueError as wrong:
         if isinstance(wrong, ReadyCornerError):
             raise
-        raise CalledError(
-            "The ranges have different numbers of figures. Give one of them a single figure.", path="rack"
-        ) from wrong
+        raise CalledError(finding("cli.ranges-differ"), path="rack") from wrong
     if asked.json:
         print(json.dumps(found, ensure_ascii=False, indent=1, allow_nan=False))
     else:
@@ -300,13 +308,13 @@ def _struts(asked: argparse.Namespace) -> None:
 
 def _stance(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
-    found = stance(evaluate(state))
+    found, units = stance(evaluate(state)), state.plan.units
     if asked.json:
         told = {
             "wanted": asdict(found.wanted) if found.wanted else None,
             "floor": asdict(found.floor) if found.floor else None,
             "stands": asdict(found.stands) if found.stands else None,
-            "perches": [{"corner": p.corner, "turns": p.amount, "say": p.say} for p in found.perches],
+            "perches": [{"corner": p.corner, "turns": p.amount, "say": said(p.said, units)} for p in found.perches],
             "heights_then": list(found.expected),
             "cross_then": found.turns.cross if found.turns else None,
             "loads_kg": None if found.loads is None else dict(zip(CORNERS, found.loads, strict=True)),
@@ -315,17 +323,16 @@ def _stance(asked: argparse.Namespace) -> None:
                 for h in found.hubs
             ],
             "features": [asdict(f) for f in found.features],
-            "travel": {c.corner: asdict(c.strip) for c in found.corners if c.strip},
-            "says": [*found.says, *found.stand_says, *found.load_says],
-            "provisional": list(found.provisional),
-            "why_not": found.why_not,
+            "travel": {c.corner: _strip(c.strip, units) for c in found.corners if c.strip},
+            "says": all_said((*found.says, *found.stand_says, *found.load_says), units),
+            "provisional": all_said(found.provisional, units),
+            "why_not": said(found.why_not, units),
         }
         print(json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False))
         return
-    units = state.plan.units
-    for said in (*found.says, found.why_not, *(p.say for p in found.perches), *found.stand_says, *found.load_says):
-        if said:
-            print(said)
+    for line in (*found.says, found.why_not, *(p.said for p in found.perches), *found.stand_says, *found.load_says):
+        if line:
+            print(said(line, units))
     for hub in found.hubs:
         rides = (
             ""
@@ -336,7 +343,13 @@ def _stance(asked: argparse.Namespace) -> None:
     if found.loads is not None:
         print(", ".join(say_loads(np.array(found.loads), units)))
     for why in found.provisional:
-        print(f"Provisional: {why}.")
+        print(f"Provisional: {said(why, units)}.")
+
+
+def _strip(strip: Strip, units: Units) -> dict[str, object]:
+    """Return the travel of a wheel as it is printed: what ends it, and what is said of that."""
+    lines = [[said(line, units), amiss] for line, amiss in strip.lines]
+    return {**{k: v for k, v in asdict(strip).items() if k != "lines"}, "lines": lines}
 
 
 def _by_corner(rows: list[str], kind: Literal["length", "turns"], plan: Plan) -> FloatArray:
@@ -345,7 +358,7 @@ def _by_corner(rows: list[str], kind: Literal["length", "turns"], plan: Plan) ->
     for row in rows:
         corner, _, text = row.partition("=")
         if corner not in CORNERS:
-            raise CalledError(f"“{row}” names no corner. Write LF, RF, LR or RR, and its figure: LF=1t2f.", path=kind)
+            raise CalledError(finding("cli.no-corner", row=row), path=kind)
         found[CORNERS.index(corner)] = read(text, kind, plan.units).value
     return found
 
@@ -354,12 +367,12 @@ def _stand(asked: argparse.Namespace) -> None:
     plan = read_plan(asked.plan.read_bytes()).to_core()
     pads = _by_corner(asked.pad, "length", plan)
     car, turns = car_of(plan, [float(p) for p in pads], asked.bars), _by_corner(asked.turn, "turns", plan)
-    found, said = stand(car, turns), list[str]()
+    found, lines = stand(car, turns), list[str]()
     if asked.cross is not None:
         lf, rf, lr, rr = (float(h) for h in found.heights)
         told = perch_turns(car, Asked((lf, rf, lr, rr), 2.0, asked.cross / 100), turns)
-        said = [step.say for step in steps(plan, np.array(told.turns) - turns)]
-        said += [spelt(told.words, in_units(plan.units))] if told.words else []
+        lines = [said(step.said, plan.units) for step in steps(plan, np.array(told.turns) - turns)]
+        lines += [said(told.short, plan.units)] if told.short else []
         found = told.standing
     kg = found.loads / GRAVITY
     if asked.json:
@@ -368,10 +381,10 @@ def _stand(asked: argparse.Namespace) -> None:
             for c, h, w, s in zip(CORNERS, found.heights, kg, found.lifted, strict=True)
         }
         print(
-            json.dumps({"say": said, "corners": rows, "cross": found.cross, "left": found.left, "rear": found.rear}, indent=1)
+            json.dumps({"say": lines, "corners": rows, "cross": found.cross, "left": found.left, "rear": found.rear}, indent=1)
         )
         return
-    print("\n".join(said)) if said else None
+    print("\n".join(lines)) if lines else None
     for c, h, w, loose in zip(CORNERS, found.heights, kg, found.lifted, strict=True):
         way = "up" if h >= 0 else "down"
         print(
@@ -387,7 +400,7 @@ def _survey(asked: argparse.Namespace) -> None:
     network = frame.network
     wrong, loose = (
         say_verdict(frame.verdict, units),
-        tuple(spelt(f, in_units(units)) for f in say_free(network)) if network else (),
+        say_free(network, units) if network else (),
     )
     rows = pickups(frame, state.moved, {}).rows
     if asked.json:
@@ -406,24 +419,24 @@ def _survey(asked: argparse.Namespace) -> None:
                 "point": p.point,
                 "off": None if p.off is None else p.off.tolist(),
                 "verdict": p.verdict,
-                "do": [asdict(o) for o in p.options],
+                "do": [{"do": o.do, "say": said(o.how, units), "spoils": o.spoils} for o in p.options],
             }
             for p in rows
         ]
-        said = {
+        told = {
             "points": points,
             "wrong": wrong,
             "loose": loose,
-            "axes": axes,
+            "axes": said(axes, units),
             "sigma0": network.sigma0 if network else None,
             "pickups": found,
         }
-        print(json.dumps(said, ensure_ascii=False, indent=1, allow_nan=False))
+        print(json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False))
         return
-    for sentence in (*wrong, *loose, *([axes] if axes else [])):
+    for sentence in (*wrong, *loose, *([said(axes, units)] if axes else [])):
         print(sentence)
     for row in rows:
-        todo = f"{row.options[0].do}: {row.options[0].say}" if row.options else ""
+        todo = f"{row.options[0].do}: {said(row.options[0].how, units)}" if row.options else ""
         print(f"{row.point:24} {row.verdict or '':18} {todo}".rstrip())
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ready_corner.border.entries import CarFileModel, EntryKept, PlanRevisedModel, WorkshopModel, kept_to_core
 from ready_corner.core.advise.accept import accept
 from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.logbook import CarState
 from ready_corner.exchange.files import read_workshop
 from ready_corner.storage.logbooks import Logbooks, TakenError
@@ -100,7 +101,7 @@ def _after(state: CarState, kept: Sequence[EntryKept], told: Sequence[EntryKept]
             base = numbers.get(what.revises)
             if base != state.plan_number:
                 raise _ContradictionError(
-                    f"Entry {entry.number} of the file revises the plan of its entry {what.revises}, but here entry {state.plan_number} has revised it meanwhile. Make that revision again here; nothing of this file was brought in."
+                    finding("file.plan-revised-here", number=entry.number, revises=what.revises, here=state.plan_number)
                 )
             what = what.model_copy(update={"revises": base})
         moved = EntryKept(id=entry.id, number=state.number + 1, at=entry.at, who=entry.who, what=what)

@@ -22,6 +22,7 @@ from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.model.study import Change, Over, Study, study
 from ready_corner.core.plan.corners import End, Point
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, SavedFirstError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import CarState, PlanRevised, fold_all
 from ready_corner.core.record.readings import Reading
@@ -44,11 +45,9 @@ class NotReckonedError(MeasuredError):
 
     code = "not_reckoned"
 
-    def __init__(self, what: str, kind: str) -> None:
+    def __init__(self, kind: str, *, plan: bool = False) -> None:
         self.kind = kind
-        super().__init__(
-            f"With this the car could not be reckoned any more ({kind}), so {what} is not kept. Look at its figures; if they are right, this is a fault of Ready Corner."
-        )
+        super().__init__(finding("entry.not-reckoned", fault=kind, plan=plan))
 
 
 @dataclass(frozen=True)
@@ -59,7 +58,7 @@ class Trouble:
     id: str
     strikable: bool
     kind: str
-    sentence: str
+    finding: Finding
 
 
 @dataclass(frozen=True)
@@ -69,7 +68,7 @@ class Told:
     state: CarState
     judged: CarJudged | None
     trouble: Trouble | None
-    notices: tuple[str, ...] = ()
+    notices: tuple[Finding, ...] = ()
 
 
 @dataclass
@@ -131,7 +130,7 @@ class Workshop:
         with _held(bench.lock):
             told = self._told(bench, self._fresh(bench))
         if told.judged is None:
-            raise CalledError(told.trouble.sentence if told.trouble else "", path="car")
+            raise CalledError(told.trouble.finding if told.trouble else finding("car.untold"), path="car")
         return told.judged.evaluation
 
     def kept(self, slug: str) -> Sequence[EntryKept]:
@@ -148,7 +147,7 @@ class Workshop:
     def begin(self, entry: EntryIn) -> str:
         """Begin a car with its first plan; return its short name. Sent twice, it is begun once."""
         if not isinstance(entry.what, PlanRevisedModel):
-            raise CalledError("A car begins with a plan.", path="what.kind")
+            raise CalledError(finding("car.begins-with-plan"), path="what.kind")
         plan = entry.what.model_copy(update={"revises": 0})
         first = EntryKept(id=entry.id, number=1, at=entry.at.astimezone(UTC), who=entry.who, what=keep(plan, None))
         self._reckonable(fold_all(None, [kept_to_core(first)]), None)
@@ -178,7 +177,7 @@ class Workshop:
                 return slug
             if found.id == car_id:
                 return slug
-        raise SavedFirstError(f"There are a thousand cars called {base}. Choose another name.", path="what.plan.name")
+        raise SavedFirstError(finding("car.name-taken", name=base), path="what.plan.name")
 
     @contextlib.contextmanager
     def held(self, slug: str) -> Iterator[tuple[CarState, list[EntryKept]]]:
@@ -203,14 +202,14 @@ class Workshop:
                 kept, found = self._accepted(now, sent)
                 told = self._tell(bench, found.given, found)
                 if told.trouble and not now.trouble:  # a car that cannot be reckoned takes anything that may bring it back
-                    raise NotReckonedError("it", told.trouble.kind)
+                    raise NotReckonedError(told.trouble.kind)
                 mine.append(bench.key.id, [kept])
                 bench.state, bench.told = found.given, told
                 bench.kept[str(kept.id)] = kept
                 return Recorded(kept, True, told, now)
         except TakenError as taken:
             if "uq_entries_id" in taken.constraint:
-                raise SavedFirstError("This entry was recorded in another car. Record it anew here.", path="id") from taken
+                raise SavedFirstError(finding("entry.of-another-car"), path="id") from taken
             raise AwayError("Others are recording in this car just now.") from taken
 
     def preview(self, slug: str, what: WhatIn) -> Preview:
@@ -218,7 +217,7 @@ class Workshop:
         now = self.evaluation(slug)
         found = keep(what, now.state.plan).to_core()
         if not isinstance(found, Reading | Turned):
-            raise CalledError("Only a reading or a turn has a meaning before it is recorded.", path="kind")
+            raise CalledError(finding("entry.no-meaning"), path="kind")
         return preview(now, found)
 
     def study(
@@ -289,7 +288,7 @@ class Workshop:
             if slug not in self._benches:
                 key = self.logbooks.find(slug)
                 if key is None:
-                    raise NoSuchCarError(f"There is no car “{slug}” in this workshop. Choose one from the list, or begin it.")
+                    raise NoSuchCarError(finding("car.unknown", name=slug))
                 self._benches[slug] = _Bench(key, threading.Lock(), threading.Lock(), None, {})
             return self._benches[slug]
 
@@ -320,7 +319,7 @@ class Workshop:
 
     def _tell(self, bench: _Bench, state: CarState, earlier: Evaluation | None) -> Told:
         """Return a state judged, or since which entry it cannot be."""
-        notices = tuple(_say_missing(low, high) for low, high in bench.missing)
+        notices = tuple(finding("logbook.missing", low=low, high=high, one=low == high) for low, high in bench.missing)
         try:
             return Told(state, judge_car(evaluate(state, earlier)), None, notices)
         except Exception as wrong:  # the second wall: whatever it is, the car still opens with its log and its plan
@@ -339,13 +338,13 @@ class Workshop:
             pickups(Frame(state.plan, state.jig, state.gone), state.moved, {})
         except Exception as wrong:
             logging.getLogger(__name__).exception("a plan could not be reckoned")
-            raise NotReckonedError("this plan", type(wrong).__name__) from wrong
+            raise NotReckonedError(type(wrong).__name__, plan=True) from wrong
 
     @staticmethod
     def _again(already: EntryKept, sent: EntryIn) -> EntryKept:
         if not same_as_sent(already.what, sent.what):
             raise SavedFirstError(
-                f"Entry {already.number} has this identity already and says something else. Record it anew.",
+                finding("entry.says-else", entry=already.number),
                 path="id",
                 numbers={"entry": already.number},
             )
@@ -356,7 +355,7 @@ class Workshop:
         state = now.state
         if isinstance(sent.what, PlanRevisedModel) and sent.what.revises != state.plan_number:
             raise SavedFirstError(
-                f"This plan was made from that of entry {sent.what.revises}, but entry {state.plan_number} has revised it since. Look at it and make the change again.",
+                finding("plan.revised-since", revises=sent.what.revises, latest=state.plan_number),
                 path="what.revises",
                 numbers={"revises": sent.what.revises, "latest": state.plan_number},
             )
@@ -395,16 +394,10 @@ def _trouble(state: CarState, wrong: Exception) -> Trouble:
         low, high = (low, middle) if fails(middle) else (middle, high)
     entry = state.entries[high - 1]
     plan = isinstance(entry.what, PlanRevised)
-    how = "Look at that plan and revise it" if plan else "Strike it out, and read it again"
     return Trouble(
         entry.number,
         entry.id,
         not plan,
         type(wrong).__name__,
-        f"Since entry {entry.number} this car cannot be reckoned. {how}; its log and its plan are whole. This is a fault of Ready Corner ({type(wrong).__name__}).",
+        finding("car.trouble", entry=entry.number, plan=plan, fault=type(wrong).__name__),
     )
-
-
-def _say_missing(low: int, high: int) -> str:
-    lines = f"Line {low} is" if low == high else f"Lines {low} to {high} are"
-    return f"{lines} missing from this logbook in the database: no part of Ready Corner takes lines away. What was reckoned leaves them out; a saved copy may still have them."

@@ -17,6 +17,7 @@ from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
 from tests.core.linkage.cars import plan
 from tests.core.practice import PracticeCar
+from tests.words import figures, said
 
 MOST_STEPS = 260
 
@@ -106,7 +107,7 @@ class Job:
         named = [
             t
             for t in self.plan.toolbox
-            if f"a {t.name.lower()}" in step.reason and t.measures == ("angle" if step.quantity == "camber" else "length")
+            if t.name in figures(step.reason, "tool") and t.measures == ("angle" if step.quantity == "camber" else "length")
         ]
         return named[-1] if named else None
 
@@ -161,7 +162,9 @@ def test_a_practice_car_is_brought_home_or_told_what_would_have_to_change(name, 
     job = Job(name, seed)
     step, found = job.run()
     if step.kind == "plan":
-        assert any(word in step.sentence + step.reason for word in ("tolerance", "tool", "thread", "plan", "shim")), step
+        assert any(
+            word in said(step.sentence) + said(step.reason) for word in ("tolerance", "tool", "thread", "plan", "shim")
+        ), step
     else:
         for mark in found.marks:
             if mark.aim and mark.mark.split(".")[1] in ("height", "camber", "toe") and mark.mark[:2] in END_OF:
@@ -213,9 +216,9 @@ def test_in_every_state_of_a_drawn_logbook_a_mark_that_does_not_hold_has_a_next_
         job.do(step, found)
         assert len(job.entries) > before
     elif step.kind == "plan":
-        assert any(word in step.sentence + step.reason for word in ("tolerance", "tool", "thread", "plan", "shim", "perch")), (
-            step
-        )
+        assert any(
+            word in said(step.sentence) + said(step.reason) for word in ("tolerance", "tool", "thread", "plan", "shim", "perch")
+        ), step
     elif step.kind in ("turn", "perch"):
         told = set_corner(found, step.corner).turns if step.kind == "turn" else turns_now(found)[0].steps
         assert any(t.amount for t in told)

@@ -16,6 +16,7 @@ from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
 from tests.core.linkage.cars import plan
+from tests.words import said
 
 HEATHER = plan("heather")
 
@@ -50,7 +51,7 @@ def test_turns_are_told_at_once_by_the_plan_and_by_the_car_once_it_was_tried():
 
     answer = set_corner(state(rows), "LF")
     assert not answer.why_not
-    assert "by the plan" in answer.reason
+    assert "by the plan" in said(answer.reason)
     assert all(w.by_plan for s in answer.adjusters for w in s.worth)
     turns = {t.adjuster: t.amount for t in answer.turns}
     by = predicted(HEATHER, "LF")

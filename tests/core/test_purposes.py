@@ -10,6 +10,7 @@ from ready_corner.core.plan.plan import Ways
 from ready_corner.core.plan.purposes import PURPOSES, provable, starting_aims
 from ready_corner.core.quantities.tools import default_tools
 from tests.core.linkage.cars import plan
+from tests.words import said
 
 
 @pytest.mark.parametrize("purpose", PURPOSES)
@@ -39,7 +40,7 @@ def test_what_tools_cannot_prove_and_threads_cannot_set_is_said_of_the_plan():
     tight = replace(of, aims=tuple(replace(a, tolerance=0.01) if a.mark.endswith("toe") else a for a in of.aims))
     toe = [x for x in limits(tight) if x.mark.endswith("toe")]
     assert {x.mark for x in toe} == {f"{c}.toe" for c in CORNERS}
-    assert all(x.least > 0.01 and "nothing can hold ± 0.01°" in x.say for x in toe)
+    assert all(x.least > 0.01 and "nothing can hold ± 0.01°" in said(x.why) for x in toe)
     sharp = tuple(replace(t, step=t.step / 1000, repeatability=0.0, zero=0.0) for t in of.toolbox)
     known = Ways(hub_middle=0.0, span=0.0, run_out=0.0)
     fine = replace(
@@ -47,6 +48,6 @@ def test_what_tools_cannot_prove_and_threads_cannot_set_is_said_of_the_plan():
     )
     camber = [x for x in limits(fine) if x.mark.endswith("camber")]
     assert camber
-    assert all("one shim of" in x.say for x in camber)
+    assert all("one shim of" in said(x.why) for x in camber)
     for row in unprovable(tight):
-        assert "least tolerance that can be proved and set" in row.step
+        assert "least tolerance that can be proved and set" in said(row.step)

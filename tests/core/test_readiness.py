@@ -3,7 +3,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.advise.accept import accept, preview, toe_every_way
+from ready_corner.core.advise.accept import accept, preview
 from ready_corner.core.advise.corner import NotReadyToSetError, perch_turn, require_turns, set_corner
 from ready_corner.core.advise.next import next_step, round_of
 from ready_corner.core.engines.alignment.string import StringError
@@ -18,6 +18,8 @@ from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.jig_acts import GaugeZeroed
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
+from ready_corner.core.say.judged import say_toes
+from tests.words import said
 
 from .cars import FINE, ROD, TUBE, Log, plan
 from .practice import PracticeCar
@@ -73,7 +75,7 @@ def test_a_practice_car_is_read_back_through_the_whole_log(ways):
         assert found.mark(f"{corner}.camber").value == pytest.approx(cambers[corner], abs=1e-9)
     assert found.mark("car.thrust").value == pytest.approx(-0.05, abs=1e-9)
     assert found.mark("front.total_toe").value == pytest.approx(0.1, abs=1e-9)
-    assert steer_ahead(found) == "front wheels point 0.20° right of the thrust line"
+    assert said(steer_ahead(found)) == "front wheels point 0.20° right of the thrust line"
 
 
 def test_a_mirrored_car_has_the_same_toe_and_the_opposite_thrust():
@@ -118,7 +120,7 @@ def test_a_tried_adjuster_spoils_only_what_it_moves_by_a_quarter_of_the_toleranc
     log.turn("LR.toe", 1 / 6)  # worth 0.007 of camber (tolerance 0.2) and 0.087 of toe (tolerance 0.1)
     moved = {m: s for m, s in states(log).items() if s == "moved since"}
     assert moved == {"LR.toe": "moved since"}
-    assert "worth about 0.09°" in judged(log).mark("LR.toe").reason
+    assert "worth about 0.09°" in said(judged(log).mark("LR.toe").reason)
     log.turn("LR.toe", -1 / 6)
     assert "moved since" not in states(log).values()  # turned back: nothing is left of it
 
@@ -136,7 +138,7 @@ def test_a_whole_mark_is_told_from_whichever_of_its_corners_has_moved():
     log.string("LF", replace(car, toe={**car.toe, "LF": 0.4}), hub=False)  # read again; the right is not
     found = judged(log).mark("front.total_toe")
     assert found.state == "moved since"
-    assert found.reason.startswith("right front toe link")
+    assert said(found.reason).startswith("right front toe link")
 
 
 def test_what_is_hardly_known_of_a_turn_counts_as_having_moved_the_mark():
@@ -155,7 +157,7 @@ def test_what_is_hardly_known_of_a_turn_counts_as_having_moved_the_mark():
     log.add(Happened("settled"))
     mark = judged(log).mark("RR.height")
     assert mark.state == "moved since"
-    assert "worth about 5.6 mm" in mark.reason  # the plan is surer than what was learned
+    assert "worth about 5.6 mm" in said(mark.reason)  # the plan is surer than what was learned
     log.turn("RR.perch", -3.0)
     assert judged(log).mark("RR.height").state != "moved since"
 
@@ -184,7 +186,7 @@ def test_after_the_strings_are_moved_old_toe_stands_and_new_gaps_want_new_hub_ga
     moved = replace(car, left_string=(1040, -0.6))
     log.string("LF", moved, hub=False)
     assert judged(log).mark("LF.toe").state == "unread"
-    assert "hub gaps" in judged(log).mark("LF.toe").reason
+    assert "hub gaps" in said(judged(log).mark("LF.toe").reason)
     for corner in ("LF", "LR"):
         log.read(corner, "gap_hub", moved.gaps(corner)[2])
     assert judged(log).mark("LF.toe").value == pytest.approx(0.1, abs=1e-9)
@@ -211,28 +213,28 @@ def test_trials_teach_what_a_turn_is_worth_and_two_bring_the_corner_home():
 def test_one_tried_adjuster_is_said_to_be_a_compromise():
     log, _ = trials(turns=(("LR.toe", 1.0),))
     found = set_corner(judged(log), "LR")
-    assert "compromise" in found.sentence
-    assert "cannot meet 2 aims" in found.reason
-    assert [t.say for t in found.turns if t.adjuster == "LR.upper"] == ["not tried yet"]
+    assert "compromise" in said(found.sentence)
+    assert "cannot meet 2 aims" in said(found.reason)
+    assert [said(t.said) for t in found.turns if t.adjuster == "LR.upper"] == ["not tried yet"]
 
 
 def test_adjusters_alike_are_refused_by_name(monkeypatch):
     monkeypatch.setitem(WORTH, "LR.upper", (0.02, 0.26))
     log, _ = trials()
     found = set_corner(judged(log), "LR")
-    assert "toe link and upper arm rod end move this corner the same way" in found.why_not
+    assert "toe link and upper arm rod end move this corner the same way" in said(found.why_not)
     with pytest.raises(AlikeError):
         require_turns(found)
 
 
 def test_what_is_wanting_before_turns_can_be_told_is_said():
     log = Log()
-    assert "first: not read yet" in set_corner(judged(log), "LR").why_not
+    assert "first: not read yet" in said(set_corner(judged(log), "LR").why_not)
     log.round()
-    assert "No adjuster is named" in set_corner(judged(log), "RF").why_not
-    assert "Nothing at this corner was tried yet" in set_corner(judged(log), "LR").why_not
+    assert "No adjuster is named" in said(set_corner(judged(log), "RF").why_not)
+    assert "Nothing at this corner was tried yet" in said(set_corner(judged(log), "LR").why_not)
     log.turn("LR.toe", 1.0)
-    assert "moved since" in set_corner(judged(log), "LR").why_not
+    assert "moved since" in said(set_corner(judged(log), "LR").why_not)
     with pytest.raises(NotReadyToSetError):
         require_turns(set_corner(judged(log), "LR"))
 
@@ -248,7 +250,7 @@ def test_a_height_out_comes_first_and_its_perch_is_told_by_ratio():
     log.read("RR", "height", 119.9)
     turn = perch_turn(judged(log), "RR")
     assert turn.amount == pytest.approx(-4.0)  # 9.9 mm down, 2 / 0.8 = 2.5 mm a turn: 3.96 turns, nearest flat 4
-    assert next_step(judged(log)).sentence == "Wind the right rear perch down 4 turns"
+    assert said(next_step(judged(log)).sentence) == "Wind the right rear perch down 4 turns"
 
 
 def test_an_unsettled_car_gives_provisional_marks():
@@ -305,18 +307,20 @@ def test_a_preview_says_what_a_reading_would_mean_and_keeps_nothing():
     log.strike(next(e.id for e in log.entries if isinstance(e.what, Reading) and e.what.place == ("LF", "gap_front")))
     state = fold(None, log.entries)
     would = preview(evaluate(state), Reading("gap_front", "LF", car.gaps("LF")[0] + 2.0, "rule"))
-    assert would.means.startswith("toe would be 0.40° in")
+    assert said(would.means).startswith("toe would be 0.40° in")
     assert would.state == "out"
-    assert preview(evaluate(state), Reading("height", "LF", 113.5, "tape", denominator=0)).large == "3.5 mm down to go"
-    assert "90° upright" in preview(evaluate(state), Reading("camber", "LF", 88.5, "digital", upright_deg=90.0)).means
-    assert "not known yet" in preview(evaluate(state), Turned("LR.toe", 0.5)).means
+    assert said(preview(evaluate(state), Reading("height", "LF", 113.5, "tape", denominator=0)).large) == "3.5 mm down to go"
+    assert "90° upright" in said(preview(evaluate(state), Reading("camber", "LF", 88.5, "digital", upright_deg=90.0)).means)
+    assert "not known yet" in said(preview(evaluate(state), Turned("LR.toe", 0.5)).means)
     assert state == fold(None, log.entries)
 
 
 def test_toe_is_said_every_way_with_its_span():
     log = Log()
     log.round()
-    deg, rim, tyre = toe_every_way(judged(log), "LR")
+    found = judged(log)
+    plan_ = found.state.plan
+    deg, rim, tyre = say_toes(found.mark("LR.toe"), plan_.axle_of("LR"), plan_.units)
     assert (deg, rim, tyre) == ("0.10° in", "0.7 mm in over the rim's 381 mm", '0.043" in over the tyre\'s 24.41"')
 
 
@@ -334,10 +338,10 @@ def test_with_shop_tools_every_figure_has_its_uncertainty_and_close_ones_what_se
         tight = replace(shop, aims=(Aim("LF.toe", 0.1, tolerance),))
         log.entries[0] = replace(log.entries[0], what=replace(log.entries[0].what, plan=tight))
         toe = judged(log).mark("LF.toe")
-        assert (toe.state, toe.settle) == ("too close to call", settles)
+        assert (toe.state, said(toe.settle)) == ("too close to call", settles)
     hopeless = replace(plan(tools=default_tools(False)[:2] + default_tools(False)[3:]), aims=(Aim("LF.toe", 0.1, 0.01),))
     log.entries[0] = replace(log.entries[0], what=replace(log.entries[0].what, plan=hopeless))
-    assert "No reading with these tools" in judged(log).mark("LF.toe").settle
+    assert "No reading with these tools" in said(judged(log).mark("LF.toe").settle)
 
 
 def test_a_plan_without_aims_is_asked_for_them():
@@ -382,7 +386,7 @@ def test_a_gauge_zeroed_on_the_frame_has_the_lean_of_the_frame_taken_out_by_the_
         y = plan().height_place(c).offset
         log.read(c, "camber", car.gauge(c, (0.0, -np.sin(lean), np.cos(lean))))
         if c == "LR":
-            assert "zeroed on the frame: read all four ride heights" in judged(log).mark("LF.camber").reason
+            assert "zeroed on the frame: read all four ride heights" in said(judged(log).mark("LF.camber").reason)
         log.read(c, "height", 110.0 + float(np.tan(lean) * y))
     for c in CORNERS:
         assert judged(log).mark(f"{c}.camber").value == pytest.approx(car.camber[c], abs=1e-5)

@@ -10,6 +10,7 @@ from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.say.revised import say_revision
 from tests.core.linkage.cars import plan
+from tests.words import said
 
 
 def test_a_revision_tells_what_is_different_and_nothing_else():
@@ -52,7 +53,7 @@ def test_a_revision_makes_moved_since_what_it_moves_and_nothing_else():
     def after(new):
         whats = [PlanRevised(old), Happened("settled"), *read, PlanRevised(new, 1)]
         found = evaluate(fold(None, [Entry(str(n), n, what) for n, what in enumerate(whats, start=1)]))
-        return {m.mark: m.reason for m in found.marks if m.state == "moved since"}
+        return {m.mark: said(m.reason) for m in found.marks if m.state == "moved since"}
 
     assert after(replace(old, front=replace(old.front, track=1350.0), aims=old.aims[:3])) == {}
     moved = after(replace(old, points={**old.points, "LR.lower.ball": (-2280.0, 600.0, 150.0)}))
@@ -75,12 +76,12 @@ def test_at_the_build_readings_are_judged_by_the_aims_of_the_build():
 
 def test_the_plan_says_what_it_leaves_open_before_the_step_that_wants_it():
     bare = replace(plan("heather"), front_linkage=None, aims=(), heights=(), adjusters=(), loads=None)
-    said = {(w.stage, w.what) for w in wanting(bare)}
-    assert ("Jig", "how the front wheels are held") in said
-    assert ("Set", "camber wanted at every corner") in said
-    assert ("Stance", "where the ride height of every corner is read") in said
+    open_ = {(w.stage, said(w.what)) for w in wanting(bare)}
+    assert ("Jig", "how the front wheels are held") in open_
+    assert ("Set", "camber wanted at every corner") in open_
+    assert ("Stance", "where the ride height of every corner is read") in open_
     stages = [w.stage for w in wanting(bare)]
     assert stages == sorted(stages, key=["Jig", "Travel", "Stance", "Set"].index)
     known = replace(plan("heather"), aims=tuple(replace(a, trust="doubtful") for a in plan("heather").aims))
-    assert any("12 of the aims" in w.what for w in wanting(known))
-    assert not any("camber wanted" in w.what or "joints" in w.what for w in wanting(known))
+    assert any("12 of the aims" in said(w.what) for w in wanting(known))
+    assert not any("camber wanted" in said(w.what) or "joints" in said(w.what) for w in wanting(known))

@@ -9,12 +9,15 @@ from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.marks import say_mark
 from ready_corner.core.quantities.errors import UnusualError
+from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import default_tools
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, check, fold
 from ready_corner.core.record.readings import Reading
+from ready_corner.core.say.judged import say_ask, say_mark_do, say_mark_value
 from tests.core.cars import plan
+from tests.words import said
 
 
 def judged(*whats, tolerance=3.0):
@@ -29,8 +32,8 @@ def read(left, right, tool="trammel"):
 def test_setback_is_plus_where_the_right_front_wheel_is_further_back():
     mark = judged(*read(2405.0, 2399.0)).mark("car.setback")
     assert (mark.value, mark.state) == (pytest.approx(6.0), "out")  # mm
-    assert mark.say == "6.0 mm right front further back"
-    assert mark.do == "right front forward 6.0 mm"
+    assert say_mark_value(mark, Units()) == "6.0 mm right front further back"
+    assert say_mark_do(mark, Units()) == "right front forward 6.0 mm"
     assert judged(*read(2400.0, 2399.0)).mark("car.setback").state == "holds"
     assert say_mark("LF.wheelbase") == "left front wheelbase"
 
@@ -43,13 +46,13 @@ def test_a_tape_is_less_sure_than_a_trammel_and_a_knock_moves_it():
 
 
 def test_it_is_asked_for_where_it_has_an_aim_and_no_turn_is_told_for_it():
-    asked = [a.title for a in round_of(judged()) if a.quantity == "wheelbase"]
+    asked = [say_ask(a)[0] for a in round_of(judged()) if a.quantity == "wheelbase"]
     assert asked == ["Wheelbase on the left", "Wheelbase on the right"]
     assert not [a for a in round_of(evaluate(fold(plan(), []))) if a.quantity == "wheelbase"]
     typed = {"height": 110.0, "camber": -1.0, "gap_front": 50.0, "gap_back": 50.0, "gap_hub": 50.0}
     tools = {"height": "tape", "camber": "digital"}
     rest = [Reading(q, c, v, tools.get(q, "rule")) for q, v in typed.items() for c in CORNERS]
     assert next_step(judged(*rest)).quantity == "wheelbase"
-    assert "No adjuster of the plan sets it" in next_step(judged(*rest, *read(2410.0, 2399.0))).reason
+    assert "No adjuster of the plan sets it" in said(next_step(judged(*rest, *read(2410.0, 2399.0))).reason)
     with pytest.raises(UnusualError, match="is on no car"):
         check(judged().given, Reading("wheelbase", "LF", 120.0, "tape"))

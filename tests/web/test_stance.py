@@ -26,11 +26,11 @@ def test_how_a_car_stands_on_pads_and_scales(demo):
     assert "nose down than planned" in tern["says"][0]
     assert tern["perches"]
     assert all(p["say"].startswith("Wind the") and p["caution"] and p["amount"] for p in tern["perches"])
-    assert all(c["expected"] and c["load"].endswith("lb") and len(c["does"]) == 5 for c in tern["corners"])
+    assert all(c["expected"] and c["load"].endswith("lb") and len(c["does_short"]) == 5 for c in tern["corners"])
     assert tern["pads_way"] == "arithmetic"
     assert [p["up"] for p in tern["pads"]] == ["0.062", "0.031", "", "0.062"]
     assert tern["corners"][2]["learned"].startswith("Left rear perch")
-    assert "tyre to body comes" in tern["corners"][2]["strip"]["amiss"][0]
+    assert any(amiss and "tyre to body comes" in line for line, amiss in tern["corners"][2]["strip"]["lines"])
     assert "lbf/in" in tern["corners"][0]["rods"][0]["rate"]
     assert tern["state"]["fuel"] == "half a tank"
 
@@ -119,3 +119,14 @@ def test_springs_that_cannot_be_are_refused_in_the_plan_and_nothing_is_lost(demo
     assert refused.status_code == 422
     assert words in refused.json()["sentence"]
     assert demo.get("/api/cars/heather").json()["number"] == before
+
+
+def test_the_api_gives_findings_beside_their_words(demo):
+    car = demo.get("/api/cars/tern").json()
+    out = next(m for m in car["marks"] if m["state"] == "out")
+    assert out["findings"]["reason"]["kind"] == "mark.off"
+    assert out["findings"]["reason"]["figures"]["off"]["value"] == pytest.approx(out["deviation"])
+    assert car["next"]["findings"]["sentence"]["kind"].startswith("next.")
+    refused = demo.post("/api/cars/tern/preview", json=reading_json("LF", "gap_front", "-3"))
+    assert refused.status_code == 422
+    assert refused.json()["problems"][0]["kind"] == "reading.impossible"

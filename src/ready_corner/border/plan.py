@@ -14,6 +14,7 @@ from ready_corner.core.plan import plan as core
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.footing import Footing
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
@@ -32,7 +33,7 @@ class PlanProblemsError(PlannedError):
 
     def __init__(self, problems: list[PlannedError], units: Units) -> None:
         self.problems, self.units = problems, units
-        super().__init__(" ".join(p.words for p in problems), path=problems[0].path)
+        super().__init__(finding("plan.problems", problems=tuple(p.finding for p in problems)), path=problems[0].path)
 
 
 class UnitsModel(Model):
@@ -367,7 +368,7 @@ class PlanModel(Model):
         )
         if plan and checked:
             problems += [
-                PlannedError(f"“{q}” is nothing that is read of a car. {meant(q, get_args(Quantity))}", path=f"tool_for.{q}")
+                PlannedError(finding("plan.no-quantity", quantity=q, near=meant(q, get_args(Quantity))), path=f"tool_for.{q}")
                 for q in self.tool_for
                 if q not in get_args(Quantity)
             ]

@@ -38,7 +38,7 @@ class RollBarModel(Model):
         try:
             return RollBar(**self.model_dump())
         except MeasuredError as wrong:
-            raise PlannedError(wrong.words, path="footing.bar") from wrong
+            raise PlannedError(wrong.finding, path="footing.bar") from wrong
 
 
 class EndFootingModel(Model):

@@ -6,6 +6,8 @@ What a user of the core needs is exported here: ``from ready_corner.core import 
 from importlib import import_module
 from typing import Any
 
+from ready_corner.core.quantities.finding import Finding, said_by
+
 _FROM = {
     "quantities.errors": (
         "CalledError",
@@ -69,3 +71,11 @@ def __getattr__(name: str) -> Any:
 
 def __dir__() -> list[str]:
     return list(__all__)
+
+
+def _in_words(finding: Finding) -> str:
+    """Return a finding in the words of ``say``, lengths in mm; they are loaded when one is first printed."""
+    return str(import_module(f"{__name__}.say.template").in_mm(finding))
+
+
+said_by(_in_words)

@@ -13,8 +13,9 @@ from ready_corner.border.entries import CarFileModel, EntryKept, LogbookModel, P
 from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
-from ready_corner.core.quantities.notation import in_units
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.logbook import CarState, Entry, fold
+from ready_corner.core.say.template import say_finding
 
 M = TypeVar("M", bound=Model)
 LARGEST_BYTES = 10_000_000  # a logbook of 20,000 entries is about 6 MB
@@ -28,7 +29,8 @@ class FileRefusedError(CalledError):
 
     def __init__(self, problems: list[tuple[str, str]]) -> None:
         self.problems = problems
-        super().__init__("\n".join(f"{path}: {said}" if path else said for path, said in problems), path=problems[0][0])
+        lines = tuple(f"{path}: {said}" if path else said for path, said in problems)
+        super().__init__(finding("file.refused", problems=lines), path=problems[0][0])
 
 
 def schemas() -> dict[str, dict[str, Any]]:
@@ -43,7 +45,7 @@ def read_plan(data: bytes) -> PlanModel:
     try:
         model.to_core()
     except PlanProblemsError as wrong:
-        raise FileRefusedError([(p.path, p.say(in_units(wrong.units))) for p in wrong.problems]) from wrong
+        raise FileRefusedError([(p.path, say_finding(p.finding, wrong.units)) for p in wrong.problems]) from wrong
     return model
 
 

@@ -27,7 +27,7 @@ def sweep_rows(plan: Plan, corner: Corner, travel: Array, rack: Array | float) -
     wheel = found.wheels[0 if len(found.wheels) == 1 or corner.startswith("L") else 1]
     drives = {"travel": found.poses.travel, "rack": found.poses.pose.steer}
     which = body.wheels[0 if len(found.wheels) == 1 or corner.startswith("L") else 1]
-    return _table(plan, corner, drives, found.poses.converged, {**wheel, **found.shared}, found.warnings) | {
+    return _table(plan, corner, drives, found.poses.converged, {**wheel, **found.shared}, [str(w) for w in found.warnings]) | {
         "steering_axis": _axis_words(axis_joints(body, which), wheel),
         "ends": [{"travel": e.travel, "rack": e.steer, "member": e.member} for e in found.ends],
     }
@@ -54,7 +54,7 @@ def pair_rows(plan: Plan, corner: Corner, heave: Array, roll_deg: Array | float,
     roll = roll_deg + heave * 0
     drives = {"heave": heave + roll * 0, "rack": poses[0].pose.steer, "roll_deg": roll}
     ends = [{"travel": e.travel, "rack": e.steer, "member": f"{s.body.name} {e.member}"} for s in found.bodies for e in s.ends]
-    return _table(plan, end, drives, good, answers, [w for s in found.bodies for w in s.warnings]) | {"ends": ends}
+    return _table(plan, end, drives, good, answers, [str(w) for s in found.bodies for w in s.warnings]) | {"ends": ends}
 
 
 def _table(

@@ -41,7 +41,7 @@ def record(
 @router.post("/cars/{slug}/preview")
 def preview(slug: str, what: Previewed, workshop: TheWorkshop) -> PreviewView:
     """Return what a reading or a turn would mean before it is recorded."""
-    return PreviewView.model_validate(workshop.preview(slug, what))
+    return PreviewView.of(workshop.preview(slug, what), workshop.state(slug).plan.units)
 
 
 @router.get("/cars/{slug}/log")

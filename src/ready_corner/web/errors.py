@@ -14,16 +14,18 @@ from starlette.exceptions import HTTPException
 from ready_corner.border.plan import PlanProblemsError
 from ready_corner.border.slips import slips
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, PlannedError, ReadyCornerError, SavedFirstError
-from ready_corner.core.quantities.notation import Units, in_units
+from ready_corner.core.quantities.notation import Units
+from ready_corner.core.say.template import say_finding
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.storage.logbooks import AwayError
 from ready_corner.workshop import NoSuchCarError
 
 
 class Problem(BaseModel):
-    """One thing that is wrong: where in the request, in a sentence, with its figures."""
+    """One thing that is wrong: where in the request, of what kind, in a sentence, with its figures."""
 
     path: str
+    kind: str = ""
     sentence: str
     numbers: dict[str, float] = {}
 
@@ -48,14 +50,16 @@ STATUSES: tuple[tuple[type[ReadyCornerError], int], ...] = (
 
 def refusal_of(error: ReadyCornerError, units: Units | None = None) -> Refusal:
     """Return a core error in the one format, its lengths in the units of the car it is about."""
-    say = in_units(error.units if isinstance(error, PlanProblemsError) else units or Units())
+    units = error.units if isinstance(error, PlanProblemsError) else units or Units()
     if isinstance(error, FileRefusedError):
         return Refusal(
             code=error.code, sentence=error.sentence, problems=[Problem(path=p, sentence=s) for p, s in error.problems]
         )
     single = error.problems if isinstance(error, PlanProblemsError) else [error]
-    problems = [Problem(path=e.path, sentence=e.say(say), numbers=e.numbers) for e in single]
-    return Refusal(code=error.code, sentence=error.say(say), problems=problems)
+    problems = [
+        Problem(path=e.path, kind=e.finding.kind, sentence=say_finding(e.finding, units), numbers=e.numbers) for e in single
+    ]
+    return Refusal(code=error.code, sentence=say_finding(error.finding, units), problems=problems)
 
 
 def refusal_of_request(errors: list[dict[str, Any]]) -> Refusal:

@@ -16,14 +16,13 @@ from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.propose import Means, propose
 from ready_corner.core.engines.survey.readings import KINDS, Kind
 from ready_corner.core.judge.frame import Frame
-from ready_corner.core.judge.level import level
-from ready_corner.core.judge.squareness import say_square
+from ready_corner.core.judge.level import Level, level
+from ready_corner.core.judge.squareness import square
 from ready_corner.core.judge.survey_views import agreement, ellipses, read_once
-from ready_corner.core.quantities.errors import spelt
-from ready_corner.core.quantities.notation import Units, echo, in_units, read, say_angle, say_length, signed
+from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, signed
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
-from ready_corner.core.record.weld_acts import conditions, open_holds, say_body, say_gaps, say_order
+from ready_corner.core.record.weld_acts import conditions, open_holds
 from ready_corner.core.say.jig import (
     say_agreement,
     say_datum,
@@ -41,6 +40,8 @@ from ready_corner.core.say.jig import (
     say_verdict,
     say_witnesses,
 )
+from ready_corner.core.say.weld import say_body, say_gaps, say_order
+from ready_corner.web.said import all_said, said
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -266,11 +267,11 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
             twin=[] if p.twin is None else [_signed(v, units) for v in p.twin],
             twin_most=p.twin_most,
             verdict=p.verdict,
-            move=p.move,
+            move=", ".join(all_said(p.move, units)),
             effects=[_effect(e, units) for e in p.effects],
-            options=[OptionView.model_validate(o) for o in p.options],
-            stale=p.stale,
-            doubt=p.doubt,
+            options=[OptionView(do=o.do, say=said(o.how, units), spoils=o.spoils) for o in p.options],
+            stale=said(p.stale, units),
+            doubt=said(p.doubt, units),
         )
         for p in found.rows
     ]
@@ -282,8 +283,8 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         *say_locked(frame),
         *say_witnesses(frame),
     ]
-    if network and (said := say_gauge(network)):
-        notes.append(said)
+    if network and (gauge := say_gauge(network)):
+        notes.append(gauge)
     return JigView(
         number=workshop.state(slug).number,
         support=frame.log.support,
@@ -291,18 +292,18 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         points=[_point(frame, n, laid) for n in frame.planned],
         readings=_reads(frame, workshop.ids(slug)),
         wrong=list(say_verdict(frame.verdict, units)),
-        loose=[spelt(line, in_units(units)) for line in say_free(network)] if network else [],
+        loose=list(say_free(network, units)) if network else [],
         notes=notes,
         datum=DatumModel.model_validate(frame.log.datum) if frame.log.datum else None,
-        axes=axes,
+        axes=said(axes, units),
         sigma0=frame.adjusted.sigma0 if frame.adjusted else None,
         dof=frame.adjusted.dof if frame.adjusted else 0,
         pickups=rows,
         together=[TogetherView(of=k, effects=[_effect(e, units) for e in v]) for k, v in found.together.items()],
-        square=list(say_square(frame)),
-        since=frame.log.disturbed[-1].words if frame.log.disturbed else "",
+        square=all_said(square(frame), units),
+        since=said(frame.log.disturbed[-1].said, units) if frame.log.disturbed else "",
         moved=[
-            *(say_recovered(fit, units) if fit else [why_not] if why_not else []),
+            *(say_recovered(fit, units) if fit else [said(why_not, units)] if why_not else []),
             *(say_drift(drift, units) if drift else []),
         ],
         moved_first=say_drift_first(drift, units) if drift else "",
@@ -314,15 +315,26 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         carried=DatumModel.model_validate(carried) if (carried := frame.carried) else None,
         zero=frame.log.zero,
         datum_note=DATUM_NOTES.get(frame.log.datum.way, "") if frame.log.datum else "",
-        level=LevelView.model_validate(stands) if (stands := level(frame.plan, frame.log, frame.gone)) else None,
+        level=_level(stands, units) if (stands := level(frame.plan, frame.log, frame.gone)) else None,
     )
+
+
+def _level(stands: Level, units: Units) -> LevelView:
+    feet = [
+        FootView(
+            name=f.name, x=f.x, y=f.y, counts=f.counts, do=said(f.do, units),
+            say="" if f.height is None else say_length(f.height, units, denominator=0),
+        )
+        for f in stands.feet
+    ]  # fmt: skip
+    return LevelView(sentence=said(stands.sentence, units), notes=all_said(stands.notes, units), feet=feet)
 
 
 def _works(frame: Frame) -> WorksView:
     works, units = frame.log.works, frame.plan.units
     left_jig = frame.log.left_jig
     unmet = open_holds(works, frame.log.disturbed[-1].number if frame.log.disturbed else 0, left_jig)
-    done = [d.words for d in frame.log.disturbed if d.weld]
+    done = [said(d.said, units) for d in frame.log.disturbed if d.weld]
     bracing = (
         []
         if works.bracing is None
@@ -373,7 +385,7 @@ def _point(frame: Frame, name: str, laid: Laid | None) -> PointView:
         determined=here,
         status=frame.log.status(name),
         pins=[says for _, says in frame.log.pins.get(name, ())],
-        stale=disturbed.words if disturbed and read_before and not here else "",
+        stale=said(disturbed.said, frame.plan.units) if disturbed and read_before and not here else "",
     )
 
 

@@ -15,6 +15,7 @@ from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import default_tools
 from ready_corner.demo import example_of
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
+from ready_corner.web.said import said
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -107,7 +108,10 @@ def purposes(
 def wanting_of(slug: str, workshop: TheWorkshop) -> list[WantingView]:
     """Return what the plan of a car leaves open, and the stage that will want it."""
     plan = workshop.state(slug).plan
-    return [WantingView.model_validate(w) for w in (*wanting(plan), *unprovable(plan))]
+    return [
+        WantingView(what=said(w.what, plan.units), path=w.path, stage=w.stage, step=said(w.step, plan.units))
+        for w in (*wanting(plan), *unprovable(plan))
+    ]
 
 
 @router.post("/points/read")

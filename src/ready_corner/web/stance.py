@@ -10,13 +10,14 @@ from pydantic import Field
 from ready_corner.border.base import Model
 from ready_corner.border.kinds import SENT, Kept
 from ready_corner.core.advise import sums as core
-from ready_corner.core.advise.perches import CROSS, say_loads, say_turn
+from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import CornerStand, Stance, stance
 from ready_corner.core.engines.linkage.named import say_rate, shown
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.engines.statics.bars import RollBar
 from ready_corner.core.judge.corners import at_rest_of, movement_of
 from ready_corner.core.judge.marks import Evaluation
+from ready_corner.core.judge.pads import Pad
 from ready_corner.core.model.limits import Limit
 from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.ride_heights import Hub
@@ -26,8 +27,20 @@ from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.footing import SCHOOL_WORDS, School
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
-from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
-from ready_corner.core.say.stance import arm_lines, say_hub, say_off, say_preload, seat_lines, spring_lines
+from ready_corner.core.quantities.notation import Units, read, say_exact, say_length, say_mass, say_small_length, say_turns
+from ready_corner.core.say.judged import say_mark_value
+from ready_corner.core.say.stance import (
+    arm_lines,
+    say_hub,
+    say_loads,
+    say_off,
+    say_perch,
+    say_preload,
+    seat_lines,
+    spring_lines,
+)
+from ready_corner.core.say.template import say_line
+from ready_corner.web.said import all_said, said
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -75,8 +88,6 @@ class StripView(View):
     droop: list[LimitView]
     bump_left: str
     droop_left: str
-    says: list[str]
-    amiss: list[str]
     lines: list[tuple[str, bool]]
 
 
@@ -133,7 +144,6 @@ class StandView(View):
     springs: list[SpringLineView]
     rods: list[RodView]
     arms: list[tuple[str, str]]
-    does: list[str]
     does_short: list[str]
     learned: str
     learned_of: str
@@ -202,41 +212,57 @@ def stance_view(evaluation: Evaluation, found: Stance) -> StanceView:
     state, units = evaluation.state, evaluation.state.plan.units
     turns = found.turns
     return StanceView(
-        says=list(found.says),
-        why_not=found.why_not,
-        short=turns.words if turns else "",
+        says=all_said(found.says, units),
+        why_not=said(found.why_not, units),
+        short=" ".join(all_said(turns.short, units)) if turns else "",
         school=turns.school if turns else state.plan.footing.school,
         school_words=SCHOOL_WORDS[turns.school if turns else state.plan.footing.school],
-        cross=evaluation.mark(CROSS).say,
+        cross=say_mark_value(evaluation.mark(CROSS), units),
         cross_then=f"{turns.cross:.1f} %" if turns and turns.steps and turns.cross is not None else "",
         perches=[
-            PerchView(corner=p.corner, adjuster=p.adjuster, say=p.say, amount=p.turned, caution=p.caution)
+            PerchView(
+                corner=p.corner,
+                adjuster=p.adjuster,
+                say=said(p.said, units),
+                amount=f"{say_turns(p.amount)} {p.way}",
+                caution=said(p.caution, units),
+            )
             for p in found.perches
         ],
         corners=[_corner(evaluation, found, i) for i in range(4)],
-        pads=[
-            PadView(corner=p.corner, say=p.say, up=_said(p.up, units) if p.up > 0.05 else "", pack=p.pack, adds=p.adds)
-            for p in found.pads.pads
-        ],
+        pads=[_pad(p, units) for p in found.pads.pads],
         pads_way=found.pads.way,
-        pads_say=list(found.pads.says),
+        pads_say=all_said(found.pads.says, units),
         loads=[] if found.loads is None else list(say_loads(np.array(found.loads), units)),
-        load_says=list(found.load_says),
+        load_says=all_said(found.load_says, units),
         hubs=[_hub(evaluation, h) for h in found.hubs],
-        stand_says=list(found.stand_says),
+        stand_says=all_said(found.stand_says, units),
         features=[
             FeatureView(
                 name=f.name, wanted=_said(f.wanted, units), now="" if f.now is None else _said(f.now, units), master=f.master
             )
             for f in found.features
         ],
-        provisional=list(found.provisional),
-        notes=list(found.notes),
+        provisional=all_said(found.provisional, units),
+        notes=all_said(found.notes, units),
         state=StateModel.model_validate(state.stance.state) if state.stance.state else None,
         stand_ins=[c for c in CORNERS if c in state.stance.stand_ins],
         wanted=_attitude(found.wanted),
         floor=_attitude(found.floor),
         stands=_attitude(found.stands),
+    )
+
+
+def _pad(pad: Pad, units: Units) -> PadView:
+    height, load = pad.adds
+    adds = [f"{'+' if height > 0 else '−'}{say_small_length(abs(height), units)}"] if abs(height) >= 0.05 else []
+    adds += [f"{'+' if load > 0 else '−'}{say_mass(abs(load), units)}"] if abs(load) >= 0.05 else []
+    return PadView(
+        corner=pad.corner,
+        say="" if pad.height is None else say_small_length(pad.height, units),
+        up=_said(pad.up, units) if pad.up > 0.05 else "",
+        pack=" + ".join(say_exact(s, units) for s in pad.pack),
+        adds=", ".join(adds),
     )
 
 
@@ -260,13 +286,12 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
         springs=[_spring(plan, move, rest, one, w) for w in one.works] if move else [],
         rods=_rods(plan, move, rest, one.strip.wanted if one.strip else 0.0) if move else [],
         arms=list(arm_lines(move, one.strip.wanted if one.strip.now is None else one.strip.now)) if move and one.strip else [],
-        does=list(say_turn(plan, found.does, i)) if found.does else [],
-        does_short=list(say_turn(plan, found.does, i, short=True)) if found.does else [],
-        learned=told.get(perch.id, "") if perch else "",
+        does_short=list(say_perch(plan, found.does, i)) if found.does else [],
+        learned=said(told.get(perch.id), units) if perch else "",
         learned_of=perch.id if perch else "",
         wheel=plan.wheel_place(corner),
         radius=radius.value if radius else axle.tyre_diameter / 2,
-        problem=one.problem,
+        problem=said(one.problem, units),
     )
 
 
@@ -285,9 +310,7 @@ def _strip(one: CornerStand, units: Units) -> StripView | None:
         droop=limits(strip.droop),
         bump_left="" if strip.bump_left is None else _said(strip.bump_left, units),
         droop_left="" if strip.droop_left is None else _said(strip.droop_left, units),
-        says=list(strip.says),
-        amiss=list(strip.amiss),
-        lines=list(strip.lines),
+        lines=[(said(line, units), amiss) for line, amiss in strip.lines],
     )
 
 
@@ -434,7 +457,9 @@ def reckoned(slug: str, ask: Ask, workshop: TheWorkshop) -> ReckonedView:
     """Return the answer to one sum beside the car."""
     evaluation = workshop.evaluation(slug)
     plan = evaluation.state.plan
-    return ReckonedView(lines=list(core.reckon(_to_core(ask, plan), plan, lambda: stance(evaluation))))
+    return ReckonedView(
+        lines=[say_line(f, plan.units) for f in core.reckon(_to_core(ask, plan), plan, lambda: stance(evaluation))]
+    )
 
 
 def _to_core(ask: Ask, plan: Plan) -> core.Asked:

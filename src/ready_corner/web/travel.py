@@ -16,6 +16,7 @@ from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.names import say_point
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import read
+from ready_corner.web.said import all_said
 from ready_corner.web.views import View
 from ready_corner.web.workshop import TheWorkshop
 
@@ -134,7 +135,7 @@ def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
         drive=(found.drive * factor).round(7).tolist(),
         unit=unit,
         curves=[_curve(c, units.inches) for c in found.curves],
-        warnings=list(found.warnings),
+        warnings=all_said(found.warnings, units),
         limits=[_limit(limit, factor, units.inches) for limit in found.limits],
     )
 

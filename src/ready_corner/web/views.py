@@ -11,18 +11,36 @@ from ready_corner.border.entries import (
     EntryKept,
 )
 from ready_corner.border.plan import AimModel, PlanModel
+from ready_corner.core.advise.accept import Preview
 from ready_corner.core.advise.car import CarJudged
-from ready_corner.core.advise.corner import CornerSetting
+from ready_corner.core.advise.corner import AdjusterState, CornerSetting, Expected, Turn
 from ready_corner.core.advise.next import Ask, Step, StepKind
 from ready_corner.core.judge.marks import MarkState, State
+from ready_corner.core.plan.aims import say_aim
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.plan import AdjusterKind
+from ready_corner.core.plan.plan import AdjusterKind, Plan
+from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.logbook import CarState, PlanRevised
 from ready_corner.core.record.notes import Correction
 from ready_corner.core.record.readings import Drawing, Quantity, Reading
 from ready_corner.core.say.entries import say_entry
-from ready_corner.workshop import Told
+from ready_corner.core.say.judged import (
+    say_ask,
+    say_expected,
+    say_latest,
+    say_left,
+    say_mark_aim,
+    say_mark_do,
+    say_mark_u,
+    say_mark_value,
+    say_toes,
+    say_turn,
+    say_worth,
+)
+from ready_corner.web.said import FindingView, all_said, as_found, said
+from ready_corner.workshop import Told, Trouble
 
 S = TypeVar("S")
 
@@ -53,6 +71,7 @@ class MarkView(View):
     repeats: int
     odd: int | None
     provisional: bool
+    findings: dict[str, FindingView]
 
 
 class AskView(View):
@@ -78,6 +97,7 @@ class StepView(View):
     reason: str
     corner: Corner | None
     quantity: Quantity | None
+    findings: dict[str, FindingView]
 
 
 class WorthView(View):
@@ -144,6 +164,7 @@ class CornerView(View):
     why_not: str
     why_not_code: str
     toe: list[str]
+    findings: dict[str, FindingView]
 
 
 class ConditionView(View):
@@ -215,11 +236,10 @@ class _Unjudged:
     stand_round: tuple[Ask, ...] = ()
     pads: tuple[Ask, ...] = ()
     holding = 0
-    next = Step("plan", "This car cannot be reckoned", "Its log and its plan are whole.")
+    next = Step("plan", finding("next.not-reckoned"), finding("because.not-reckoned"))
     corners: Mapping[Corner, CornerSetting] = {}
-    toe: Mapping[Corner, tuple[str, ...]] = {}
     progress: Mapping[str, float] = {}
-    steer_ahead = ""
+    steer_ahead: Finding | None = None
 
 
 _UNJUDGED = _Unjudged()
@@ -227,71 +247,124 @@ _UNJUDGED = _Unjudged()
 
 @dataclass(frozen=True)
 class _Part(Generic[S]):
-    """One part of what is shown of a car: what it is made of, and how it is made. It is made anew only where that differs."""
+    """One part of what is shown of a car: what it is made of, and how it is made, in the words of its plan. It is made anew only where that differs."""
 
     of: Callable[[Told], S]
-    made: Callable[[S], object]
+    made: Callable[[S, Plan], object]
 
 
 def _own(told: Told) -> "CarJudged | _Unjudged":
     return told.judged or _UNJUDGED
 
 
-def _asks(rows: Sequence[Ask]) -> list[AskView]:
-    return [_ask(a) for a in rows]
+def _asks(rows: Sequence[Ask], plan: Plan) -> list[AskView]:
+    return [_ask(a, plan.units) for a in rows]
 
 
 @lru_cache(1000)
-def _ask(ask: Ask) -> AskView:
-    return AskView.model_validate(ask)
+def _ask(ask: Ask, units: Units) -> AskView:
+    title, how = say_ask(ask)
+    return AskView(
+        corner=ask.corner, quantity=ask.quantity, title=title, how=how, tool=ask.tool.id, wanted=ask.wanted, drawing=ask.drawing,
+        latest=say_latest(ask, units), repeats=ask.repeats, latest_typed=ask.latest.typed if ask.latest else "",
+    )  # fmt: skip
 
 
 @lru_cache(1000)
-def _mark(mark: MarkState) -> MarkView:
-    return MarkView.model_validate(mark)
+def mark_view(mark: MarkState, units: Units) -> MarkView:
+    """Return a mark as shown."""
+    return MarkView(
+        mark=mark.mark,
+        state=mark.state,
+        value=mark.value,
+        expanded=mark.expanded,
+        deviation=mark.deviation,
+        aim=AimModel.model_validate(mark.aim) if mark.aim else None,
+        say=say_mark_value(mark, units),
+        say_u=say_mark_u(mark, units),
+        say_aim=say_mark_aim(mark, units),
+        reason=said(mark.reason, units),
+        do=say_mark_do(mark, units),
+        settle=said(mark.settle, units),
+        chance=mark.chance,
+        number=mark.number,
+        repeats=mark.repeats,
+        odd=mark.odd,
+        provisional=mark.provisional,
+        findings=as_found(reason=mark.reason, settle=mark.settle),
+    )
+
+
+def _step(step: Step, plan: Plan) -> StepView:
+    return StepView(
+        kind=step.kind,
+        sentence=said(step.sentence, plan.units),
+        reason=said(step.reason, plan.units),
+        corner=step.corner,
+        quantity=step.quantity,
+        findings=as_found(sentence=step.sentence, reason=step.reason),
+    )
+
+
+def _trouble(trouble: Trouble | None, plan: Plan) -> TroubleView | None:
+    if trouble is None:
+        return None
+    sentence = said(trouble.finding, plan.units)
+    return TroubleView(number=trouble.number, id=trouble.id, strikable=trouble.strikable, sentence=sentence)
 
 
 def _names(state: CarState) -> list[str]:
     return list(dict.fromkeys([*state.surveyed, *(p for n in state.jig.noted for p in n.read.points)]))
 
 
-def _corners(rows: Mapping[Corner, tuple[CornerSetting, tuple[str, ...]]]) -> dict[Corner, CornerView]:
-    return {c: corner_view(*row) for c, row in rows.items()}
+def _settings(told: Told) -> Mapping[Corner, tuple[CornerSetting, MarkState | None]]:
+    own = _own(told)
+    toes = {m.mark: m for m in own.marks}
+    return {c: (own.corners.get(c) or CornerSetting(c, ()), toes.get(f"{c}.toe")) for c in CORNERS}
+
+
+def _corners(rows: Mapping[Corner, tuple[CornerSetting, MarkState | None]], plan: Plan) -> dict[Corner, CornerView]:
+    return {c: corner_view(setting, toe, plan) for c, (setting, toe) in rows.items()}
+
+
+def _as_it_is(part: S, plan: Plan) -> S:
+    return part
 
 
 _PARTS: Mapping[str, _Part[Any]] = {
-    "number": _Part(lambda t: t.state.number, int),
-    "plan_number": _Part(lambda t: t.state.plan_number, int),
-    "plan": _Part(lambda t: t.state.plan, PlanModel.from_core),
-    "condition": _Part(lambda t: t.state.condition, ConditionView.model_validate),
-    "marks": _Part(lambda t: _own(t).marks, lambda rows: [_mark(m) for m in rows]),
+    "number": _Part(lambda t: t.state.number, _as_it_is),
+    "plan_number": _Part(lambda t: t.state.plan_number, _as_it_is),
+    "plan": _Part(lambda t: t.state.plan, lambda plan, _: PlanModel.from_core(plan)),
+    "condition": _Part(lambda t: t.state.condition, lambda found, _: ConditionView.model_validate(found)),
+    "marks": _Part(lambda t: _own(t).marks, lambda rows, plan: [mark_view(m, plan.units) for m in rows]),
     "round": _Part(lambda t: _own(t).round, _asks),
     "floor_round": _Part(lambda t: _own(t).floor_round, _asks),
     "stand_round": _Part(lambda t: _own(t).stand_round, _asks),
     "pads": _Part(lambda t: _own(t).pads, _asks),
-    "next": _Part(lambda t: _own(t).next, StepView.model_validate),
-    "corners": _Part(
-        lambda t: {c: (_own(t).corners.get(c) or CornerSetting(c, ()), _own(t).toe.get(c, ())) for c in CORNERS}, _corners
-    ),
-    "holding": _Part(lambda t: _own(t).holding, int),
-    "judged": _Part(lambda t: len(_own(t).judged), int),
-    "progress": _Part(lambda t: _own(t).progress, dict),
-    "steer_ahead": _Part(lambda t: _own(t).steer_ahead, str),
-    "surveyed": _Part(lambda t: _names(t.state), list),
-    "trouble": _Part(lambda t: t.trouble, lambda trouble: TroubleView.model_validate(trouble) if trouble else None),
-    "notices": _Part(lambda t: t.notices, list),
+    "next": _Part(lambda t: _own(t).next, _step),
+    "corners": _Part(_settings, _corners),
+    "holding": _Part(lambda t: _own(t).holding, _as_it_is),
+    "judged": _Part(lambda t: len(_own(t).judged), _as_it_is),
+    "progress": _Part(lambda t: _own(t).progress, lambda rows, _: dict(rows)),
+    "steer_ahead": _Part(lambda t: _own(t).steer_ahead, lambda ahead, plan: said(ahead, plan.units)),
+    "surveyed": _Part(lambda t: _names(t.state), _as_it_is),
+    "trouble": _Part(lambda t: t.trouble, _trouble),
+    "notices": _Part(lambda t: t.notices, lambda rows, plan: all_said(rows, plan.units)),
 }
 
 
 def car_view(slug: str, told: Told, kept: Mapping[str, EntryKept]) -> CarView:
     """Return all that is shown of a car; where it cannot be reckoned, its plan and what is in the way."""
-    return CarView(slug=slug, last=_last(told.state, kept), **{name: p.made(p.of(told)) for name, p in _PARTS.items()})
+    plan = told.state.plan
+    return CarView(slug=slug, last=_last(told.state, kept), **{name: p.made(p.of(told), plan) for name, p in _PARTS.items()})
 
 
 def car_change(before: Told, told: Told, kept: Mapping[str, EntryKept]) -> CarChange:
-    """Return those parts of what is shown of a car that are not what they were before."""
+    """Return those parts of what is shown of a car that are not what they were before; of another plan all of them."""
+    plan, anew = told.state.plan, told.state.plan is not before.state.plan
     parts = ((name, p, p.of(told)) for name, p in _PARTS.items())
-    return CarChange(last=_last(told.state, kept), **{n: p.made(now) for n, p, now in parts if now != p.of(before)})
+    changed = {n: p.made(now, plan) for n, p, now in parts if anew or now != p.of(before)}
+    return CarChange(last=_last(told.state, kept), **changed)
 
 
 def _last(state: CarState, kept: Mapping[str, EntryKept]) -> LastView | None:
@@ -303,35 +376,62 @@ def _last(state: CarState, kept: Mapping[str, EntryKept]) -> LastView | None:
     return None
 
 
-def corner_view(answer: CornerSetting, toe: Sequence[str]) -> CornerView:
+def corner_view(answer: CornerSetting, toe: MarkState | None, plan: Plan) -> CornerView:
     """Return the turns of a corner as shown."""
-    adjusters = [
-        AdjusterView(
-            id=s.adjuster.id,
-            name=s.adjuster.name,
-            kind=s.adjuster.kind,
-            ways=(s.adjuster.way(1), s.adjuster.way(-1)),
-            moved=s.moved,
-            low=s.low,
-            high=s.high,
-            say_how=s.say_how,
-            say_room=s.say_room,
-            room=s.room,
-            engagement=s.engagement,
-            worth=[WorthView.model_validate(w) for w in s.worth],
-        )
-        for s in answer.adjusters
-    ]
+    units = plan.units
     return CornerView(
         corner=answer.corner,
-        adjusters=adjusters,
-        turns=[TurnView.model_validate(t) for t in answer.turns],
-        expected=[ExpectedView.model_validate(e) for e in answer.expected],
-        sentence=answer.sentence,
-        reason=answer.reason,
-        why_not=answer.why_not,
+        adjusters=[_adjuster(s, units) for s in answer.adjusters],
+        turns=[_turn(t, units) for t in answer.turns],
+        expected=[_expected(e, plan) for e in answer.expected],
+        sentence=said(answer.sentence, units),
+        reason=said(answer.reason, units),
+        why_not=said(answer.why_not, units),
         why_not_code=answer.why_not_code,
-        toe=list(toe),
+        toe=list(say_toes(toe, plan.axle_of(answer.corner), units)) if toe else [],
+        findings=as_found(sentence=answer.sentence, reason=answer.reason, why_not=answer.why_not),
+    )
+
+
+def _adjuster(state: AdjusterState, units: Units) -> AdjusterView:
+    left = say_left(state, units)
+    return AdjusterView(
+        id=state.adjuster.id,
+        name=state.adjuster.name,
+        kind=state.adjuster.kind,
+        ways=(state.adjuster.way(1), state.adjuster.way(-1)),
+        moved=state.moved,
+        low=state.low,
+        high=state.high,
+        say_how=said(state.how, units),
+        say_room=f"left: {', '.join(left)}",
+        room=left,
+        engagement=state.engagement,
+        worth=[
+            WorthView(mark=w.mark, per_turn=w.per_turn, expanded=w.expanded, by_plan=w.by_plan, say=say_worth(w, units))
+            for w in state.worth
+        ],
+    )
+
+
+def _turn(turn: Turn, units: Units) -> TurnView:
+    size, way = say_turn(turn)
+    return TurnView(
+        adjuster=turn.adjuster, name=turn.name, amount=turn.amount, tried=turn.tried, size=size, way=way,
+        say=said(turn.said, units), caution=said(turn.caution, units),
+    )  # fmt: skip
+
+
+def _expected(expected: Expected, plan: Plan) -> ExpectedView:
+    say, say_u = say_expected(expected, plan.units)
+    return ExpectedView(
+        mark=expected.mark,
+        value=expected.value,
+        expanded=expected.expanded,
+        verdict=expected.verdict,
+        say=say,
+        say_u=say_u,
+        say_aim=f"aim {say_aim(plan, expected.mark)}",
     )
 
 
@@ -343,6 +443,13 @@ class PreviewView(View):
     state: State | None
     large: str
     caution: str
+    findings: dict[str, FindingView]
+
+    @classmethod
+    def of(cls, found: Preview, units: Units) -> "PreviewView":
+        """Return what an entry would mean as shown."""
+        words = {name: said(getattr(found, name), units) for name in ("said", "means", "large", "caution")}
+        return cls(**words, state=found.state, findings=as_found(means=found.means, large=found.large, caution=found.caution))
 
 
 class LogLine(View):

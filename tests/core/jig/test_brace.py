@@ -6,8 +6,9 @@ from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.record.jig_acts import JigLog, SurveyRead
 from ready_corner.core.record.logbook import Entry, fold
-from ready_corner.core.record.weld_acts import Brace, say_body
+from ready_corner.core.record.weld_acts import Brace
 from ready_corner.core.say.entries import say_act
+from ready_corner.core.say.weld import say_body
 from tests.core.linkage.cars import plan
 
 HEATHER = plan("heather")

@@ -7,15 +7,16 @@ from itertools import combinations
 import numpy as np
 import pytest
 
-from ready_corner.core.advise.pickups import pickups, say_move
+from ready_corner.core.advise.pickups import move_of, pickups
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.survey.propose import Means, possible, propose
 from ready_corner.core.engines.survey.readings import model
 from ready_corner.core.judge.frame import Frame, expected, places_of
-from ready_corner.core.judge.squareness import say_square
+from ready_corner.core.judge.squareness import square
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.jig_acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
@@ -33,6 +34,7 @@ from ready_corner.core.say.jig import (
     say_witnesses,
 )
 from tests.core.linkage.cars import plan
+from tests.words import said
 
 HEATHER = plan("heather")
 PLACES = places_of(HEATHER)
@@ -68,13 +70,13 @@ def truth_with(**moved):
 def test_a_frame_as_planned_is_found_as_planned_and_every_point_holds():
     found = frame(*surveyed(truth_with()), DATUM)
     laid, why = found.laid
-    assert why == ""
+    assert why is None
     np.testing.assert_allclose([laid.place(n) for n in NAMES], [PLACES[n] for n in NAMES], atol=1e-6)
     assert say_verdict(found.verdict, Units()) == ()
     rows = {p.point: p for p in pickups(found, {}, {}).rows}
     assert rows["LF.upper.front"].verdict == "holds"
     assert rows["LF.upper.front"].options[0].do == "leave it"
-    assert rows["LF.tie.inner"].options[0].say == "not measured yet"
+    assert rows["LF.tie.inner"].options[0].how.kind == "pickup.unmeasured"
 
 
 def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_first():
@@ -82,7 +84,7 @@ def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_f
     result = pickups(found, {}, {})
     row = next(p for p in result.rows if p.point == "RR.upper.front")
     assert row.off == pytest.approx([0, 2.5, 0], abs=1e-6)
-    assert (row.verdict, row.move) == ("out", "2.5 right")
+    assert (row.verdict, said(row.move)) == ("out", ("2.5 right",))
     body = next(b for b in bodies_of(HEATHER, "rear") if b.name == "RR")
     off = np.add(body.shape.point("upper.front"), [0, 2.5, 0])
     after = sweep(body.built({"upper.front": off}), np.zeros(1)).answers
@@ -97,16 +99,16 @@ def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_f
     assert row.options[-1].do == "cut and move"
     assert row.twin == pytest.approx([0, -2.5, 0], abs=1e-6)
     taken = next(o for o in row.options if o.do == "take it up")
-    assert "removed left" in taken.say
+    assert "removed left" in said(taken.how)
 
 
 def test_a_misread_tape_is_named_in_the_builders_words():
     i = next(i for i, r in enumerate(WANTED) if r.kind == "distance" and set(r.points) & {"LF.lower.front"})
     found = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM)
-    said = say_verdict(found.verdict, Units())
+    lines = say_verdict(found.verdict, Units())
     assert len(said) == 1
-    assert said[0].startswith(found.verdict.named.reading.said)
-    assert "Measure it again. Until that is done, the frame is judged without what is wrong." in said[0]
+    assert lines[0].startswith(found.verdict.named.reading.said)
+    assert "Measure it again. Until that is done, the frame is judged without what is wrong." in lines[0]
     struck = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM, Correction(str(i + 2)))
     assert struck.verdict is None
 
@@ -129,7 +131,7 @@ def test_a_named_wrong_reading_drives_no_verdict(seed):
             assert before[p.point].verdict != "holds"  # only what the sound readings say too
         if found.doubted(p.point):
             assert (p.verdict, [o.do for o in p.options]) == ("too close to call", ["measure"])
-            assert "in doubt; read again first" in p.doubt
+            assert "in doubt; read again first" in said(p.doubt)
 
 
 def test_readings_that_nothing_explains_judge_nothing():
@@ -142,7 +144,7 @@ def test_readings_that_nothing_explains_judge_nothing():
     judged = [p for p in pickups(found, {}, {}).rows if p.verdict]
     assert judged
     assert {(p.verdict, *(o.do for o in p.options)) for p in judged} == {("too close to call", "measure")}
-    assert say_square(found) == ()
+    assert square(found) == ()
 
 
 def test_after_a_weld_readings_of_its_points_do_not_count_and_the_pull_is_told():
@@ -150,11 +152,13 @@ def test_after_a_weld_readings_of_its_points_do_not_count_and_the_pull_is_told()
     before, weld = surveyed(truth_with(), rng=rng), Happened("weld", points=("RR",))
     halfway = frame(*before, DATUM, weld)
     assert all(not any(p.startswith("RR.") for p in r.points) for r in halfway.readings)
-    assert next(p for p in pickups(halfway, {}, {}).rows if p.point == "RR.upper.rear").stale == "welded RR"
+    assert next(p for p in pickups(halfway, {}, {}).rows if p.point == "RR.upper.rear").stale == finding(
+        "move.happened", what="weld", points=("RR",)
+    )
     pulled = truth_with(RR_upper_front=[0, 3.0, 0], RR_upper_rear=[0, 3.0, 0])
     after = frame(*before, DATUM, weld, *surveyed(pulled, rng=rng))
     fit, why = after.recovered
-    assert why == ""
+    assert why is None
     assert {p.name for p in fit.moved} <= {"RR.upper.front", "RR.upper.rear"}
     by = {p.name: p.by for p in after.drift.points}
     assert by["RR.upper.front"] == pytest.approx([0, 3, 0], abs=1.5)
@@ -167,13 +171,13 @@ def test_a_datum_is_judged_by_what_it_gives_the_furthest_point_and_a_mid_line_sa
     near = DatumChosen(
         ("LF.lower.front", "LF.lower.rear", "RF.lower.front"), ("LF.lower.front", "LF.lower.rear"), "LF.lower.front"
     )
-    said = say_datum(frame(*coarse, near))
-    assert "nothing can hold there" in said[0]
+    lines = say_datum(frame(*coarse, near))
+    assert "nothing can hold there" in lines[0]
     assert not any("nothing can hold" in s for s in say_datum(frame(*surveyed(truth_with()), DATUM)))
     mid = replace(DATUM, way="mid-line of the lower inner pivots")
     found = frame(*surveyed(truth_with(LF_lower_front=[0, 1.0, 0], LR_lower_rear=[0, -1.0, 0])), mid)
     laid, why = found.laid
-    assert why == ""
+    assert why is None
     for a, b in (("LF.lower.front", "RF.lower.front"), ("LR.lower.rear", "RR.lower.rear")):
         assert laid.place(a)[1] + laid.place(b)[1] == pytest.approx(0, abs=1e-6)
     assert "sideways only both alike" in say_datum(found)[-1]
@@ -191,7 +195,7 @@ def test_a_flat_frame_taped_all_round_lays_its_datum_without_heights():
     ]
     found = frame(*taped, DatumChosen(("frame.lf", "frame.rf", "frame.lr"), ("frame.lf", "frame.lr"), "frame.lf"), of=of)
     laid, why = found.laid
-    assert why == ""
+    assert why is None
     assert found.flat
     assert laid.place("frame.rr")[1] == pytest.approx(-314, abs=0.5)
     assert laid.expanded("frame.rr")[1] < 4
@@ -217,21 +221,21 @@ def test_a_lost_datum_is_found_again_from_what_stays():
         *surveyed(truth_with(), rng=rng), DATUM, Happened("cut", points=("LF.lower",)), *surveyed(truth_with(), stays, rng)
     )
     laid, why = after.laid
-    assert "The old axes are held by" in why
+    assert why.kind == "laid.in-old-axes"
     for n in ("RR.upper.rear", "LF.upper.front"):
         np.testing.assert_allclose(laid.place(n), PLACES[n], atol=3.0)
         assert (laid.expanded(n) < 3.0).all()
     assert say_witnesses(after) == ()
     confirmed = Frame(after.plan, after.log.after(999, after.carried))
     there, why = confirmed.laid
-    assert why == ""
+    assert why is None
     assert confirmed.carried is None
     np.testing.assert_allclose(there.place("RR.upper.rear"), laid.place("RR.upper.rear"), atol=1e-6)
 
 
 def test_what_is_not_fixed_and_what_is_welded_too_soon_is_said():
     loose = frame(*[r for r in surveyed(truth_with()) if "RF.upper.rear" not in r.points or r.reading == "distance"][:40])
-    assert any(s.startswith("Nothing fixes the") for s in say_free(loose.network))
+    assert any(s.startswith("Nothing fixes the") for s in say_free(loose.network, Units()))
     assert "more are welded, but no datum" in say_locked(frame(StatusGiven("RR", "welded")))[0]
     locked = frame(DATUM, StatusGiven("RR.upper.front", "welded"))
     assert any("provisional" in s for s in say_locked(locked))
@@ -251,7 +255,7 @@ def test_the_reading_being_typed_is_held_against_the_rest():
 
 
 def test_a_move_is_said_largest_first_without_what_is_doubt():
-    assert say_move(np.array([-3.2, 0.4, -1.1]), np.array([0.5, 0.5, 0.5]), Units()) == "3.2 aft, 1.1 down"
+    assert said(move_of(np.array([-3.2, 0.4, -1.1]), np.array([0.5, 0.5, 0.5]))) == ("3.2 aft", "1.1 down")
 
 
 @pytest.mark.parametrize(
@@ -279,6 +283,6 @@ def test_groups_that_nothing_holds_together_are_said_as_groups():
     pairs = [(a, b) for group in corners for i, a in enumerate(group) for b in group[i + 1 :]]
     apart = [SurveyRead("distance", pair, math.dist(PLACES[pair[0]], PLACES[pair[1]]), "trammel") for pair in pairs]
     found = frame(*apart)
-    assert say_free(found.network) == (
+    assert say_free(found.network, Units()) == (
         "Nothing holds these together: LF lower front and 7 more; LR lower front and 7 more. Measure from one group to the other, three times at least.",
     )

@@ -6,6 +6,7 @@ from ready_corner.core.judge.level import level
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.record.jig_acts import FootRead, JigLog, SlopeRead, Supported
 from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
+from tests.words import said
 
 from .test_jig import HEATHER
 
@@ -25,31 +26,31 @@ def read(heights):
 
 def test_feet_are_brought_up_to_the_highest_and_the_twist_is_said_with_its_foot():
     found = told(*read(FEET))
-    todo = {f.name: f.do for f in found.feet}
+    todo = {f.name: said(f.do) for f in found.feet}
     assert todo == {
         "LF": "up 5 flats",
         "RF": "leave it",
         "LR": "up 2 turns 5 flats",
         "RR": "up ½ turn",
     }  # 1.75 mm a turn: 1.5, 5.0 and 1.0 mm
-    assert found.notes[0] == "LR stands 2.5 mm low on the plane of the other three."
-    assert found.sentence.startswith("The jig rises")
+    assert said(found.notes)[0] == "LR stands 2.5 mm low on the plane of the other three."
+    assert said(found.sentence).startswith("The jig rises")
     flat = told(*read(dict.fromkeys(FEET, 2.0)))
-    assert flat.sentence == "The jig stands level, as far as these readings tell."
+    assert said(flat.sentence) == "The jig stands level, as far as these readings tell."
     assert flat.notes == ()
 
 
 def test_when_it_is_lifted_or_held_otherwise_the_feet_are_to_be_read_again():
-    assert told(*read(FEET), Supported("on a lift")).sentence == "Read the feet again: the frame is on a lift now."
-    assert "every foot from one line" in told().sentence
+    assert said(told(*read(FEET), Supported("on a lift")).sentence) == "Read the feet again: the frame is on a lift now."
+    assert "every foot from one line" in said(told().sentence)
     again = told(*read(FEET), Supported("on a lift"), *read(dict.fromkeys(FEET, 0.0)))
-    assert all(f.counts and f.do == "leave it" for f in again.feet)
+    assert all(f.counts and said(f.do) == "leave it" for f in again.feet)
 
 
 def test_a_level_read_both_ways_tells_its_own_error():
-    said = told(*read(FEET), SlopeRead("across", 0.45, -0.15, "digital")).notes[-1]
-    assert said.startswith("By reversal it rises 0.30° to the left")
-    assert said.endswith("the digital gauge itself is 0.15° off.")
+    line = said(told(*read(FEET), SlopeRead("across", 0.45, -0.15, "digital")).notes)[-1]
+    assert line.startswith("By reversal it rises 0.30° to the left")
+    assert line.endswith("the digital gauge itself is 0.15° off.")
 
 
 @pytest.mark.parametrize(

@@ -25,11 +25,10 @@ from ready_corner.core.record.weld_acts import (
     body_move,
     circle_through,
     open_holds,
-    say_body,
-    say_gaps,
-    say_order,
 )  # fmt: skip
 from ready_corner.core.say.jig import say_locked
+from ready_corner.core.say.weld import say_body, say_gaps, say_order
+from tests.words import said
 
 from .test_jig import DATUM, HEATHER, frame, surveyed, truth_with
 
@@ -69,9 +68,9 @@ def test_an_accepted_deviation_can_be_left_until_its_point_may_have_moved():
     decided = frame(*off, DATUM, Accepted("LR.upper.front", "clears the tank, toe link takes it up"))
     row = next(p for p in pickups(decided, {}, {}).rows if p.point == "LR.upper.front")
     assert (row.verdict, row.options[0].do) == ("out", "leave it")
-    assert "clears the tank" in row.options[0].say
+    assert "clears the tank" in said(row.options[0].how)
     again = frame(*off, DATUM, Accepted("LR.upper.front", "so be it"), Happened("knock"), *off)
-    assert "accepted" not in next(p for p in pickups(again, {}, {}).rows if p.point == "LR.upper.front").options[0].say
+    assert "accepted" not in said(next(p for p in pickups(again, {}, {}).rows if p.point == "LR.upper.front").options[0].how)
 
 
 def test_the_order_of_welding_says_what_is_next_and_what_draws_the_frame():
@@ -89,7 +88,7 @@ def test_the_order_of_welding_says_what_is_next_and_what_draws_the_frame():
 def test_the_body_goes_where_its_openings_ask():
     left = OpeningRead("LF", 310.0, 323.0)
     assert body_move(left) == 6.5  # more behind than ahead: the opening lags, so the body goes forward
-    said = say_body(
+    lines = say_body(
         works(
             left,
             OpeningRead("RF", 316.0, 317.0),
@@ -99,10 +98,10 @@ def test_the_body_goes_where_its_openings_ask():
         ),
         MM,
     )
-    assert said[0] == "The left front axle centre wants the body 6.5 mm forward."
-    assert "the body is turned" in said[2]
-    assert said[3] == "Sills at the front: the right is 3.5 mm lower: pack it by so much, or note it as sag."
-    assert said[4] == "front jig pin locates with 0.5 mm of play."
+    assert lines[0] == "The left front axle centre wants the body 6.5 mm forward."
+    assert "the body is turned" in lines[2]
+    assert lines[3] == "Sills at the front: the right is 3.5 mm lower: pack it by so much, or note it as sag."
+    assert lines[4] == "front jig pin locates with 0.5 mm of play."
 
 
 def test_the_centre_of_an_opening_from_three_points_of_its_rim():
@@ -114,10 +113,10 @@ def test_the_centre_of_an_opening_from_three_points_of_its_rim():
 
 
 def test_clearances_come_least_first():
-    said = say_gaps(
+    lines = say_gaps(
         works(Cleared("RR.upper.front", "fuel pipe", "neighbour", 12.0), Cleared("RR.upper.rear", "bush B3", "bush", 0.4)), MM
     )
-    assert said == ("RR upper rear to bush B3: 0.4 mm (bush)", "RR upper front to fuel pipe: 12.0 mm")
+    assert lines == ("RR upper rear to bush B3: 0.4 mm (bush)", "RR upper front to fuel pipe: 12.0 mm")
 
 
 @pytest.mark.parametrize(

@@ -12,6 +12,7 @@ from ready_corner.core.model.bodies import bodies_of, sweep_end
 from ready_corner.core.model.checks import check_linkages
 from ready_corner.core.model.study import study
 from ready_corner.core.quantities.errors import PlannedError
+from tests.words import said
 
 from .cars import CORNERS_ONLY, EACH, body, plan, wishbones
 
@@ -30,7 +31,7 @@ def test_every_row_closes_or_says_that_it_does_not(name, end):
     assert np.all(np.diff(np.flatnonzero(good)) == 1)
     assert len(found.ends) == 2
     assert all(e.member in one.shape.mechanism.rows for e in found.ends)
-    assert f"{found.ends[0].member} is at full stretch at" in " ".join(found.warnings)
+    assert f"{found.ends[0].member} is at full stretch at" in " ".join(said(found.warnings))
 
 
 def test_the_end_of_a_branch_is_where_the_arm_stands_on_end():
@@ -118,7 +119,7 @@ def test_a_linkage_barely_held_is_warned_of():
     corner = wishbones()
     near = {n: tuple(corner.shape.point(n)) for n in corner.shape.mechanism.points} | {"tie.outer": (-1.0, 500.0, 275.0)}
     assert any(
-        "only just" in w for w in sweep(body_of("LF", "double wishbone", near, corner.wheels, True), np.zeros(1)).warnings
+        "only just" in w for w in said(sweep(body_of("LF", "double wishbone", near, corner.wheels, True), np.zeros(1)).warnings)
     )
 
 
@@ -127,14 +128,14 @@ def test_a_rocker_out_of_reach_refuses_the_damper_and_not_the_pose():
     assert found.poses.converged.all()
     assert np.isnan(found.answers["damper.length"]).tolist() == [True, False]
     assert np.isfinite(found.answers["camber_deg"]).all()
-    assert any("rod does not reach" in w for w in found.warnings)
+    assert any("rod does not reach" in w for w in said(found.warnings))
 
 
 def test_four_parallel_links_bind_in_roll_and_say_by_how_much():
     rolled = sweep_end(plan("tern"), "rear", np.zeros(3), 0.0, np.array([-4.0, 0.0, 4.0]))
     assert rolled.bodies[0].poses.converged.all()
     assert rolled.bodies[0].poses.residual == pytest.approx([0.785, 0.0, 0.785], abs=0.01)
-    assert any("bushes must give" in w for w in rolled.bodies[0].warnings)
+    assert any("bushes must give" in w for w in said(rolled.bodies[0].warnings))
     assert np.degrees(
         np.arctan2(rolled.left["centre_z"] - rolled.right["centre_z"], rolled.left["centre_y"] - rolled.right["centre_y"])
     ) == pytest.approx([-4, 0, 4])

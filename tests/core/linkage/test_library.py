@@ -12,6 +12,7 @@ from ready_corner.core.engines.linkage.sweep import travel_for_angle
 from ready_corner.core.engines.linkage.worth import Parameter, sensitivities
 from ready_corner.core.model.bodies import sweep_end
 from ready_corner.core.model.study import Change, levers, study
+from tests.words import said
 
 from .cars import body, plan
 
@@ -98,4 +99,4 @@ def test_the_end_of_an_axles_roll_is_told_as_roll():
     found = sweep(body("tern", "rear"), np.zeros(41), roll_deg=np.linspace(-60, 60, 41))
     assert found.ends
     assert all(end.roll_deg for end in found.ends)
-    assert all(re.search(r"at [\d.]+° of roll, (left|right) wheel up", w) for w in found.warnings if "full stretch" in w)
+    assert all(re.search(r"at [\d.]+° of roll, (left|right) wheel up", w) for w in said(found.warnings) if "full stretch" in w)

@@ -14,6 +14,7 @@ from ready_corner.core.engines.linkage.worth import Parameter, sensitivities
 from ready_corner.core.model.bodies import bodies_of, sweep_end
 from ready_corner.core.model.checks import check_linkages
 from ready_corner.core.quantities.errors import PlannedError
+from tests.words import said
 
 from .cars import body, plan
 from .test_branches import boxed
@@ -154,7 +155,7 @@ def test_where_no_pure_rotation_is_left_the_screw_of_least_pitch_is_named():
         found = sweep(one, np.zeros(1))
         if found.answers["axis_pitch"][0]:
             break
-    assert "screw of least pitch" in " ".join(found.warnings)
+    assert "screw of least pitch" in " ".join(said(found.warnings))
     motion = motion_of(one, one.shape, found.poses.pose)
     assert motion.by_tie is not None
     mixes = np.linspace(-30, 30, 200_001)[:, None] * motion.twist + motion.by_tie

@@ -33,6 +33,7 @@ from ready_corner.core.engines.statics.springs import (
     wheel_rate,
 )  # fmt: skip
 from ready_corner.core.quantities.errors import MeasuredError
+from tests.words import said
 
 PLACES = [(0.0, 230.0, 78.0), (0.0, -230.0, 78.0), (-2280.0, 220.0, 86.0), (-2280.0, -220.0, 86.0)]
 
@@ -115,10 +116,10 @@ def test_wheel_rate_is_the_square_of_the_ratio_by_virtual_work_and_the_rough_one
 
 
 def test_a_damper_that_is_the_stop_is_said():
-    assert damper_fit(300.0, 420.0, 320.0, 410.0).words == "room at both ends"
-    assert "bottoms before full bump" in damper_fit(300.0, 420.0, 296.0, 410.0).words
-    assert "stop in droop" in damper_fit(300.0, 420.0, 320.0, 425.0).words
-    assert "little room opening" in damper_fit(300.0, 420.0, 320.0, 418.0).words
+    assert said(damper_fit(300.0, 420.0, 320.0, 410.0).said) == "room at both ends"
+    assert "bottoms before full bump" in said(damper_fit(300.0, 420.0, 296.0, 410.0).said)
+    assert "stop in droop" in said(damper_fit(300.0, 420.0, 320.0, 425.0).said)
+    assert "little room opening" in said(damper_fit(300.0, 420.0, 320.0, 418.0).said)
     with pytest.raises(MeasuredError, match="exchanged"):
         damper_fit(420.0, 300.0, 320.0, 410.0)
 

@@ -9,6 +9,7 @@ from scipy.optimize import minimize
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.four_springs import Asked, Car, CornerSpring, effects, energy, perch_turns, stand
 from ready_corner.core.quantities.errors import MeasuredError
+from tests.words import said
 
 EVEN = tuple(
     CornerSpring(x, y, 22.0, 0.8, 150.0, 285.0, 210.0, 28.0)
@@ -100,11 +101,11 @@ def test_what_no_perch_can_reach_says_how_near_it_comes():
     short = replace(CAR, corners=tuple(replace(c, low=-0.5, high=0.5) for c in CAR.corners))
     found = perch_turns(short, Asked(tuple(stand(short).heights), 2.0, 0.56, 0.005))
     assert not found.met
-    assert "thread of the" in found.words
-    assert f"cross weight comes to {found.standing.cross * 100:.1f} %" in found.words
+    assert "thread of the" in said(found.short)
+    assert f"cross weight comes to {found.standing.cross * 100:.1f} %" in said(found.short)
     assert 0.5 < found.standing.cross < 0.56
     bent = stand(CAR).heights + np.array([10.0, 0, 0, 0])
-    assert "a rigid chassis cannot stand so" in perch_turns(CAR, Asked(tuple(bent), 1.0)).words.lower()
+    assert "a rigid chassis cannot stand so" in said(perch_turns(CAR, Asked(tuple(bent), 1.0)).short).lower()
 
 
 def test_a_slack_spring_lets_go_and_the_rest_carry():

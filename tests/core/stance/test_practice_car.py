@@ -9,6 +9,7 @@ from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.notes import Correction
 from ready_corner.core.record.stance_acts import Unlearned
 from tests.core.stance.practice import Practice, on_flat, practice_plan
+from tests.words import said
 
 WARPED = np.array([0.0, 3.5, 4.0, 0.5])
 
@@ -95,7 +96,7 @@ def test_what_a_perch_really_does_is_learned_shown_and_can_be_forgotten_or_struc
     truth = 0.8 / practice.ratios[2]  # the plan has 0.8 for it
     assert told.taught.factors[2] == pytest.approx(truth, abs=0.08)
     assert [a for a, _ in told.taught.says] == ["LR.perch"]
-    assert "times what the plan says" in told.taught.says[0][1]
+    assert "times what the plan says" in said(told.taught.says[0][1])
     assert np.all(told.heights[:, 2] == plan_says.heights[:, 2] * told.taught.factors[2])
     practice.tell(Unlearned("LR.perch"))
     assert turns_now(practice.judged)[1].taught.factors[2] == pytest.approx(1.0)
@@ -125,12 +126,14 @@ def test_what_no_thread_reaches_says_how_near_it_comes():
     short = car(11, room=1.0)
     short.read()
     found = stance(short.judged)
-    assert "thread of the" in found.turns.words
-    assert "left" in found.turns.words or f"cross weight comes to {found.turns.cross:.1f} %" in found.turns.words
+    assert "thread of the" in " ".join(said(found.turns.short))
+    assert "left" in " ".join(said(found.turns.short)) or f"cross weight comes to {found.turns.cross:.1f} %" in " ".join(
+        said(found.turns.short)
+    )
     assert all(abs(s.amount) <= 0.5 + 1e-9 for s in found.perches)
     bent = car(1, aims=(120.0, 120.0, 135.0, 160.0), school="height")
     bent.read()
-    assert "A rigid chassis cannot stand so" in stance(bent.judged).turns.words
+    assert "A rigid chassis cannot stand so" in " ".join(said(stance(bent.judged).turns.short))
 
 
 def test_the_order_of_readings_and_repeats_change_nothing():
@@ -141,6 +144,6 @@ def test_the_order_of_readings_and_repeats_change_nothing():
     again.read(("load",))
     again.read(("height",))
     other = stance(again.judged)
-    assert [s.say for s in other.perches] == [s.say for s in once.perches]
+    assert [s.said for s in other.perches] == [s.said for s in once.perches]
     assert other.loads == once.loads
     assert practice.plan.aim("LF.height") == Aim("LF.height", 120.0, 2.0)

@@ -21,7 +21,9 @@ from ready_corner.core.model.springwork import rates_over, seats, stack_of_plan,
 from ready_corner.core.plan.corners import CORNERS, END_OF
 from ready_corner.core.plan.footing import EndFooting, Footing
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
+from ready_corner.core.say.template import say_line
 from tests.core.linkage.cars import plan
+from tests.words import said
 
 HEATHER, TERN = plan("heather"), plan("tern")
 LF = Movement(HEATHER, "LF")
@@ -90,11 +92,11 @@ def test_what_ends_the_travel_comes_in_order_and_is_judged():
     high_body = replace(HEATHER, footing=replace(HEATHER.footing, front_end=replace(HEATHER.footing.front_end, to_body=44.0)))
     touched = strip(high_body, LF, wanted_attitude(HEATHER), 4.0, None)
     assert not touched.fine
-    assert touched.says[0] == "Bump: the tyre to body comes 4.0 mm before the bump stop."
+    assert said(touched.lines[0][0]) == "Bump: the tyre to body comes 4.0 mm before the bump stop."
     near = replace(high_body, footing=replace(high_body.footing, front_end=replace(high_body.footing.front_end, to_body=51.0)))
-    assert "leaves only 3.0 mm" in strip(near, LF, wanted_attitude(HEATHER), 4.0, None).says[0]
+    assert "leaves only 3.0 mm" in said(strip(near, LF, wanted_attitude(HEATHER), 4.0, None).lines[0][0])
     bare = strip(replace(HEATHER, footing=Footing()), LF, Attitude(0, 0, 0), 0.0, None)
-    assert "names no bump stop" in bare.says[0]
+    assert "names no bump stop" in said(bare.lines[0][0])
     joint = next(k for k in bare.bump if "joint" in k.name)
     member, at = joint.name.split(" joint, ")
     limit = next(j.limit_deg for j in LF.body.joints if (j.member, j.at) == (member, at))
@@ -180,7 +182,7 @@ def test_the_car_of_a_plan_stands_as_drawn_and_moves_as_reckoned(of):
 def answered(asked, of=HEATHER):
     from tests.core.stance.test_standing import judged, stance
 
-    return dict(sums.reckon(asked, of, lambda: stance(judged(of=of))))
+    return dict(say_line(line, of.units) for line in sums.reckon(asked, of, lambda: stance(judged(of=of))))
 
 
 def test_a_spring_by_frequency_comes_back_by_sag():

@@ -18,7 +18,9 @@ from ready_corner.core.record.jig_acts import Supported
 from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.record.stance_acts import StateSaid, TyreFitted
+from ready_corner.core.say.judged import say_mark_value
 from tests.core.linkage.cars import plan
+from tests.words import said
 
 TERN, HEATHER = plan("tern"), plan("heather")
 AIMS = {c: TERN.aim(f"{c}.height").aim for c in CORNERS}
@@ -48,36 +50,38 @@ def by_height(of=TERN):
 def test_a_car_at_its_heights_is_left_alone():
     found = standing(AIMS, by_height())
     assert found.floor.pitch_deg == pytest.approx(0, abs=1e-9)
-    assert (found.says, found.perches) == (("It stands as planned.",), ())
-    assert "leave the perches" in found.why_not
-    assert "put it on the scales" in standing(AIMS).why_not  # cross weight is wanted too
+    assert (said(found.says), found.perches) == (("It stands as planned.",), ())
+    assert "leave the perches" in said(found.why_not)
+    assert "put it on the scales" in said(standing(AIMS).why_not)  # cross weight is wanted too
 
 
 def test_a_car_high_at_the_rear_is_wound_down_there_alone():
     found = standing({c: h + (14.0 if c.endswith("R") else 0.0) for c, h in AIMS.items()})
     assert found.floor.pitch_deg > 0
-    assert "more nose down than planned" in found.says[0]
+    assert "more nose down than planned" in said(found.says)[0]
     assert {p.corner for p in found.perches} == {"LR", "RR"}
-    assert all(p.amount < 0 and p.say.startswith("Wind the") and " down " in p.say for p in found.perches)
+    assert all(p.amount < 0 and said(p.said).startswith("Wind the") and " down " in said(p.said) for p in found.perches)
     assert all(abs(e - AIMS[c]) <= TERN.aim(f"{c}.height").tolerance for e, c in zip(found.expected, CORNERS, strict=True))
 
 
 def test_heights_that_one_flat_chassis_cannot_have_are_said():
-    assert "off one flat chassis" in standing({**AIMS, "RR": AIMS["RR"] + 12.0}).says[1]
+    assert "off one flat chassis" in said(standing({**AIMS, "RR": AIMS["RR"] + 12.0}).says)[1]
 
 
 def test_what_is_wanting_is_said():
-    assert "Read the ride height of the right rear first." in standing({c: h for c, h in AIMS.items() if c != "RR"}).why_not
+    assert "Read the ride height of the right rear first." in said(
+        standing({c: h for c, h in AIMS.items() if c != "RR"}).why_not
+    )
     high = {c: h + 20.0 for c, h in AIMS.items()}
-    assert "Name a spring perch at every corner" in standing(high, replace(TERN, adjusters=())).why_not
-    assert "wanted ride height" in standing(AIMS, replace(TERN, aims=())).why_not
+    assert "Name a spring perch at every corner" in said(standing(high, replace(TERN, adjusters=())).why_not)
+    assert "wanted ride height" in said(standing(AIMS, replace(TERN, aims=())).why_not)
 
 
 def test_a_turned_perch_makes_loads_and_cross_weight_moved_since():
     from ready_corner.core.record.happenings import Turned
 
     all_read = [Happened("settled"), *heights(AIMS), *loads(LOADS)]
-    assert judged(*all_read).mark("car.cross_weight").say == "50.0 %"
+    assert say_mark_value(judged(*all_read).mark("car.cross_weight"), TERN.units) == "50.0 %"
     after = judged(*all_read, Turned("LR.perch", 1.0))
     assert after.mark("car.cross_weight").state == "moved since"
     assert stance(after).loads is None
@@ -88,7 +92,7 @@ def test_a_turned_perch_makes_loads_and_cross_weight_moved_since():
 
 def test_scales_that_do_not_add_up_are_said():
     found = standing(AIMS, TERN, *loads({c: v - 12.0 for c, v in LOADS.items()}))
-    assert "The scales add up to 1415.4 lb, but the car weighs 1521.2 lb" in found.load_says[0]
+    assert "The scales add up to 1415.4 lb, but the car weighs 1521.2 lb" in said(found.load_says, TERN.units)[0]
     assert standing(AIMS, TERN, *loads(LOADS)).load_says == ()
 
 
@@ -105,18 +109,18 @@ def test_an_unsettled_or_unfinished_car_is_provisional_and_says_why(acts, words)
     found = judged(*acts, *heights(AIMS))
     mark = found.mark("LF.height")
     assert (mark.state, mark.provisional) == ("too close to call", True)
-    assert words in mark.reason
-    assert any(words in line for line in stance(found).provisional)
+    assert words in said(mark.reason)
+    assert any(words in line for line in said(stance(found).provisional))
 
 
 def test_a_bar_that_is_on_makes_heights_provisional_and_asks_to_be_taken_off_and_put_back():
     aims = {c: HEATHER.aim(f"{c}.height").aim for c in CORNERS}
     on = judged(Happened("settled"), *heights(aims), of=HEATHER)
-    assert "with the anti-roll bar links on" in on.mark("LF.height").reason
-    assert any("Take the anti-roll bar links off" in n for n in stance(on).notes)
+    assert "with the anti-roll bar links on" in said(on.mark("LF.height").reason)
+    assert any("Take the anti-roll bar links off" in n for n in said(stance(on).notes))
     off = judged(Happened("bar_off"), Happened("settled"), *heights(aims), of=HEATHER)
     assert off.mark("LF.height").state == "holds"
-    assert any("back on without preload" in n for n in stance(off).notes)
+    assert any("back on without preload" in n for n in said(stance(off).notes))
 
 
 def test_another_state_or_tyre_moves_what_was_read_and_the_first_word_of_it_nothing():
@@ -141,7 +145,7 @@ def test_a_stand_in_tyre_is_taken_out_of_the_heights():
     sunk = heights({c: h - small for c, h in AIMS.items()})
     found = judged(*fitted, *smaller, *sunk)
     assert [found.mark(f"{c}.height").value for c in CORNERS] == pytest.approx(list(AIMS.values()), abs=1e-6)
-    assert any("stand-in tyre whose loaded radius is not read" in w for w in stance(judged(*fitted, *sunk)).provisional)
+    assert any("stand-in tyre whose loaded radius is not read" in w for w in said(stance(judged(*fitted, *sunk)).provisional))
     asked = floor_round(judged(*fitted, smaller[0]))
     assert [a.corner for a in asked if a.quantity == "radius" and a.wanted] == ["RF", "RR", "LR"]  # the left front was read
     # At the stop it has so much more room to the body.
@@ -160,13 +164,13 @@ def test_hubs_on_stands_that_lean_come_to_the_pitched_car():
         radius = HEATHER.linkage("front" if hub.corner.endswith("F") else "rear").loaded_radius
         assert found.stands.height_of(move.centre(hub.travel)) == pytest.approx(hub.wanted, abs=1e-6)
         assert wanted.height_of(move.centre(hub.travel)) == pytest.approx(radius, abs=1e-6)  # on its wheels it is there
-    assert any("higher than the wheels can droop" in s for s in found.stand_says)
+    assert any("higher than the wheels can droop" in s for s in said(found.stand_says))
     low = stance(judged(*stands, Reading("hub", "LR", found.hubs[2].wanted - 6.0, "tape"), of=HEATHER)).hubs[2]
     assert low.ride == pytest.approx(6.0)
     again = stance(judged(*stands, Reading("hub", "LR", 500.0, "tape"), Reading("hub", "LR", low.wanted, "tape"), of=HEATHER))
     assert again.hubs[2].ride == pytest.approx(0.0, abs=1e-9)  # where it was left, not the mean on the way
     deep = stance(judged(*stands, Reading("hub", "LR", low.wanted - 70.0, "tape"), of=HEATHER))
-    assert any("droops" in s and "short of so low a hub" in s for s in deep.stand_says)
+    assert any("droops" in s and "short of so low a hub" in s for s in said(deep.stand_says))
     moved = judged(*stands, Supported("on blocks"), of=HEATHER)
     assert stance(moved).stands is None
     assert [a.quantity for a in stand_round(moved)] == ["stand"] * 4 + ["hub"] * 4
@@ -176,7 +180,7 @@ def test_hubs_on_stands_that_lean_come_to_the_pitched_car():
 def test_a_missing_loaded_radius_is_asked_for():
     stands = [Reading("stand", c, 350.0, "tape") for c in CORNERS]
     bare = replace(HEATHER, front_linkage=None, rear_linkage=None, adjusters=())
-    assert "loaded radius of the tyre is missing" in stance(judged(*stands, of=bare)).stand_says[-1]
+    assert "loaded radius of the tyre is missing" in said(stance(judged(*stands, of=bare)).stand_says)[-1]
     read = [Reading("radius", c, 270.0, "tape") for c in CORNERS]
     assert len(stance(judged(*stands, *read, of=bare)).hubs) == 4
 
@@ -216,14 +220,14 @@ def test_arms_and_travel_at_a_stance():
 def test_previews_of_what_is_read_here_say_what_it_would_mean():
     read = judged(Happened("settled"), *heights(AIMS), *loads({c: v for c, v in LOADS.items() if c != "RR"}))
     load = preview(read, Reading("load", "RR", 156.0, "scales"))
-    assert "cross weight would be 50.0 %" in load.means
+    assert "cross weight would be 50.0 %" in said(load.means)
     assert load.state == "holds"
     stands = judged(*[Reading("stand", c, 350.0, "tape") for c in CORNERS], of=HEATHER)
     hub = preview(stands, Reading("hub", "LF", 530.0, "tape"))
-    assert hub.large.endswith("up to go")
-    assert "higher here than wanted" in hub.means
-    assert "level" in preview(stands, Reading("stand", "LF", 350.0, "tape")).means
-    assert "loaded radius" in preview(read, Reading("radius", "LF", 290.0, "tape")).means
+    assert said(hub.large).endswith("up to go")
+    assert "higher here than wanted" in said(hub.means)
+    assert "level" in said(preview(stands, Reading("stand", "LF", 350.0, "tape")).means)
+    assert "loaded radius" in said(preview(read, Reading("radius", "LF", 290.0, "tape")).means)
 
 
 def test_what_scales_and_tapes_cannot_read_is_refused():
@@ -240,6 +244,6 @@ def test_the_next_step_is_the_perch_reckoned_for_all_four():
     step = next_step(
         judged(Happened("settled"), *heights({c: h + (14.0 if c.endswith("R") else 0.0) for c, h in AIMS.items()}))
     )
-    assert step.sentence.startswith("Wind the left rear perch down")
-    assert "Then wind the right rear perch down" in step.reason
+    assert said(step.sentence).startswith("Wind the left rear perch down")
+    assert "Then wind the right rear perch down" in said(step.reason)
     assert [a.quantity for a in floor_round(judged())] == ["pad"] * 4 + ["height"] * 4 + ["load"] * 4 + ["radius"] * 4

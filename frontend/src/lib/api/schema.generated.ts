@@ -998,6 +998,10 @@ export interface components {
             why_not_code: string;
             /** Toe */
             toe: string[];
+            /** Findings */
+            findings: {
+                [key: string]: components["schemas"]["FindingView"];
+            };
         };
         /**
          * CorrectionModel
@@ -1305,6 +1309,31 @@ export interface components {
             pitch: number | null;
             /** Hand */
             hand: ("left" | "right") | null;
+        };
+        /**
+         * FindingView
+         * @description One finding: its kind, the place it is about, its figures by name (mm, degrees, kg, turns), and the entries it rests on.
+         */
+        FindingView: {
+            /** Kind */
+            kind: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Figures
+             * @default {}
+             */
+            figures: {
+                [key: string]: unknown;
+            };
+            /**
+             * Entries
+             * @default []
+             */
+            entries: number[];
         };
         /**
          * FootIn
@@ -1977,6 +2006,10 @@ export interface components {
             odd: number | null;
             /** Provisional */
             provisional: boolean;
+            /** Findings */
+            findings: {
+                [key: string]: components["schemas"]["FindingView"];
+            };
         };
         /**
          * MeansView
@@ -2412,14 +2445,23 @@ export interface components {
             large: string;
             /** Caution */
             caution: string;
+            /** Findings */
+            findings: {
+                [key: string]: components["schemas"]["FindingView"];
+            };
         };
         /**
          * Problem
-         * @description One thing that is wrong: where in the request, in a sentence, with its figures.
+         * @description One thing that is wrong: where in the request, of what kind, in a sentence, with its figures.
          */
         Problem: {
             /** Path */
             path: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
             /** Sentence */
             sentence: string;
             /**
@@ -3072,8 +3114,6 @@ export interface components {
                 string,
                 string
             ][];
-            /** Does */
-            does: string[];
             /** Does Short */
             does_short: string[];
             /** Learned */
@@ -3170,6 +3210,10 @@ export interface components {
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase") | null;
+            /** Findings */
+            findings: {
+                [key: string]: components["schemas"]["FindingView"];
+            };
         };
         /**
          * StripView
@@ -3188,10 +3232,6 @@ export interface components {
             bump_left: string;
             /** Droop Left */
             droop_left: string;
-            /** Says */
-            says: string[];
-            /** Amiss */
-            amiss: string[];
             /** Lines */
             lines: [
                 string,

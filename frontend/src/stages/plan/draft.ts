@@ -193,7 +193,8 @@ export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft 
 export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { problems: Problem[] } {
   const problems: Problem[] = [];
   const need = (value: Figure | undefined, path: string): number => {
-    if (value === null || value === undefined) problems.push({ path, sentence: PLAN.missing, numbers: {} });
+    if (value === null || value === undefined)
+      problems.push({ path, kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
     return value ?? 0;
   };
   const all = <T extends object>(row: T, path: string, optional: string[] = []) =>
@@ -212,7 +213,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
         aim: need(a.aim, `${path}.${mark}.aim`),
         tolerance: need(a.tolerance, `${path}.${mark}.tolerance`),
       }));
-  if (!draft.name.trim()) problems.push({ path: 'name', sentence: PLAN.missing, numbers: {} });
+  if (!draft.name.trim()) problems.push({ path: 'name', kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
   const plan = {
     ...before, // what this form does not show stays
     format: 'ready-corner plan',
@@ -236,7 +237,8 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     footing: footingFrom(draft.footing, need),
     adjusters: draft.adjusters.map((a) => {
       const path = `adjusters.${a.id}`;
-      if (!a.name.trim()) problems.push({ path: `${path}.name`, sentence: PLAN.missing, numbers: {} });
+      if (!a.name.trim())
+        problems.push({ path: `${path}.name`, kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
       return {
         id: a.id,
         name: a.name.trim() || a.id,

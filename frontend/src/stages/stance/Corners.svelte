@@ -23,7 +23,11 @@
         >{mark.say_aim || 'no aim'}{#if c.expected}, {STANCE.then} <b class="fig">{c.expected}</b>{/if}{#if c.load}, {STANCE.load}
           <b class="fig">{c.load}</b>{/if}</small
       >
-      {#if c.strip}<Strip strip={c.strip} label="{CORNER_WORDS[c.corner]}: {c.strip.says.join(' ')}" height={90} />{/if}
+      {#if c.strip}<Strip
+          strip={c.strip}
+          label="{CORNER_WORDS[c.corner]}: {c.strip.lines.map(([line]) => line).join(' ')}"
+          height={90}
+        />{/if}
       <small
         >{#if c.strip?.bump_left}{STANCE.bump} <b class="fig">{c.strip.bump_left}</b>{/if}{#if c.strip?.droop_left}, {STANCE.droop}
           <b class="fig">{c.strip.droop_left}</b>{/if}</small

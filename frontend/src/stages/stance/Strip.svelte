@@ -31,7 +31,12 @@
   });
 </script>
 
-<svg viewBox="0 0 150 {height + 2}" role="img" aria-label={label} data-amiss={strip.amiss.length || undefined}>
+<svg
+  viewBox="0 0 150 {height + 2}"
+  role="img"
+  aria-label={label}
+  data-amiss={strip.lines.some(([, amiss]) => amiss) || undefined}
+>
   <rect
     class="rail"
     x="6"

@@ -3,19 +3,19 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ready_corner.core.advise.accept import toe_every_way
 from ready_corner.core.advise.corner import CornerSetting, set_corner
 from ready_corner.core.advise.next import PADS, Ask, Step, ask_of, floor_round, next_step, round_of, stand_round
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.progress import share_held, steer_ahead
 from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.quantities.finding import Finding
 
 
 @dataclass(frozen=True)
 class CarJudged:
     """A car judged: its marks, what is asked of it on each round, what is next, and the turns of each corner.
 
-    ``toe``: that of each corner in degrees and as lengths. ``progress``: share of the marks of each stage that hold.
+    ``progress``: share of the marks of each stage that hold.
     """
 
     evaluation: Evaluation
@@ -26,9 +26,8 @@ class CarJudged:
     pads: tuple[Ask, ...]
     next: Step
     corners: Mapping[Corner, CornerSetting]
-    toe: Mapping[Corner, tuple[str, ...]]
     progress: Mapping[str, float]
-    steer_ahead: str
+    steer_ahead: Finding | None
 
     @property
     def judged(self) -> tuple[MarkState, ...]:
@@ -52,7 +51,6 @@ def judge_car(evaluation: Evaluation) -> CarJudged:
         tuple(ask_of(evaluation, p) for p in PADS),
         next_step(evaluation),
         {c: set_corner(evaluation, c) for c in CORNERS},
-        {c: toe_every_way(evaluation, c) for c in CORNERS},
         share_held(evaluation),
         steer_ahead(evaluation),
     )

@@ -1,4 +1,4 @@
-"""The turns of one corner: what the trials taught, what to turn, what the car would read afterwards, in words."""
+"""The turns of one corner: what the trials taught, what to turn, what the car would read afterwards."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -11,15 +11,15 @@ from ready_corner.core.judge.marks import Evaluation, MarkState, split
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import completed, predicted
-from ready_corner.core.plan.corners import CORNER_WORDS, Corner
-from ready_corner.core.plan.marks import say_need, say_size, say_uncertainty, say_value
-from ready_corner.core.plan.names import turn_parts, turn_words
+from ready_corner.core.plan.corners import Corner
+from ready_corner.core.plan.marks import OfMark, kind_of
+from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
-from ready_corner.core.quantities.notation import FLATS_PER_TURN, in_units, nearest_flats, say_exact
+from ready_corner.core.quantities.notation import FLATS_PER_TURN, nearest_flats
 from ready_corner.core.quantities.verdict import Verdict, judge
-from ready_corner.core.record.logbook import CarState
 
 SET_TOGETHER = ("camber", "toe")
 
@@ -32,18 +32,18 @@ class NotReadyToSetError(MeasuredError):
 
 @dataclass(frozen=True)
 class LearnedWorth:
-    """What one turn of an adjuster is worth to one mark, in its unit, with U; and in words. ``by_plan``: not tried on this car yet."""
+    """What one turn of an adjuster is worth to one mark, in its unit, with U. ``by_plan``: not tried on this car yet."""
 
     mark: str
     per_turn: float
     expanded: float
-    say: str
     by_plan: bool = False
 
 
 @dataclass(frozen=True)
 class AdjusterState:
-    """One adjuster as it stands: turns since the plan, room each way in turns, what was learned of it, in words.
+    """One adjuster as it stands: turns since the plan, room each way in turns, what was learned of it; ``how`` it is made, what is ``left`` of it
+    either way, plus way first.
 
     ``engagement``: thread diameters still engaged at its tightest end, None for shims and perches.
     """
@@ -52,25 +52,42 @@ class AdjusterState:
     moved: float
     low: float
     high: float
-    say_how: str
-    say_room: str
-    room: tuple[str, str]
+    how: Finding
+    left: tuple[Finding, Finding]
     worth: tuple[LearnedWorth, ...]
     engagement: float | None
 
 
 @dataclass(frozen=True)
 class Turn:
-    """One thing to turn: turns with their sign, and the sentence; ``amount`` 0 is “leave it”, or nothing known where it was not ``tried``."""
+    """One thing to turn: turns or shims with their sign; ``amount`` 0 is to be left, or not known where it was not ``tried``."""
 
-    adjuster: str
-    name: str
+    of: Adjuster
     amount: float
-    say: str
-    caution: str
-    size: str = ""
-    way: str = ""
     tried: bool = True
+
+    @property
+    def adjuster(self) -> str:
+        """Its identity in the plan."""
+        return self.of.id
+
+    @property
+    def name(self) -> str:
+        """What it is called."""
+        return self.of.name
+
+    @property
+    def caution(self) -> Finding | None:
+        """What is to be minded at this step; None where nothing is turned."""
+        return caution_of(self.of) if self.amount else None
+
+    @property
+    def said(self) -> Finding:
+        """How far to turn it which way, or to leave it."""
+        if not self.amount:
+            return finding("turn.leave" if self.tried else "turn.untried")
+        size, way = turn_parts(self.of, self.amount)
+        return finding("turn.turn", size=size, way=way)
 
 
 @dataclass(frozen=True)
@@ -81,9 +98,6 @@ class Expected:
     value: float
     expanded: float
     verdict: Verdict
-    say: str
-    say_u: str
-    say_aim: str
 
 
 @dataclass(frozen=True)
@@ -94,38 +108,26 @@ class CornerSetting:
     adjusters: tuple[AdjusterState, ...]
     turns: tuple[Turn, ...] = ()
     expected: tuple[Expected, ...] = ()
-    sentence: str = ""
-    reason: str = ""
-    why_not: str = ""
+    sentence: Finding | None = None
+    reason: Finding | None = None
+    why_not: Finding | None = None
     why_not_code: str = ""
 
 
 @remembered
 def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     """Return how an adjuster stands and what a turn of it was found to be worth."""
-    state, units = evaluation.state, evaluation.state.plan.units
-    moved = state.moved.get(adjuster.id, 0.0)
+    moved = evaluation.state.moved.get(adjuster.id, 0.0)
     low, high = adjuster.room(moved)
-    room = _say_room(adjuster, low, high)
     worth = []
     for kind in ("camber", "toe", "height"):
         mark = f"{adjuster.corner}.{kind}"
         learned = _worth(evaluation, mark)
         if (per := learned.of(adjuster.id)) is not None:
             by_plan = evaluation.worth(mark).of(adjuster.id) is None
-            said = f"{say_value(mark, per, units, 0)} {say_uncertainty(mark, COVERAGE * learned.u(adjuster.id), units)}"
-            worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), said, by_plan))
-    return AdjusterState(
-        adjuster,
-        moved,
-        low,
-        high,
-        _say_how(adjuster, state),
-        f"left: {', '.join(room)}",
-        room,
-        tuple(worth),
-        _engagement(adjuster, moved),
-    )
+            worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), by_plan))
+    left = (_left(adjuster, 1, high), _left(adjuster, -1, low))
+    return AdjusterState(adjuster, moved, low, high, _how(adjuster), left, tuple(worth), _engagement(adjuster, moved))
 
 
 def _worth(evaluation: Evaluation, mark: str) -> Worth:
@@ -146,34 +148,24 @@ def _engagement(adjuster: Adjuster, moved: float) -> float | None:
     return min((end.engaged - moved * out) / end.diameter for end, out in adjuster.ends_out)
 
 
-def _say_how(adjuster: Adjuster, state: CarState) -> str:
-    per = say_exact(adjuster.length_per_step, state.plan.units)
+def _how(adjuster: Adjuster) -> Finding:
+    per = adjuster.length_per_step
     if adjuster.kind == "shims":
-        return f"shims of {per}"
+        return finding("adjuster.shims", per=per)
     if isinstance(adjuster.by, Perch):
-        return f"spring perch, {per} a turn at the spring"
+        return finding("adjuster.perch", per=per)
     if adjuster.kind == "tube":
-        hands = (
-            "left- and right-hand ends"
-            if adjuster.ends_out[0][0].hand != adjuster.ends_out[1][0].hand
-            else "both ends the same hand"
-        )
-        return f"tube, {hands}, {per} a turn"
-    return f"rod end, {per} a turn" + (", half turns only" if adjuster.half_turns_only else "")
+        hands = [end.hand for end, _ in adjuster.ends_out]
+        return finding("adjuster.tube", both=hands[0] != hands[1], per=per)
+    return finding("adjuster.rod-end", per=per, half=adjuster.half_turns_only)
 
 
-def _whole_room(adjuster: Adjuster, room: float) -> float:
+def _left(adjuster: Adjuster, way: int, room: float) -> Finding:
+    """Return what is left of an adjuster one way, in whole steps."""
     step = adjuster.flats_per_step / FLATS_PER_TURN
-    return int(abs(room) / step + 1e-9) * step
-
-
-def _say_room(adjuster: Adjuster, low: float, high: float) -> tuple[str, str]:
-    """Return what is left of it either way, plus way first."""
-    more, less = (
-        turn_words(adjuster, s * _whole_room(adjuster, r)) if _whole_room(adjuster, r) else f"none {adjuster.way(s)}"
-        for s, r in ((1, high), (-1, low))
-    )
-    return more, less
+    whole = int(abs(room) / step + 1e-9) * step
+    size, word = turn_parts(adjuster, way * whole)
+    return finding("adjuster.left", size=size, way=word) if whole else finding("adjuster.none-left", way=adjuster.way(way))
 
 
 @remembered
@@ -188,9 +180,7 @@ def set_corner(evaluation: Evaluation, corner: Corner, chosen: tuple[str, ...] |
     try:
         return _solved(evaluation, corner, states, chosen)
     except ReadyCornerError as refusal:
-        return CornerSetting(
-            corner, states, why_not=refusal.say(in_units(evaluation.state.plan.units)), why_not_code=refusal.code
-        )
+        return CornerSetting(corner, states, why_not=refusal.finding, why_not_code=refusal.code)
 
 
 def require_turns(answer: CornerSetting) -> CornerSetting:
@@ -205,13 +195,12 @@ def _wanted(evaluation: Evaluation, corner: Corner) -> list[MarkState]:
     marks = [evaluation.mark(f"{corner}.{kind}") for kind in SET_TOGETHER]
     marks = [m for m in marks if m.aim is not None]
     if not marks:
-        raise NotReadyToSetError(
-            f"The plan has no aim for camber or toe at the {CORNER_WORDS[corner]}. Give it one in the plan."
-        )
+        raise NotReadyToSetError(finding("set.no-aims", corner=corner))
     for mark in marks:
         if mark.state in ("unread", "moved since"):
-            moved = "moved since, " if mark.state == "moved since" else ""
-            raise NotReadyToSetError(f"Read the {CORNER_WORDS[corner]} {mark.mark.split('.')[1]} first: {moved}{mark.reason}.")
+            moved, quantity = mark.state == "moved since", kind_of(mark.mark)
+            what = finding("set.read-first", corner=corner, quantity=quantity, moved=moved, reason=mark.reason)
+            raise NotReadyToSetError(what)
     return marks
 
 
@@ -220,30 +209,20 @@ def _solved(
 ) -> CornerSetting:
     links = [s for s in states if not isinstance(s.adjuster.by, Perch)]
     if not links:
-        raise NotReadyToSetError(
-            f"No adjuster is named at the {CORNER_WORDS[corner]} yet. Name its tube, rod end or shims in the plan."
-        )
+        raise NotReadyToSetError(finding("set.no-adjuster", corner=corner))
     marks = _wanted(evaluation, corner)
     names = {m.mark for m in marks}
     tried = [s for s in links if names <= {w.mark for w in s.worth} and (chosen is None or s.adjuster.id in chosen)]
     if not tried:
-        raise NotReadyToSetError(_say_trial(evaluation, links, marks))
+        raise NotReadyToSetError(_trial(evaluation, links, marks))
     if all(m.state == "holds" for m in marks):
-        leave = tuple(Turn(s.adjuster.id, s.adjuster.name, 0.0, "leave it", "") for s in links)
-        return CornerSetting(
-            corner,
-            states,
-            leave,
-            (),
-            f"{CORNER_WORDS[corner].capitalize()}: leave it, it holds",
-            "Camber and toe are within tolerance beyond doubt.",
-        )
+        sentence, reason = finding("set.leave", corner=corner), finding("set.both-hold")
+        return CornerSetting(corner, states, tuple(Turn(s.adjuster, 0.0) for s in links), (), sentence, reason)
     if not any(m.state == "out" or m.way == "turn" for m in marks):
         first = next(m for m in marks if m.state != "holds")
-        leave = tuple(Turn(s.adjuster.id, s.adjuster.name, 0.0, "leave it", "") for s in links)
-        sentence = f"{CORNER_WORDS[corner].capitalize()}: leave it; a turn would be a guess"
-        reason = f"{first.mark.split('.')[1].capitalize()} is too close to call. {first.settle}"
-        return CornerSetting(corner, states, leave, (), sentence, reason)
+        sentence = finding("set.guess", corner=corner)
+        reason = finding("set.too-close", quantity=kind_of(first.mark), settle=first.settle)
+        return CornerSetting(corner, states, tuple(Turn(s.adjuster, 0.0) for s in links), (), sentence, reason)
     ids = [s.adjuster.id for s in tried]
     worths = [_worth(evaluation, m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
@@ -254,12 +233,10 @@ def _solved(
     return _said(evaluation, corner, states, tried, marks, found)
 
 
-def _say_trial(evaluation: Evaluation, links: Sequence[AdjusterState], marks: Sequence[MarkState]) -> str:
+def _trial(evaluation: Evaluation, links: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
     alike = sorted({a for m in marks for a in evaluation.worth(m.mark).alike})
     named = [s.adjuster.name for s in links if s.adjuster.id in alike]
-    if named:
-        return f"{' and '.join(named)} were only ever turned together, so they cannot be told apart. Turn one of them by itself and read again."
-    return f"Nothing at this corner was tried yet: turn {links[0].adjuster.name} a known amount, such as one turn, then read camber and toe again."
+    return finding("set.turned-together", names=named) if named else finding("set.try", adjuster=links[0].adjuster.name)
 
 
 def _said(
@@ -270,82 +247,44 @@ def _said(
     marks: Sequence[MarkState],
     found: Turns,
 ) -> CornerSetting:
-    units = evaluation.state.plan.units
     amounts = dict(zip([s.adjuster.id for s in tried], found.turns, strict=True))
-    turns = tuple(
-        _turn(s.adjuster, amounts.get(s.adjuster.id, 0.0), s.adjuster.id in amounts)
-        for s in states
-        if not isinstance(s.adjuster.by, Perch)
-    )
-    expected = []
-    for mark, left, expanded in zip(marks, found.left, found.expanded, strict=True):
-        assert mark.aim is not None
-        after = Measured(mark.aim.aim - left, {"after": expanded / COVERAGE})
-        expected.append(
-            Expected(
-                mark.mark,
-                after.value,
-                expanded,
-                judge(after, mark.aim).verdict,
-                say_value(mark.mark, after.value, units, 0),
-                say_uncertainty(mark.mark, expanded, units),
-                mark.say_aim,
-            )
-        )
+    links = [s.adjuster for s in states if not isinstance(s.adjuster.by, Perch)]
+    turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
+    expected = tuple(_expected(*row) for row in zip(marks, found.left, found.expanded, strict=True))
     count = sum(1 for t in turns if t.amount)
-    where = CORNER_WORDS[corner].capitalize()
-    missed = [e for e, left in zip(expected, found.left, strict=True) if e.verdict == "out"]
+    missed = [OfMark(e.mark, e.value - m.aim.aim) for e, m in zip(expected, marks, strict=True) if m.aim and e.verdict == "out"]
     if found.compromise and missed:
-        worst = " and ".join(
-            say_need(e.mark, e.value - m.aim.aim, units)
-            for e, m in zip(expected, marks, strict=True)
-            if m.aim and e.verdict == "out"
+        ended = [s.adjuster.name for s in tried if s.adjuster.id in found.at_limit]
+        sentence = finding("set.compromise" if count else "set.nothing-better", corner=corner)
+        still = [finding("mark.off", off=off) for off in missed]
+        reason = finding("set.misses", ended=ended, adjusters=len(tried), several=len(tried) != 1, aims=len(marks), still=still)
+    elif not count:
+        sentence, reason = finding("set.no-step", corner=corner), _finest(states, marks)
+    else:
+        one, sure = count == 1, all(e.verdict == "holds" for e in expected)
+        sentence = finding("set.turn", corner=corner, one=one, count=_COUNTS.get(count, str(count)), sure=sure)
+        reckoned = any(
+            w.by_plan for s in tried if amounts.get(s.adjuster.id) for w in s.worth if w.mark in {m.mark for m in marks}
         )
-        why = (
-            f"the thread of {' and '.join(s.adjuster.name for s in tried if s.adjuster.id in found.at_limit)} ends first"
-            if found.at_limit
-            else f"{len(tried)} adjuster{'s' * (len(tried) != 1)} cannot meet {len(marks)} aims"
+        reason = finding(
+            "set.why-so",
+            compromise=found.compromise,
+            ended=bool(found.at_limit),
+            reckoned=reckoned,
+            several=count > 1,
+            others=len(turns) > 1,
         )
-        return CornerSetting(
-            corner,
-            tuple(states),
-            turns,
-            tuple(expected),
-            f"{where}: the best compromise" if count else f"{where}: nothing better within reach",
-            f"{why.capitalize()}; afterwards it still {worst}.",
-        )
-    if not count:
-        return CornerSetting(
-            corner,
-            tuple(states),
-            turns,
-            tuple(expected),
-            f"{where}: no whole flat would better it",
-            _say_finest(evaluation, states, marks),
-        )
-    sure = all(e.verdict == "holds" for e in expected)
-    spanner = "one turn of the spanner" if count == 1 else f"{_COUNTS.get(count, count)} turns of the spanner"
-    does = (
-        ("puts it right" if count == 1 else "put it right") if sure else ("brings it near" if count == 1 else "bring it near")
-    )
-    sentence = f"{where}: {spanner} {does}"
-    reason = (
-        "All together. One on its own undoes another."
-        if count > 1
-        else "The other adjusters stay where they are."
-        if len(turns) > 1
-        else ""
-    )
-    if any(w.by_plan for s in tried if amounts.get(s.adjuster.id) for w in s.worth if w.mark in {m.mark for m in marks}):
-        reason = f"Reckoned by the plan, not tried on this car yet: read again afterwards, and it is known. {reason}"
-    if found.compromise:
-        reason = f"The best compromise: {'the thread ends first' if found.at_limit else 'fewer adjusters than aims'}, and both aims stay within reach. {reason}"
-    return CornerSetting(corner, tuple(states), turns, tuple(expected), sentence, reason.strip())
+    return CornerSetting(corner, tuple(states), turns, expected, sentence, reason)
 
 
-def _say_finest(evaluation: Evaluation, states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> str:
+def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
+    assert mark.aim is not None
+    after = Measured(mark.aim.aim - left, {"after": expanded / COVERAGE})
+    return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
+
+
+def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
     """Return what would have to change where no step betters a corner: the thread, or the tolerance, with what one step is worth."""
-    units = evaluation.state.plan.units
     mark = max(marks, key=lambda m: abs(m.deviation or 0.0) / (m.aim.tolerance if m.aim else 1.0))
     steps = [
         (abs(w.per_turn) * s.adjuster.flats_per_step / FLATS_PER_TURN, s.adjuster)
@@ -354,30 +293,23 @@ def _say_finest(evaluation: Evaluation, states: Sequence[AdjusterState], marks: 
         if w.mark == mark.mark and w.per_turn and not isinstance(s.adjuster.by, Perch)
     ]
     if not steps:
-        return "The nearest step is no step at all."
+        return finding("set.step-is-none")
     finest, adjuster = min(steps, key=lambda row: row[0])
-    one = "one shim" if adjuster.kind == "shims" else "half a turn" if adjuster.half_turns_only else "one flat"
-    return f"{one.capitalize()} of {adjuster.name} is worth {say_size(mark.mark, finest, units, 0)} of {mark.mark.split('.')[1]}. A finer thread, a thinner shim or a wider tolerance would have to come first."
+    worth = OfMark(mark.mark, finest, 0)
+    return finding("set.finest", step=step_of(adjuster), adjuster=adjuster.name, worth=worth, quantity=kind_of(mark.mark))
 
 
 _COUNTS = {2: "two", 3: "three", 4: "four"}
-_CAUTIONS = {
-    "tube": "Both jam nuts off first, both locked after; keep the rod ends from turning.",
-    "rod_end": "Jam nut first; lock it before the wheel turns.",
-    "shims": "Car on stands, second support under the sill, before the bolts come out.",
-    "perch": "Springs hold energy: unload it and stand the car on stands before the perch is turned.",
-}
 
 
-def _turn(adjuster: Adjuster, amount: float, tried: bool) -> Turn:
-    say = turn_words(adjuster, amount) if amount else "leave it" if tried else "not tried yet"
-    size, way = turn_parts(adjuster, amount) if amount else ("", "")
-    return Turn(adjuster.id, adjuster.name, amount, say, _CAUTIONS[adjuster.kind] if amount else "", size, way, tried)
+def step_of(adjuster: Adjuster) -> Finding:
+    """Return the least that an adjuster can be turned or shimmed by."""
+    return finding("step.shim" if adjuster.kind == "shims" else "step.half-turn" if adjuster.half_turns_only else "step.flat")
 
 
-def caution_of(adjuster: Adjuster) -> str:
+def caution_of(adjuster: Adjuster) -> Finding:
     """Return the caution that stands at the step of turning an adjuster."""
-    return _CAUTIONS[adjuster.kind]
+    return finding(f"caution.{adjuster.kind}")
 
 
 def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
@@ -393,14 +325,14 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     per = learned or corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
     low, high = adjuster.room(evaluation.state.moved.get(adjuster.id, 0.0))
     amount = nearest_flats(float(np.clip(-mark.deviation / per, low, high)))
-    return _turn(adjuster, amount, True) if amount else None
+    return Turn(adjuster, amount) if amount else None
 
 
-def say_to_go(evaluation: Evaluation, corner: Corner, height: float) -> str:
-    """Return how far a height just typed still has to go: of that reading alone, for whoever jacks towards a figure."""
+def to_go(evaluation: Evaluation, corner: Corner, height: float) -> Finding | None:
+    """Return how far a height just typed still has to go: of that reading alone, for whoever jacks towards a figure; None without an aim."""
     aim = evaluation.state.plan.aim(f"{corner}.height")
     if aim is None:
-        return ""
-    to_go = aim.aim - height
-    units = evaluation.state.plan.units
-    return "on the aim" if abs(to_go) < 1e-9 else f"{say_size(aim.mark, to_go, units)} {'up' if to_go > 0 else 'down'} to go"
+        return None
+    left = aim.aim - height
+    on_it = abs(left) < 1e-9
+    return finding("to-go.on-aim") if on_it else finding("to-go.left", size=OfMark(aim.mark, left), up=left > 0)

@@ -9,12 +9,14 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.plan.aims import say_aim
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, kind_of, say_mark, say_size
+from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, OfMark, kind_of
+from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Perch
+from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import has_bar
-from ready_corner.core.record.readings import QUANTITIES, SIDE_WORDS, Drawing, Place, Quantity, Round, say_reading, title_of
+from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
@@ -23,20 +25,19 @@ PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
 
 @dataclass(frozen=True)
 class Ask:
-    """One place of the round: what to read, with what, what was read, and whether it is wanted now.
+    """One place of the round: what to read, with which tool, what was read last, and whether it is wanted now.
 
-    ``tool``: that of its latest reading, else its usual one; ``latest``: that reading as said, of so many ``repeats``, and as it was typed.
+    ``tool``: that of its latest reading, else its usual one; ``at``: the feature of the chassis its height is read at; ``latest``: of so many
+    ``repeats``.
     """
 
     corner: Corner
     quantity: Quantity
-    title: str
-    how: str
-    tool: str
+    tool: Tool
+    at: str
     wanted: bool
-    latest: str
+    latest: Reading | None
     repeats: int
-    latest_typed: str
     drawing: Drawing
 
 
@@ -81,12 +82,8 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     rows, tool = state.latest(place), default_tool(state.plan, quantity)
     if rows:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
-    where = state.plan.height_place(corner).name
-    return Ask(
-        corner, quantity, title_of(place), QUANTITIES[quantity].how.format(tool=tool.name, place=where, side=SIDE_WORDS[corner]),
-        tool.id, _is_wanted(evaluation, place), say_reading(state.plan.units, quantity, rows[-1].reading.value, rows[-1].reading.denominator, rows[-1].reading.typed) if rows else "", len(rows),
-        rows[-1].reading.typed if rows else "", QUANTITIES[quantity].drawing,
-    )  # fmt: skip
+    latest, at = rows[-1].reading if rows else None, state.plan.height_place(corner).name
+    return Ask(corner, quantity, tool, at, _is_wanted(evaluation, place), latest, len(rows), QUANTITIES[quantity].drawing)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
@@ -112,11 +109,11 @@ StepKind = Literal["settle", "disconnect", "state", "read", "perch", "turn", "tr
 
 @dataclass(frozen=True)
 class Step:
-    """What to do next: a sentence, its reason, and where to go for it."""
+    """What to do next, its reason, and where to go for it."""
 
     kind: StepKind
-    sentence: str
-    reason: str
+    sentence: Finding
+    reason: Finding | None
     corner: Corner | None = None
     quantity: Quantity | None = None
 
@@ -126,17 +123,10 @@ def next_step(evaluation: Evaluation) -> Step:
     """Return the next thing to do: settle, read, heights, then camber with toe, corner by corner; heights reopen the rest."""
     state = evaluation.state
     if not state.plan.aims_now:
-        return Step(
-            "plan",
-            "Say what is wanted first",
-            f"The plan has no aims {'of the build ' if state.plan.stage == 'build' else ''}yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
-        )
+        build = state.plan.stage == "build"
+        return Step("plan", finding("next.say-aims"), finding("because.no-aims", build=build))
     if not state.condition.settled:
-        return Step(
-            "settle",
-            "Roll the car and bounce each end",
-            "Readings of a car that has not settled are provisional. Say so when it has.",
-        )
+        return Step("settle", finding("next.settle"), finding("because.unsettled"))
     judged = [m for m in evaluation.marks if m.state is not None]
     order = [m for m in judged if kind_of(m.mark) in AIMED_KINDS]
     heights = [m for m in order if kind_of(m.mark) == "height"]
@@ -151,20 +141,14 @@ def next_step(evaluation: Evaluation) -> Step:
             held.append(step)
     if fresh := _to_read(evaluation, order):
         return fresh
-    return _of_corners(evaluation, order, held) or Step(
-        "done", "Every mark holds", "Lock every jam nut, check steering and brakes, and keep the sheet with the car."
-    )
+    return _of_corners(evaluation, order, held) or Step("done", finding("next.done"), finding("because.done"))
 
 
 def _bar_off(evaluation: Evaluation, step: Step) -> Step:
     """Return what comes before a step that is about heights: the links of a bar that is on are taken off."""
     if not (has_bar(evaluation.state.plan) and evaluation.state.condition.bar_connected):
         return step
-    return Step(
-        "disconnect",
-        "Take the anti-roll bar links off",
-        f"A bar under load holds one corner up: heights read with it on are provisional. Then: {step.sentence[0].lower()}{step.sentence[1:]}.",
-    )
+    return Step("disconnect", finding("next.bar-off"), finding("because.bar-holds-up", then=step.sentence))
 
 
 def _of_corners(evaluation: Evaluation, order: list[MarkState], held: list[Step]) -> Step | None:
@@ -185,11 +169,7 @@ def _of_corners(evaluation: Evaluation, order: list[MarkState], held: list[Step]
     if weight := _weight_step(evaluation):
         return _bar_off(evaluation, weight)
     if not evaluation.state.condition.bar_connected:
-        return Step(
-            "reconnect",
-            "Put the anti-roll bar links back on",
-            "Without preload, car at rest. It is not ready while they are off.",
-        )
+        return Step("reconnect", finding("next.bar-on"), finding("because.bar-is-off"))
     rest = next((m for m in judged if m.state not in ("holds", "too close to call") and m not in order), None)
     if rest:
         return _whole_step(evaluation, rest)
@@ -209,12 +189,12 @@ def _place_of(evaluation: Evaluation, mark: MarkState) -> Place:
 def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
     """Return what settles a mark that is too close to call: a reading, a turn, or what would have to change in the plan."""
     corner, quantity = _place_of(evaluation, mark)
-    named = f"{say_mark(mark.mark).capitalize()} is too close to call"
-    reason = f"{mark.reason.capitalize()}. {mark.settle}"
+    named = finding("next.too-close", mark=mark.mark)
+    reason = finding("because.close", reason=mark.reason, settle=mark.settle)
     if mark.way == "ready":
         said = evaluation.state.stance.state
         if said and said.wanting:
-            return Step("state", f"The car is {' and '.join(said.wanting)}", f"{named}. {reason}")
+            return Step("state", finding("next.car-is", why=said.wanting), finding("because.named", named=named, reason=reason))
         return Step("read", named, reason, corner, quantity)
     if mark.way == "turn":
         if kind_of(mark.mark) == "height":
@@ -225,41 +205,34 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
             step = _corner_step(evaluation, corner, [mark])
             if step.kind in ("turn", "try"):
                 return step
-            reason = f"{mark.reason.capitalize()}. {step.reason}"
-        return Step("plan", named, f"{reason} It holds with a tolerance of {_wide_enough(evaluation, mark)}.")
+            reason = finding("because.close", reason=mark.reason, settle=step.reason)
+        return Step("plan", named, finding("because.wide-enough", reason=reason, wide=_wide_enough(mark)))
     if mark.way == "plan":
         return Step("plan", named, reason)
     return Step("read", named, reason, corner, quantity)
 
 
-def _wide_enough(evaluation: Evaluation, mark: MarkState) -> str:
-    return say_size(mark.mark, abs(mark.deviation or 0.0) + (mark.expanded or 0.0), evaluation.state.plan.units, 0)
+def _wide_enough(mark: MarkState) -> OfMark:
+    """Return the tolerance with which a mark would hold as it is."""
+    return OfMark(mark.mark, abs(mark.deviation or 0.0) + (mark.expanded or 0.0), 0)
 
 
 def _whole_step(evaluation: Evaluation, mark: MarkState) -> Step:
     """Return what to do for a mark of the car as a whole, its corners holding or having no aim of their own."""
     corner, quantity = _place_of(evaluation, mark)
-    named = f"{say_mark(mark.mark).capitalize()}: {mark.reason}"
+    named = finding("next.whole", mark=mark.mark, reason=mark.reason)
     if mark.state in ("unread", "moved since"):
-        return Step("read", named, "The corners hold one by one; this one is about the car as a whole.", corner, quantity)
+        return Step("read", named, finding("because.whole"), corner, quantity)
     parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
     if mark.mark == "car.cross_weight" and evaluation.state.plan.footing.school == "height":
-        return Step(
-            "plan", named, "The perches are turned by height alone. Let them be turned by weight, or for both, in the plan."
-        )
+        return Step("plan", named, finding("because.by-height-alone"))
+    wide = _wide_enough(mark)
     if not any(MARK_KINDS[kind_of(m.mark)].aimed for m in parts):
-        wide = _wide_enough(evaluation, mark)
-        return Step(
-            "plan", named, f"No adjuster of the plan sets it. Look where the links are fastened, or widen it to {wide}."
-        )
-    bare = [m for m in parts if m.aim is None]
+        return Step("plan", named, finding("because.no-adjuster", wide=wide))
+    bare = tuple(m.mark for m in parts if m.aim is None)
     if bare:
-        names = " and ".join(say_mark(m.mark) for m in bare)
-        return Step("plan", named, f"Give {names} an aim of its own in the plan, so that turns can be told for it.")
-    narrower = (
-        "Each corner holds within its own tolerance and the sum does not: narrow those of the corners, or widen this one to "
-    )
-    return Step("plan", named, f"{narrower}{_wide_enough(evaluation, mark)}.")
+        return Step("plan", named, finding("because.no-own-aims", marks=bare))
+    return Step("plan", named, finding("because.sum", wide=wide))
 
 
 def _weight_step(evaluation: Evaluation) -> Step | None:
@@ -267,17 +240,12 @@ def _weight_step(evaluation: Evaluation) -> Step | None:
     cross = evaluation.mark("car.cross_weight")
     if cross.state == "out" and (weighed := turns_now(evaluation)[0]) and weighed.school != "height" and weighed.steps:
         first = weighed.steps[0]
-        return Step("perch", first.say, f"Cross weight {cross.reason}. {first.caution}", first.corner, "load")
+        reason = finding("because.cross", reason=cross.reason, caution=first.caution)
+        return Step("perch", first.said, reason, first.corner, "load")
     if cross.state in ("unread", "moved since"):
         at = next(c for c in CORNERS if not evaluation.mark(f"{c}.load").fresh)
-        moved = "" if cross.state == "unread" else f" It has moved since: {cross.reason}."
-        return Step(
-            "read",
-            "Put it on the scales",
-            f"Cross weight is wanted at {say_aim(evaluation.state.plan, cross.mark)}.{moved}",
-            at,
-            "load",
-        )
+        moved = None if cross.state == "unread" else cross.reason
+        return Step("read", finding("next.scales"), finding("because.scales", aim=aim_of(cross), moved=moved), at, "load")
     return None
 
 
@@ -293,60 +261,48 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
     if not asks:
         return None
     first = asks[0]
-    left = f"{len(asks)} places to read on this round." if len(asks) > 1 else "The last place of this round."
+    left = finding("because.places", count=len(asks), several=len(asks) > 1)
     moved = next((m for m in waiting if m.state == "moved since"), None)
-    reason = f"{say_mark(moved.mark).capitalize()} has moved since: {moved.reason}. {left}" if moved else left
-    return Step("read", f"Read {first.title[0].lower()}{first.title[1:]}", reason, first.corner, first.quantity)
+    reason = finding("because.moved", mark=moved.mark, reason=moved.reason, left=left) if moved else left
+    return Step("read", finding("next.read", what=(first.corner, first.quantity)), reason, first.corner, first.quantity)
+
+
+def aim_of(mark: MarkState) -> Finding:
+    """Return what is wanted of a mark."""
+    assert mark.aim
+    aim, tolerance = OfMark(mark.mark, mark.aim.aim), OfMark(mark.mark, mark.aim.tolerance)
+    return finding("aim.wanted", aim=aim, typed=mark.aim.typed, tolerance=tolerance)
 
 
 def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:
     corner = next(c for c in CORNERS if mark.mark.startswith(c))
-    where = CORNER_WORDS[corner]
     together = turns_now(evaluation)[0]
     if together and together.steps:
-        first, more = together.steps[0], len(together.steps) - 1
-        then = f" Then {' and '.join(p.say[0].lower() + p.say[1:] for p in together.steps[1:])}." if more else ""
-        return Step(
-            "perch",
-            first.say,
-            f"The {where} stands {mark.reason}; all four are reckoned together. Height carries camber and toe with it, so it comes first.{then} {first.caution}",
-            first.corner,
-            "height",
-        )
+        first, *more = together.steps
+        then = tuple(finding("perch.then", step=p.said) for p in more)
+        reason = finding("because.height", corner=corner, reason=mark.reason, then=then, caution=first.caution)
+        return Step("perch", first.said, reason, first.corner, "height")
     if together:  # all four are reckoned together, and no turn betters them: one corner's own sum would only undo another
-        return Step(
-            "plan",
-            f"{say_mark(mark.mark).capitalize()} is {mark.reason}, and no turn of a perch betters it",
-            f"{together.words} Read heights and pads once more; if it stays, another height or a wider tolerance would have to be asked for.",
-            corner,
-            "height",
-        )
+        stuck = finding("next.height-stuck", mark=mark.mark, reason=mark.reason)
+        return Step("plan", stuck, finding("because.height-stuck", short=together.short), corner, "height")
     turn = perch_turn(evaluation, corner)
     if turn:
-        return Step(
-            "perch",
-            f"Wind the {where} perch {turn.say.rsplit(' ', 1)[1]} {turn.say.rsplit(' ', 1)[0]}",
-            f"It stands {mark.reason}. Height carries camber and toe with it, so it comes first. {turn.caution}",
-            corner,
-            "height",
-        )
+        size, way = turn_parts(turn.of, turn.amount)
+        reason = finding("because.height-alone", reason=mark.reason, caution=turn.caution)
+        return Step("perch", finding("next.wind", corner=corner, way=way, size=size), reason, corner, "height")
     named = evaluation.state.plan.perch(corner)
-    return Step(
-        "perch" if named else "plan",
-        f"Bring the {where} to its height first: {mark.reason}",
-        "Height carries camber and toe with it. No perch with thread left is named at this corner: name one in the plan, or shim it.",
-        corner,
-        "height",
-    )
+    bring = finding("next.bring", corner=corner, reason=mark.reason)
+    return Step("perch" if named else "plan", bring, finding("because.no-perch"), corner, "height")
 
 
 def _corner_step(evaluation: Evaluation, corner: Corner, off: list[MarkState]) -> Step:
     answer = set_corner(evaluation, corner)
-    said = "; ".join(f"{m.mark.split('.')[1]} {m.reason}" for m in off)
+    now = tuple(finding("next.mark-is", quantity=kind_of(m.mark), reason=m.reason) for m in off)
     if answer.why_not:
         links = any(a.corner == corner and not isinstance(a.by, Perch) for a in evaluation.state.plan.adjusters)
-        return Step("try" if links else "plan", f"{CORNER_WORDS[corner].capitalize()}: {said}", answer.why_not, corner)
-    if not any(t.amount for t in answer.turns):
-        return Step("plan", answer.sentence, f"{answer.reason} Now {said}.", corner)
-    turns = ", ".join(f"{t.name} {t.say}" for t in answer.turns if t.amount)
-    return Step("turn", answer.sentence, f"{turns or answer.reason}. Now {said}.", corner)
+        return Step("try" if links else "plan", finding("next.corner-is", corner=corner, now=now), answer.why_not, corner)
+    assert answer.sentence
+    turns = tuple(finding("next.turn", adjuster=t.name, turn=t.said) for t in answer.turns if t.amount)
+    if not turns:
+        return Step("plan", answer.sentence, finding("because.no-turn", reason=answer.reason, now=now), corner)
+    return Step("turn", answer.sentence, finding("because.turns", turns=turns, now=now), corner)

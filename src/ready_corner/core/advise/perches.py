@@ -12,10 +12,10 @@ from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.four_springs import fewest_flats, kept_heights
 from ready_corner.core.model.springs_of_plan import Response, Springing, places, raises, response, sprung_loads
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
+from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.footing import School
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.notation import Units, say_mass, say_small_length, say_turns
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.verdict import Aim
 
 FloatArray = NDArray[np.float64]
@@ -41,14 +41,14 @@ class Perches:
 
 @dataclass(frozen=True)
 class PerchStep:
-    """One perch to turn: turns with their sign, as typed and in a sentence, and the caution at that step."""
+    """One perch to turn: turns with their sign, the way to wind it, what to do as a sentence, and the caution at that step."""
 
     corner: Corner
     adjuster: str
     amount: float
-    turned: str
-    say: str
-    caution: str
+    way: str
+    said: Finding
+    caution: Finding
 
 
 @dataclass(frozen=True)
@@ -59,7 +59,7 @@ class Turning:
     steps: tuple[PerchStep, ...]
     heights: tuple[float, ...]
     cross: float | None
-    words: str
+    short: tuple[Finding, ...]
 
 
 def perches(evaluation: Evaluation, springs: Springing) -> Perches | None:
@@ -125,9 +125,8 @@ def turning(
         turns = fewest_flats(does.low, does.high, rows / within[:, None], off / within, np.zeros(4))
     heights = now + does.heights @ turns
     after = None if cross is None else cross + float(does.cross @ turns)
-    words = _short(plan, does, rows, off, turns, tolerance, after)
-    slack = _slack(plan, does, turns, loads)
-    return Turning(school, steps(plan, turns), tuple(heights.tolist()), after, " ".join(w for w in (words, slack) if w))
+    short, slack = _short(does, rows, off, turns, tolerance, after), _slack(plan, does, turns, loads)
+    return Turning(school, steps(plan, turns), tuple(heights.tolist()), after, tuple(w for w in (short, slack) if w))
 
 
 def steps(plan: Plan, turns: FloatArray) -> tuple[PerchStep, ...]:
@@ -142,67 +141,42 @@ def steps(plan: Plan, turns: FloatArray) -> tuple[PerchStep, ...]:
                     corner,
                     adjuster.id,
                     float(amount),
-                    f"{say_turns(float(amount))} {way}",
-                    f"Wind the {CORNER_WORDS[corner]} perch {way} {say_turns(float(amount))}",
+                    way,
+                    finding("perch.wind", corner=corner, way=way, turns=float(amount)),
                     caution_of(adjuster),
                 )
             )
     return tuple(rows)
 
 
-def _slack(plan: Plan, does: Perches, turns: FloatArray, loads: FloatArray | None) -> str:
+def _slack(plan: Plan, does: Perches, turns: FloatArray, loads: FloatArray | None) -> Finding | None:
     """Return which spring would carry nothing, if one would."""
     if loads is None and (carried := sprung_loads(plan)) is not None:
         loads = carried / GRAVITY
     if loads is None:
-        return ""
-    empty = [CORNER_WORDS[c] for c, kg in zip(CORNERS, loads + does.loads @ turns, strict=True) if kg <= 0]
-    return (
-        f"The {' and '.join(empty)} spring would carry nothing: a loose coil falls out when the car is lifted." if empty else ""
-    )
+        return None
+    empty = [c for c, kg in zip(CORNERS, loads + does.loads @ turns, strict=True) if kg <= 0]
+    return finding("perch.slack", corners=empty) if empty else None
 
 
 def _short(
-    plan: Plan, does: Perches, rows: FloatArray, off: FloatArray, turns: FloatArray, tolerance: FloatArray, cross: float | None
-) -> str:
+    does: Perches, rows: FloatArray, off: FloatArray, turns: FloatArray, tolerance: FloatArray, cross: float | None
+) -> Finding | None:
     """Return what cannot be met, why, and how near it comes. rows, off: the aims as they were solved; tolerance: of the heights, mm."""
     missed = off + rows @ turns
     if np.abs(missed).max() <= 1 + 1e-9:
-        return ""
+        return None
     free = np.linalg.lstsq(rows, -off, rcond=None)[0]  # as if no thread ended
     if np.abs(off + rows @ free).max() < np.abs(missed).max() - 0.05:
-        past = [CORNER_WORDS[c] for c, t, a, b in zip(CORNERS, free, does.low, does.high, strict=True) if not a <= t <= b]
-        why = f"The thread of the {' and '.join(past)} perch ends first" if past else "No whole flats come nearer"
+        past = [c for c, t, a, b in zip(CORNERS, free, does.low, does.high, strict=True) if not a <= t <= b]
+        why = finding("perch.thread-ends", corners=past) if past else finding("perch.no-flats")
     else:
-        why = "A rigid chassis cannot stand so"
-    parts = []
+        why = finding("perch.rigid")
+    left = []
     if len(missed) > 4 and abs(missed[4]) > 1 and cross is not None:
-        parts.append(f"cross weight comes to {cross:.1f} %")
+        left.append(finding("car.cross-comes-to", percent=cross))
     worst = int(np.argmax(np.abs(missed[:4])))
     if abs(missed[worst]) > 1:
-        size = say_small_length(abs(float(missed[worst] * tolerance[worst])), plan.units)
-        parts.append(f"the {CORNER_WORDS[CORNERS[worst]]} is left {size} {'high' if missed[worst] > 0 else 'low'}")
-    return f"{why}: {', '.join(parts)}."
-
-
-def say_turn(plan: Plan, does: Perches, i: int, *, short: bool = False) -> tuple[str, ...]:
-    """Return what one turn up of a perch does to the four heights, and to the cross weight, in words; ``short``: under a heading that names it."""
-    heights = [f"{'up' if h > 0 else 'down'} {say_small_length(abs(h), plan.units)}" for h in does.heights[:, i]]
-    more = does.cross[i]
-    said = f"{'+' if more > 0 else '−'}{abs(more):.2f} %"
-    return (*heights, said if short else f"cross weight {said}")
-
-
-def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:
-    """Return four loads and what they come to in words: each, then all, front, left and cross weight."""
-    total = float(loads.sum())
-    shares = [
-        f"{name} {100 * part / total:.1f} %"
-        for name, part in (
-            ("rear", loads[2] + loads[3]),
-            ("left", loads[0] + loads[2]),
-            ("cross", loads[1] + loads[2]),
-        )
-        if total > 0  # scales that carry nothing share nothing
-    ]
-    return (*(say_mass(float(v), units) for v in loads), say_mass(total, units), *shares)
+        size, high = abs(float(missed[worst] * tolerance[worst])), bool(missed[worst] > 0)
+        left.append(finding("perch.corner-left", corner=CORNERS[worst], off=size, high=high))
+    return finding("perch.short", why=why, left=left)

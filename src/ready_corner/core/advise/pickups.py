@@ -20,11 +20,12 @@ from ready_corner.core.judge.frame import Frame
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
-from ready_corner.core.plan.names import turn_words
+from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch, Plan, twin_of
 from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
-from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units, say_length
+from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.quantities.verdict import Aim, Verdict, judge
 
 WATCHED = ("camber_deg", "caster_deg", "toe_deg", "toe_deg_per_mm", "camber_deg_per_mm", "roll_centre_height", "ratio")
@@ -46,10 +47,10 @@ class Effect:
 
 @dataclass(frozen=True)
 class Option:
-    """One thing to do about a point: its words, and how many figures of the geometry it leaves to be set or read again."""
+    """One thing to do about a point: how, and how many figures of the geometry it leaves to be set or read again."""
 
     do: Do
-    say: str
+    how: Finding
     spoils: int
 
 
@@ -57,7 +58,7 @@ class Option:
 class Pickup:
     """One point of the plan against the survey. ``off`` (3,) measured minus planned in mm with U, in the axes of the car; None while not determined.
 
-    ``verdict`` of its worst axis; ``twin`` (3,) the other side reflected, minus this one; ``move`` the words of the way back; ``effects`` by
+    ``verdict`` of its worst axis; ``twin`` (3,) the other side reflected, minus this one; ``move`` the way back; ``effects`` by
     this deviation alone; ``options`` the least first. ``doubt``: why nothing may be cut or moved for it yet, where what is known of it
     hangs on a reading that is wrong or may be.
     """
@@ -67,11 +68,11 @@ class Pickup:
     expanded: Array | None
     verdict: Verdict | None
     twin: Array | None
-    move: str
+    move: tuple[Finding, ...]
     effects: tuple[Effect, ...]
     options: tuple[Option, ...]
-    stale: str = ""
-    doubt: str = ""
+    stale: Finding | None = None
+    doubt: Finding | None = None
 
     @property
     def twin_most(self) -> int | None:
@@ -131,15 +132,15 @@ def _pickup(
     worth: Mapping[str, Array],
     moved: Mapping[str, float],
 ) -> Pickup:
-    doubt = say_doubt(frame.verdict) if frame.doubted(full) else ""
+    doubt = doubt_of(frame.verdict) if frame.doubted(full) else None
     if off is None or laid is None:
         verdict: Verdict | None = "too close to call" if doubt else None
         option = Option("measure", doubt or _why_unknown(frame, full), 0)
-        return Pickup(full, None, None, verdict, None, "", (), (option,), _stale(frame, full), doubt)
-    units, tolerance = frame.plan.units, frame.plan.point_tolerance
+        return Pickup(full, None, None, verdict, None, (), (), (option,), _stale(frame, full), doubt)
+    tolerance = frame.plan.point_tolerance
     expanded = laid.expanded(full)
     if doubt:
-        return Pickup(full, off, expanded, "too close to call", None, "", (), (Option("measure", doubt, 0),), "", doubt)
+        return Pickup(full, off, expanded, "too close to call", None, (), (), (Option("measure", doubt, 0),), None, doubt)
     verdicts = [
         judge(Measured(float(d), {"survey": float(u) / 2}), Aim(full, 0.0, tolerance)).verdict
         for d, u in zip(off, expanded, strict=True)
@@ -151,22 +152,21 @@ def _pickup(
     if twin != full and twin in laid.names and frame.network and twin in frame.network.determined:
         difference, _ = mirror_difference(full, twin, laid)
         mirrored = np.array([d.value for d in difference])
-    move = say_move(-off, expanded, units)
+    move = move_of(-off, expanded)
     options = _options(frame.plan, body, off, verdict, effects, move, moved)
     if said := _accepted(frame, full):
-        options = (Option("leave it", f"accepted: {said}", 0), *(o for o in options if o.do != "leave it"))
-    return Pickup(full, off, expanded, verdict, mirrored, move, effects, options, "")
+        options = (Option("leave it", finding("pickup.accepted", reason=said), 0), *(o for o in options if o.do != "leave it"))
+    return Pickup(full, off, expanded, verdict, mirrored, move, effects, options)
 
 
-def say_doubt(wrong: Wrong | None) -> str:
-    """Return which readings are to be taken again before a point is judged that hangs on them; empty where none is in doubt."""
+def doubt_of(wrong: Wrong | None) -> Finding | None:
+    """Return which readings are to be taken again before a point is judged that hangs on them; None where none is in doubt."""
     if wrong is None:
-        return ""
+        return None
     if not wrong.doubted:
-        return "the readings do not agree: find out which are wrong first"
+        return finding("pickup.no-agreement")
     names = list(dict.fromkeys(r.said for r in wrong.doubted))
-    said = names[0] if len(names) == 1 else f"{', '.join(names[:3])}{f' and {len(names) - 3} more' if len(names) > 3 else ''}"
-    return f"it hangs on {'a reading' if len(names) == 1 else 'readings'} in doubt; read again first: {said}"
+    return finding("pickup.doubt", one=len(names) == 1, readings=names[:3], more=max(len(names) - 3, 0))
 
 
 def _accepted(frame: Frame, name: str) -> str:
@@ -176,28 +176,26 @@ def _accepted(frame: Frame, name: str) -> str:
     return "" if disturbed and disturbed.number > number else reason
 
 
-def _why_unknown(frame: Frame, name: str) -> str:
+def _why_unknown(frame: Frame, name: str) -> Finding:
     if frame.network is None or name not in frame.network.names:
-        return "not measured yet"
+        return finding("pickup.unmeasured")
     way = next((f.direction for f in frame.network.free if f.point == name), None)
     if way is None:
-        return "measure it"
-    k = int(np.argmax(np.abs(way)))
-    return f"nothing fixes its {('station', 'offset', 'height')[k]}: measure it {('from the station line', 'from the centreline', 'from the table')[k]}"
+        return finding("pickup.measure")
+    return finding("pickup.free", axis=("station", "offset", "height")[int(np.argmax(np.abs(way)))])
 
 
-def _stale(frame: Frame, name: str) -> str:
-    """Return why an earlier place of a point does not count any more; empty where it never had one."""
+def _stale(frame: Frame, name: str) -> Finding | None:
+    """Return why an earlier place of a point does not count any more; None where it never had one."""
     read = any(name in n.read.points for n in frame.log.noted)
     disturbed = frame.last_disturbance(name)
-    return disturbed.words if read and disturbed else ""
+    return disturbed.said if read and disturbed else None
 
 
-def say_move(by: Array, expanded: Array, units: Units) -> str:
-    """Return a movement in words, largest first: “3.2 aft, 1.1 down”; what is within its own doubt is left out."""
+def move_of(by: Array, expanded: Array) -> tuple[Finding, ...]:
+    """Return a movement way by way, largest first; what is within its own doubt is left out."""
     parts = [(abs(float(v)), WAYS[k][0 if v > 0 else 1]) for k, v in enumerate(by) if abs(v) > expanded[k]]
-    said = [f"{say_length(size, units, denominator=0)} {way}" for size, way in sorted(parts, reverse=True)]
-    return ", ".join(said)
+    return tuple(finding("pickup.way", size=size, way=way) for size, way in sorted(parts, reverse=True))
 
 
 def _computed(body: Body, names: tuple[str, ...]) -> dict[str, Array]:
@@ -255,7 +253,13 @@ def _together(body: Body, off: Mapping[str, Array], own: Mapping[str, str], fram
 
 
 def _options(
-    plan: Plan, body: Body, off: Array, verdict: Verdict, effects: Sequence[Effect], move: str, moved: Mapping[str, float]
+    plan: Plan,
+    body: Body,
+    off: Array,
+    verdict: Verdict,
+    effects: Sequence[Effect],
+    move: tuple[Finding, ...],
+    moved: Mapping[str, float],
 ) -> tuple[Option, ...]:
     """Return what can be done about a point, the one that spoils least first."""
     by = {e.answer: e.by for e in effects}
@@ -264,16 +268,16 @@ def _options(
     bump = abs(by.get("toe_deg_per_mm", 0.0)) * TRAVEL_MM <= FAR_INSIDE * 2 * _tolerance(plan, corner, "toe")
     options = []
     if verdict == "holds":
-        return (Option("leave it", "within tolerance", 0),)
+        return (Option("leave it", finding("pickup.holds"), 0),)
     if small and bump:
-        options.append(Option("leave it", "what it does is far inside the aims", 0))
+        options.append(Option("leave it", finding("pickup.far-inside"), 0))
     taken = _taken_up(plan, corner, by.get("camber_deg", 0.0), by.get("toe_deg", 0.0), moved)
     if taken and bump:
         options.append(Option("take it up", taken, 2))
     size = float(np.linalg.norm(off))
     if size <= SHIM_MM:
-        options.append(Option("shim", f"pack or slot it {move}" if move else "pack or slot it", 3))
-    options.append(Option("cut and move", f"move it {move}" if move else "move it", len(effects)))
+        options.append(Option("shim", finding("pickup.shim", move=move), 3))
+    options.append(Option("cut and move", finding("pickup.move", move=move), len(effects)))
     return tuple(sorted(options, key=lambda o: o.spoils))
 
 
@@ -282,8 +286,8 @@ def _tolerance(plan: Plan, corner: Corner, kind: str) -> float:
     return aim.tolerance if aim else 0.2
 
 
-def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapping[str, float]) -> str:
-    """Return which adjusters take up a change of camber and toe, in whole flats with the room that is left; empty where none can."""
+def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapping[str, float]) -> Finding | None:
+    """Return which adjusters take up a change of camber and toe, in whole flats with the room that is left; None where none can."""
     worth = predicted(plan, corner)
     links: list[Adjuster] = [
         a
@@ -291,7 +295,7 @@ def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapp
         if a.corner == corner and not isinstance(a.by, Perch) and worth and a.id in worth["camber"].adjusters
     ]
     if not links:
-        return ""
+        return None
     matrix = np.array([[worth[k].of(a.id) or 0.0 for a in links] for k in ("camber", "toe")])
     scale = np.array([1 / _tolerance(plan, corner, k) for k in ("camber", "toe")])
     turns = np.linalg.lstsq(matrix * scale[:, None], -np.array([camber, toe]) * scale, rcond=1e-9)[0]
@@ -300,13 +304,13 @@ def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapp
     left = (np.array([camber, toe]) + matrix @ turns) * scale
     rooms = [a.room(moved.get(a.id, 0.0)) for a in links]
     if np.abs(left).max() > 0.5 or any(not low - 1e-9 <= t <= high + 1e-9 for t, (low, high) in zip(turns, rooms, strict=True)):
-        return ""
+        return None
     said = []
     for adjuster, t, (low, high) in zip(links, turns, rooms, strict=True):
         if t:
             room = (high - t) if t > 0 else (t - low)
             left_over = int(room * FLATS_PER_TURN + 1e-9) / FLATS_PER_TURN if adjuster.kind != "shims" else int(room + 1e-9)
-            said.append(
-                f"{adjuster.name} {turn_words(adjuster, float(t))}, {turn_words(adjuster, math.copysign(left_over, t))} left"
-            )
-    return "; ".join(said)
+            (size, way), (rest, onward) = turn_parts(adjuster, float(t)), turn_parts(adjuster, math.copysign(left_over, t))
+            turned = finding("pickup.turn", adjuster=adjuster.name, size=size, way=way, rest=rest, onward=onward)
+            said.append(turned)
+    return finding("pickup.taken-up", turns=said) if said else None

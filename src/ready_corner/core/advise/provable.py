@@ -5,14 +5,17 @@ A whole round is read once, as if the car stood on its aims: what the marks woul
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
+from ready_corner.core.advise.corner import step_of
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate
 from ready_corner.core.model.wanting import Wanting
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
-from ready_corner.core.plan.marks import say_mark, say_size
+from ready_corner.core.plan.marks import OfMark
 from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
@@ -23,11 +26,11 @@ GAP_MM, LOAD_KG = 100.0, 100.0  # of the round that is made up; what it comes to
 
 @dataclass(frozen=True)
 class Limit:
-    """A mark whose tolerance cannot be met: ``least`` tolerance that these tools can prove and this thread can set, in the unit of the mark; the sentence."""
+    """A mark whose tolerance cannot be met: ``least`` tolerance that these tools can prove and this thread can set, in the unit of the mark; and why."""
 
     mark: str
     least: float
-    say: str
+    why: Finding
 
 
 def limits(plan: Plan) -> tuple[Limit, ...]:
@@ -48,9 +51,7 @@ def unprovable(plan: Plan) -> Iterator[Wanting]:
             own = [x for x in found if x.mark.endswith(kind) and END_OF[_corner_of(x.mark)] == end]
             if own:
                 worst = max(own, key=lambda x: x.least)
-                yield Wanting(
-                    f"{end} {'ride height' if kind == 'height' else kind} that can be proved and set", "aims", "Set", worst.say
-                )
+                yield Wanting(finding("wanting.provable", end=end, quantity=kind), "aims", "Set", worst.why)
 
 
 def _corner_of(mark: str) -> Corner:
@@ -78,21 +79,22 @@ def _round(plan: Plan) -> Iterator[Entry]:
 
 def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:
     assert mark.aim
-    units, tolerance, expanded = found.state.plan.units, mark.aim.tolerance, mark.expanded or 0.0
-    named = say_mark(mark.mark)
-    size = say_size(mark.mark, tolerance, units, 0)
+    tolerance, expanded = mark.aim.tolerance, mark.expanded or 0.0
     step, adjuster = _finest(found, mark.mark)
     least = expanded + step / 2
-    so = f"The least tolerance that can be proved and set is {say_size(mark.mark, least, units, 0)}."
+    said: dict[str, Any] = {
+        "mark": mark.mark,
+        "least": OfMark(mark.mark, least, 0),
+        "tolerance": OfMark(mark.mark, tolerance, 0),
+    }
     if expanded > tolerance:
-        way = mark.read_with
-        how = f" {way[:1].upper()}{way[1:]}, or widen it." if way else " Take a finer tool, or widen it."
-        yield Limit(
-            mark.mark, least, f"{named}: read once it is sure to {mark.say_u} only, so nothing can hold ± {size}.{how} {so}"
-        )
+        sure = OfMark(mark.mark, expanded)
+        yield Limit(mark.mark, least, finding("limit.unprovable", **said, sure=sure, way=mark.read_with))
     elif adjuster and step > tolerance:
-        one = {"shims": "one shim"}.get(adjuster.kind, "half a turn" if adjuster.half_turns_only else "one flat")
-        yield Limit(mark.mark, least, f"{named}: {one} of {adjuster.name} is worth {say_size(mark.mark, step, units, 0)}, more than its tolerance of {size}. A finer thread or a thinner shim, or widen it. {so}")  # fmt: skip
+        worth = OfMark(mark.mark, step, 0)
+        yield Limit(
+            mark.mark, least, finding("limit.coarse", **said, step=step_of(adjuster), adjuster=adjuster.name, worth=worth)
+        )
 
 
 def _finest(found: Evaluation, mark: str) -> tuple[float, Adjuster | None]:

@@ -26,10 +26,10 @@ from ready_corner.core.model.ride_heights import (
 )
 from ready_corner.core.model.springs_of_plan import sprung_loads
 from ready_corner.core.model.springwork import Working, working
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, Corner
+from ready_corner.core.plan.corners import CORNERS, END_OF, Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
-from ready_corner.core.quantities.notation import in_units, say_angle, say_mass, say_small_length
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.readings import Place, Quantity
@@ -40,12 +40,12 @@ SCALES_OFF = 0.02  # share of the weight known by which the scales may miss it b
 
 @dataclass(frozen=True)
 class CornerStand:
-    """One corner: its wheel's travel strip and its springs at work, where the plan tells; what keeps a spring from being told, in words."""
+    """One corner: its wheel's travel strip and its springs at work, where the plan tells; what keeps a spring from being told."""
 
     corner: Corner
     strip: Strip | None
     works: tuple[Working, ...]
-    problem: str = ""
+    problem: Finding | None = None
 
 
 @dataclass(frozen=True)
@@ -59,19 +59,19 @@ class Stance:
     wanted: Attitude | None
     floor: Attitude | None
     stands: Attitude | None
-    says: tuple[str, ...]
+    says: tuple[Finding, ...]
     turns: Turning | None
     does: Perches | None
-    why_not: str
+    why_not: Finding | None
     pads: Pads
     corners: tuple[CornerStand, ...]
     hubs: tuple[Hub, ...]
-    stand_says: tuple[str, ...]
+    stand_says: tuple[Finding, ...]
     features: tuple[FeatureHeight, ...]
     loads: tuple[float, ...] | None
-    load_says: tuple[str, ...]
-    provisional: tuple[str, ...]
-    notes: tuple[str, ...] = field(default=())
+    load_says: tuple[Finding, ...]
+    provisional: tuple[Finding, ...]
+    notes: tuple[Finding, ...] = field(default=())
 
     @property
     def perches(self) -> tuple[PerchStep, ...]:
@@ -99,7 +99,7 @@ def stance(evaluation: Evaluation) -> Stance:
         wanted,
         floor,
         stands,
-        _says(plan, wanted, floor),
+        _says(wanted, floor, plan),
         turns,
         does,
         why_not,
@@ -116,7 +116,7 @@ def stance(evaluation: Evaluation) -> Stance:
 
 
 @remembered
-def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, str]:
+def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, Finding | None]:
     """Return the perches to turn now, what each does, and why there are none to turn."""
     marks = [evaluation.mark(f"{c}.height") for c in CORNERS]
     does = _reckoned(evaluation)
@@ -152,24 +152,21 @@ def _turns(
     now: tuple[float, ...] | None,
     loads: tuple[float, ...] | None,
     does: Perches | None,
-) -> tuple[Turning | None, str]:
+) -> tuple[Turning | None, Finding | None]:
     plan = evaluation.state.plan
     aims: list[Aim] = [m.aim for m in marks if m.aim is not None]
     if len(aims) < len(CORNERS):
-        return None, "Give every corner a wanted ride height in the plan."
+        return None, finding("stance.no-heights")
     if now is None:
-        missing = [CORNER_WORDS[c] for c, m in zip(CORNERS, marks, strict=True) if m.state in ("unread", "moved since")]
-        return None, f"Read the ride height of the {', '.join(missing)} first."
+        missing = [c for c, m in zip(CORNERS, marks, strict=True) if m.state in ("unread", "moved since")]
+        return None, finding("stance.read-heights", corners=missing)
     cross = evaluation.mark(CROSS)
     wants_cross = plan.footing.school != "height" and cross.aim is not None
     settled = cross.state == "holds" if wants_cross and loads is not None else True
     if all(m.state == "holds" for m in marks) and settled and not (wants_cross and loads is None):
-        return None, "Every height holds: leave the perches."
+        return None, finding("stance.heights-hold")
     if does is None:
-        return (
-            None,
-            "Name a spring perch at every corner, and the springs' rates, and the turns are reckoned for all four together.",
-        )
+        return None, finding("stance.no-perches")
     unsprung = np.array([plan.footing.end(END_OF[c]).unsprung or 0.0 for c in CORNERS])
     found = turning(
         plan,
@@ -183,31 +180,25 @@ def _turns(
         [m.expanded or 0.0 for m in (*marks, cross)],
     )
     if wants_cross and loads is None and not found.steps:
-        return found, "The heights are right: put it on the scales, and cross weight is set with them kept."
-    return found, "" if found.steps else found.words or "No whole flat of any perch would better it."
+        return found, finding("stance.to-scales")
+    return found, None if found.steps else finding("stance.short", short=found.short) if found.short else finding(
+        "stance.no-flat"
+    )
 
 
-def _says(plan: Plan, wanted: Attitude | None, floor: Attitude | None) -> tuple[str, ...]:
+def _says(wanted: Attitude | None, floor: Attitude | None, plan: Plan) -> tuple[Finding, ...]:
     if floor is None or wanted is None:
         return ()
-    units, rows = plan.units, []
-    front = [c for c in CORNERS if END_OF[c] == "front"]
-    at = [plan.height_place(c) for c in front]
+    at = [plan.height_place(c) for c in CORNERS if END_OF[c] == "front"]
     station = sum(p.station for p in at) / len(at)
     high = floor.height_of((station, 0.0, 0.0)) - wanted.height_of((station, 0.0, 0.0))
     pitch, roll = floor.pitch_deg - wanted.pitch_deg, floor.roll_deg - wanted.roll_deg
-    if abs(high) > 0.05:
-        rows.append(f"It stands {say_small_length(abs(high), units)} {'high' if high > 0 else 'low'} at the front axle line")
-    if abs(pitch) > 0.005:
-        rows.append(f"{say_angle(abs(pitch))} {'more nose down' if pitch > 0 else 'less nose down'} than planned")
-    if abs(roll) > 0.005:
-        rows.append(f"its {'left' if roll > 0 else 'right'} side up by {say_angle(abs(roll))}")
-    said = "; ".join(rows) + "." if rows else "It stands as planned."
+    rows = [finding("stance.high", size=high, high=high > 0)] if abs(high) > 0.05 else []
+    rows += [finding("stance.pitch", angle=pitch, more=pitch > 0)] if abs(pitch) > 0.005 else []
+    rows += [finding("stance.roll", angle=roll, left=roll > 0)] if abs(roll) > 0.005 else []
     off = max((abs(v) for v in floor.left), default=0.0)
-    more = (
-        f"The four heights are {say_small_length(off, units)} off one flat chassis: read them again, or the chassis is twisted.",
-    ) if off > FLAT_MM else ()  # fmt: skip
-    return (said[:1].upper() + said[1:], *more)
+    more = (finding("stance.not-flat", off=off),) if off > FLAT_MM else ()
+    return (finding("stance.stands", rows=finding("stance.off", rows=rows) if rows else None), *more)
 
 
 def _on_stands(evaluation: Evaluation) -> dict[Corner, float]:
@@ -227,20 +218,17 @@ def _read_now(evaluation: Evaluation, corner: Corner, quantity: Quantity) -> flo
 
 def _stands(
     evaluation: Evaluation, wanted: Attitude | None, stands: Attitude | None
-) -> tuple[tuple[Hub, ...], tuple[str, ...]]:
+) -> tuple[tuple[Hub, ...], tuple[Finding, ...]]:
     plan = evaluation.state.plan
     if wanted is None:
-        return (), ("Give the ride heights in the plan first: from them it is told where the hubs must sit.",)
+        return (), (finding("stands.no-heights"),)
     if stands is None:
-        return (), ("Read the height of the chassis over the floor at three places or four, on its stands.",)
+        return (), (finding("stands.unread"),)
     hubs: list[Hub] = []
-    says: list[str] = []
     rake, roll = stands.pitch_deg, stands.roll_deg
-    tilt = [f"{say_angle(abs(rake))} nose {'down' if rake > 0 else 'up'}"] if abs(rake) >= 0.005 else []
-    tilt += [f"{say_angle(abs(roll))} {'left' if roll > 0 else 'right'} side up"] if abs(roll) >= 0.005 else []
-    says.append(
-        f"On its stands the chassis lies {' and '.join(tilt) if tilt else 'level, as drawn'}; the hub heights allow for it."
-    )
+    tilt = [finding("stands.rake", angle=rake, down=rake > 0)] if abs(rake) >= 0.005 else []
+    tilt += [finding("stands.roll", angle=roll, left=roll > 0)] if abs(roll) >= 0.005 else []
+    says = [finding("stands.lies", tilt=tilt)]
     hang = []
     for corner in CORNERS:
         radius = evaluation.figures.radii.get(corner)
@@ -255,15 +243,15 @@ def _stands(
                 _read_now(evaluation, corner, "hub"),
             )
         except ReadyCornerError as wrong:
-            return tuple(hubs), (*says, f"{CORNER_WORDS[corner].capitalize()}: {wrong.say(in_units(plan.units))}")
+            return tuple(hubs), (*says, finding("corner.refused", corner=corner, why=wrong.finding))
         hubs.append(hub)
         if hub.hangs > 0:
-            says.append(f"{CORNER_WORDS[corner].capitalize()}: the wheel droops {say_small_length(hub.hangs, plan.units)} short of so low a hub. Take the droop stop off, or lower the stands.")  # fmt: skip
+            says.append(finding("stands.droops-short", corner=corner, short=hub.hangs))
         over = hangs_over_floor(plan, corner, _moves(evaluation, corner), radius.value if radius else 0.0, stands)
         hang += [(corner, over)] if np.isfinite(over) and over > 0 else []
     if hang:
         corner, over = max(hang, key=lambda row: row[1])
-        says.append(f"These stands are higher than the wheels can droop: the {CORNER_WORDS[corner]} hangs {say_small_length(over, plan.units)} over the floor. Right for setting hubs; its springs carry nothing.")  # fmt: skip
+        says.append(finding("stands.hangs", corner=corner, over=float(over)))
     return tuple(hubs), tuple(says)
 
 
@@ -287,7 +275,7 @@ def _corner(
         now = None if floor is None else travel_at(move, radius.value, floor)
         end = plan.footing.end(END_OF[corner])
         load = sprung_load(plan, corner, loads)
-        works, problem = [], ""
+        works, problem = [], None
         for spring in move.springs if load is not None else ():
             if spring.rate is None or spring.free is None:
                 continue
@@ -296,11 +284,11 @@ def _corner(
                     working(move, spring, load or 0.0, travel if now is None else now, -end.droop if end.droop else None)
                 )
             except ReadyCornerError as wrong:
-                problem = wrong.say(in_units(plan.units))
+                problem = wrong.finding
         own = evaluation.figures.stand_ins.get(corner)
         found = strip(plan, move, wanted, travel, now, tuple(works), radius.value - own.value if own else 0.0)
     except ReadyCornerError as wrong:
-        return CornerStand(corner, None, (), wrong.say(in_units(plan.units)))
+        return CornerStand(corner, None, (), wrong.finding)
     return CornerStand(corner, found, tuple(works), problem)
 
 
@@ -313,42 +301,35 @@ def sprung_load(plan: Plan, corner: Corner, loads: tuple[float, ...] | None) -> 
     return None if carried is None else float(carried[i])
 
 
-def _load_says(plan: Plan, loads: tuple[float, ...] | None) -> tuple[str, ...]:
+def _load_says(plan: Plan, loads: tuple[float, ...] | None) -> tuple[Finding, ...]:
     if loads is None:
         return ()
-    total, says = sum(loads), []
+    total, known = sum(loads), plan.footing.mass
     if total <= 0:
-        return ("The scales carry nothing. Zero them, and put the car on.",)
-    known = plan.footing.mass
-    if known is not None and abs(total - known) > SCALES_OFF * known:
-        says.append(
-            f"The scales add up to {say_mass(total, plan.units)}, but the car weighs {say_mass(known, plan.units)} by its plan. Is one not zeroed, is it as it runs, or does a wheel stand beside its scale?"
-        )
-    return tuple(says)
+        return (finding("scales.empty"),)
+    off = known is not None and abs(total - known) > SCALES_OFF * known
+    return (finding("scales.off", total=total, known=known),) if off else ()
 
 
-def _provisional(evaluation: Evaluation) -> tuple[str, ...]:
+def _provisional(evaluation: Evaluation) -> tuple[Finding, ...]:
     """Return why heights and loads that were read count only for now, and what the car is not yet."""
     state, figures = evaluation.state, evaluation.figures
-    read = [f"read {w}" for c in CORNERS for k in ("height", "load") if (f := figures.figure(k, c)) for w in f.why]
-    now = [] if state.condition.settled else ["it has not settled since it last moved on its springs"]
-    now += [f"the car is {w}" for w in (state.stance.state.wanting if state.stance.state else ())]
-    unread = [c for c in CORNERS if c in state.stance.stand_ins and c not in figures.stand_ins]
-    now += [f"the {CORNER_WORDS[c]} stands on a stand-in tyre whose loaded radius is not read" for c in unread]
+    read = [
+        finding("why.read", why=w) for c in CORNERS for k in ("height", "load") if (f := figures.figure(k, c)) for w in f.why
+    ]
+    now = [] if state.condition.settled else [finding("why.not-settled")]
+    now += [finding("why.car-is", why=w) for w in (state.stance.state.wanting if state.stance.state else ())]
+    now += [finding("why.stand-in", corner=c) for c in CORNERS if c in state.stance.stand_ins and c not in figures.stand_ins]
     return tuple(dict.fromkeys([*read, *now]))
 
 
-def _notes(evaluation: Evaluation, marks: Sequence[MarkState], loads: tuple[float, ...] | None) -> tuple[str, ...]:
-    state, rows = evaluation.state, []
-    if state.stance.state is None:
-        rows.append("Say what is aboard and what is not fitted yet: heights hold for that state only.")
+def _notes(evaluation: Evaluation, marks: Sequence[MarkState], loads: tuple[float, ...] | None) -> tuple[Finding, ...]:
+    state = evaluation.state
+    rows = [finding("note.say-state")] if state.stance.state is None else []
     if has_bar(state.plan):
-        holds = all(m.state == "holds" for m in marks)
-        if state.condition.bar_connected and not holds:
-            rows.append("Take the anti-roll bar links off: a bar under load holds one corner up.")
-        if not state.condition.bar_connected and holds:
-            rows.append("Put the anti-roll bar links back on without preload: they must slip on by hand with the car at rest. It is not ready while they are off.")  # fmt: skip
+        holds, on = all(m.state == "holds" for m in marks), state.condition.bar_connected
+        if on != holds:
+            rows.append(finding("note.bar-off" if on else "note.bar-on"))
     if loads is None:
-        weight = total_kg(evaluation)
-        rows.append(f"Weights not taken{'' if weight is None else '; the springs are reckoned with the weight of the plan'}.")
+        rows.append(finding("note.no-weights", planned=total_kg(evaluation) is not None))
     return tuple(rows)

@@ -1,6 +1,6 @@
 """Sums a builder asks for beside the car: a spring by frequency or sag, whether a damper fits, splines of a torsion bar, an anti-roll bar, a rod's tube.
 
-Each answer is lines of what and how much, in the car's units. Lengths in mm, loads in kg, rates in N/mm, angles in degrees.
+Each answer is lines of what and how much. Lengths in mm, loads in kg, rates in N/mm, angles in degrees.
 """
 
 from collections.abc import Callable, Mapping
@@ -10,7 +10,6 @@ from functools import singledispatch
 import numpy as np
 
 from ready_corner.core.advise.standing import Stance, sprung_load
-from ready_corner.core.engines.linkage.named import say_rate
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.statics.bars import (
     RollBar,
@@ -27,12 +26,12 @@ from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.movement import movement
 from ready_corner.core.model.ride_heights import heights_by_features
 from ready_corner.core.model.springwork import free_length_for, rate_for_sag, working
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, Corner, End
+from ready_corner.core.plan.corners import CORNERS, END_OF, Corner, End
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError
-from ready_corner.core.quantities.notation import Units, say_angle, say_small_length
+from ready_corner.core.quantities.finding import Finding, finding
 
-Lines = tuple[tuple[str, str], ...]
+Lines = tuple[Finding, ...]
 
 
 @dataclass(frozen=True)
@@ -102,7 +101,7 @@ Asked = SpringAsked | DamperAsked | TorsionAsked | BarAsked | TubeAsked | Height
 def bar_asked(end: End, bar: RollBar | None, left: float, right: float) -> BarAsked:
     """Return the question about a bar; raises MeasuredError where neither the plan nor whoever asks gives one."""
     if bar is None:
-        raise MeasuredError(f"The plan has no anti-roll bar at the {end}. Type its size.", path="bar")
+        raise MeasuredError(finding("sums.no-bar", end=end), path="bar")
     return BarAsked(end, bar, left, right)
 
 
@@ -114,130 +113,105 @@ def reckon(asked: Asked, plan: Plan, now: Callable[[], Stance]) -> Lines:
 
 @reckon.register
 def _spring(asked: SpringAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
-    units, found = plan.units, now()
+    found = now()
     load = sprung_load(plan, asked.corner, found.loads)
     move = movement(plan, asked.corner)
     if load is None:
-        raise MeasuredError(
-            "What the corner carries is not known. Put it on scales, or give the car a weight in the plan.", path="corner"
-        )
+        raise MeasuredError(finding("sums.no-load"), path="corner")
     end = plan.footing.end(END_OF[asked.corner])
     strip = found.corners[CORNERS.index(asked.corner)].strip
     travel = 0.0 if strip is None else strip.wanted
     work = working(move, move.spring, load, travel, -end.droop if end.droop else None)
     if asked.hz is not None:
         if not asked.hz > 0:
-            raise MeasuredError("A corner that does not swing has no frequency. Type one, such as 1.8.", path="hz")
+            raise MeasuredError(finding("sums.no-swing"), path="hz")
         rate = rate_for_frequency(asked.hz, load / GRAVITY, work.ratio)
     elif asked.sag is not None:
         rate = rate_for_sag(load, work.ratio, asked.sag, asked.preload)
     else:
-        raise MeasuredError("Type the frequency or the sag that is wanted.", path="hz")
+        raise MeasuredError(finding("sums.hz-or-sag"), path="hz")
     at_wheel = rate * work.ratio**2
     lines = [
-        ("Spring", say_rate(rate, units)),
-        (
-            "Free length, the perch left where it is",
-            say_small_length(free_length_for(work.settled, rate, load / work.ratio), units),
-        ),
-        ("At the wheel", say_rate(at_wheel, units)),
-        ("The corner swings at", f"{frequency_hz(at_wheel, load / GRAVITY):.2f} Hz without its tyre"),
+        finding("sum.spring", rate=rate),
+        finding("sum.free-length", length=free_length_for(work.settled, rate, load / work.ratio)),
+        finding("sum.at-wheel", rate=at_wheel),
+        finding("sum.swings", hz=frequency_hz(at_wheel, load / GRAVITY)),
     ]
     if asked.sag is None:
-        lines.append(("Sag from full droop, without preload", say_small_length(load / work.ratio / rate / work.ratio, units)))
-    return (*lines, ("Preload changes the height", "and never the rate"))
+        lines.append(finding("sum.sag", sag=load / work.ratio / rate / work.ratio))
+    return (*lines, finding("sum.preload"))
 
 
 @reckon.register
 def _damper(asked: DamperAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
-    units, move = plan.units, movement(plan, asked.corner)
+    move = movement(plan, asked.corner)
     end = plan.footing.end(END_OF[asked.corner])
     if end.bump is None or end.droop is None:
-        raise MeasuredError(
-            "Give the plan its bump and droop stops first: the damper is measured against what they leave.", path="closed"
-        )
+        raise MeasuredError(finding("sums.no-stops"), path="closed")
     bump, droop = (move.at(f"{move.spring.name}.length", t) for t in (end.bump, -end.droop))
     fit = damper_fit(asked.closed, asked.open, bump, droop)
     return (
-        ("Between its eyes at the bump stop", say_small_length(bump, units)),
-        ("Room left closing", _signed(fit.closing, units)),
-        ("Between its eyes at the droop stop", say_small_length(droop, units)),
-        ("Room left opening", _signed(fit.opening, units)),
-        ("So", fit.words),
+        finding("sum.at-bump", length=bump),
+        finding("sum.closing", room=fit.closing, short=fit.closing < 0),
+        finding("sum.at-droop", length=droop),
+        finding("sum.opening", room=fit.opening, short=fit.opening < 0),
+        finding("sum.so", fit=fit.said),
     )
 
 
 @reckon.register
 def _torsion(asked: TorsionAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     if not asked.arm > 0:
-        raise MeasuredError("An arm without a length turns no bar. Measure from the bar's axis to its end.", path="arm")
+        raise MeasuredError(finding("sums.no-arm"), path="arm")
     force = asked.load * GRAVITY
     hang = free_hang_deg(asked.loaded_deg, force, asked.arm, asked.rate)
     lines = [
-        ("Hangs free", f"{say_angle(abs(hang))} {'under' if hang > 0 else 'over'} level"),
-        ("Finest step with both ends", say_angle(finest_step_deg(asked.inner, asked.outer), 3)),
+        finding("sum.hangs", angle=hang, under=hang > 0),
+        finding("sum.finest", angle=finest_step_deg(asked.inner, asked.outer)),
     ]
     if asked.low:
         sine = np.sin(np.radians(asked.loaded_deg)) + asked.low / asked.arm
         if abs(sine) >= 1:
-            raise MeasuredError("No arm so short makes up so much. Look at both figures again.", path="low")
+            raise MeasuredError(finding("sums.arm-too-short"), path="low")
         stands = float(np.degrees(np.arcsin(sine)))
         wanted = free_hang_deg(stands, force, asked.arm, asked.rate) - hang
         step = spline_steps(wanted, asked.inner, asked.outer)
-        left = say_small_length(abs(step.left_deg) * np.pi / 180 * asked.arm * np.cos(np.radians(asked.loaded_deg)), plan.units)
+        at_end = float(abs(step.left_deg) * np.pi / 180 * asked.arm * np.cos(np.radians(asked.loaded_deg)))
         covers = abs(step.left_deg) <= asked.fine_deg
         lines += [
-            (
-                f"To come {say_small_length(abs(asked.low), plan.units)} {'up' if asked.low > 0 else 'down'}",
-                f"turn it {say_angle(abs(wanted))}",
-            ),
-            ("Shift", f"inner {_splines(step.inner)}, outer {_splines(step.outer)}"),
-            (
-                "Left for the fine adjuster",
-                f"{say_angle(abs(step.left_deg), 3)}, {left} at the end of the arm: {'it covers that' if covers else 'it does not cover that'}",
-            ),
+            finding("sum.to-come", size=asked.low, up=asked.low > 0, angle=wanted),
+            finding("sum.shift", inner=_splines(step.inner), outer=_splines(step.outer)),
+            finding("sum.left-over", angle=abs(step.left_deg), at_end=at_end, covers=covers),
         ]
-    return (
-        *lines,
-        ("Before anything is drawn out", "mark both ends against their seats; the bar holds energy until the car is up"),
-    )
+    return (*lines, finding("sum.mark-both"))
 
 
 @reckon.register
 def _bar(asked: BarAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
-    units, bar = plan.units, asked.bar
+    bar = asked.bar
     ratio = asked.ratio if asked.ratio is not None else _link_ratio(plan, asked.end, bar)
     lines = [
-        ("Twist, both arms counted", say_angle(twist_deg(asked.left, asked.right, bar.arm))),
-        ("Force at the left end, rigid arms", f"{abs(end_force(bar, asked.left, asked.right)):.0f} N"),
-        ("At its end, per difference of the two ends", say_rate(bar.end_rate, units)),
+        finding("sum.twist", angle=twist_deg(asked.left, asked.right, bar.arm)),
+        finding("sum.end-force", force=abs(end_force(bar, asked.left, asked.right))),
+        finding("sum.end-rate", rate=bar.end_rate),
     ]
     if ratio is not None:
-        lines += [
-            ("Bar end over wheel", f"{ratio:.3f}"),
-            ("At the wheel, per difference of the two wheels", say_rate(bar_rate_at_wheel(bar.end_rate, ratio), units)),
-        ]
-    return (*lines, ("Arm", f"{say_small_length(bar.arm, units)} in every line"))
+        rate = bar_rate_at_wheel(bar.end_rate, ratio)
+        lines += [finding("sum.bar-ratio", ratio=ratio), finding("sum.bar-at-wheel", rate=rate)]
+    return (*lines, finding("sum.arm", arm=bar.arm))
 
 
 @reckon.register
 def _tube(asked: TubeAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
-    units = plan.units
     if not 0 < asked.thread <= asked.joint:
-        raise MeasuredError(
-            "The thread that is screwed in is part of the joint: type more than nothing, and no more than the joint is long.",
-            path="thread",
-        )
+        raise MeasuredError(finding("sums.thread-in-joint"), path="thread")
     tube = asked.length - 2 * (asked.joint - asked.thread)
     if tube <= 2 * asked.thread:
-        raise MeasuredError(
-            f"Between such joints a tube of {say_small_length(tube, units)} is left, too short for its threads. Take shorter joints.",
-            path="joint",
-        )
+        raise MeasuredError(finding("sums.tube-too-short", tube=tube), path="joint")
     return (
-        ("Cut the tube", say_small_length(tube, units)),
-        ("Eye to eye then", say_small_length(asked.length, units)),
-        ("Either way", f"{say_small_length(asked.thread, units)} of thread at each end"),
+        finding("sum.cut", length=tube),
+        finding("sum.eye-to-eye", length=asked.length),
+        finding("sum.either-way", thread=asked.thread),
     )
 
 
@@ -248,10 +222,7 @@ def _heights(asked: HeightsAsked, plan: Plan, now: Callable[[], Stance]) -> Line
         linkage = plan.linkage(END_OF[corner])
         arms[corner] = movement(plan, corner), linkage.loaded_radius if linkage else 0.0, angle
     found = heights_by_features(plan, asked.features, arms)
-    return tuple(
-        (f"{CORNER_WORDS[c].capitalize()}, {plan.height_place(c).name}", say_small_length(h, plan.units))
-        for c, h in found.items()
-    )
+    return tuple(finding("sum.height", corner=c, at=plan.height_place(c).name, height=h) for c, h in found.items())
 
 
 def _link_ratio(plan: Plan, end: End, bar: RollBar) -> float | None:
@@ -263,9 +234,5 @@ def _link_ratio(plan: Plan, end: End, bar: RollBar) -> float | None:
     return link_ratio(float(per), bar.arm)
 
 
-def _splines(n: int) -> str:
-    return "none" if n == 0 else f"{abs(n)} spline{'s' * (abs(n) != 1)} {'down at the arm' if n > 0 else 'up at the arm'}"
-
-
-def _signed(value: float, units: Units) -> str:
-    return say_small_length(value, units) if value >= 0 else f"{say_small_length(-value, units)} short"
+def _splines(n: int) -> Finding:
+    return finding("sum.splines", count=abs(n), several=abs(n) != 1, down=n > 0)

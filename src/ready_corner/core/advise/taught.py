@@ -14,7 +14,8 @@ from numpy.typing import NDArray
 from ready_corner.core.engines.learning import Observation
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.heights import cross_share
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE
 
 FloatArray = NDArray[np.float64]
@@ -27,13 +28,13 @@ TOLD = 0.5  # a factor whose uncertainty has come under this share of the guess'
 
 @dataclass(frozen=True)
 class Taught:
-    """Factors of the four perches on what the plan says, with their covariance (4, 4); ``learned``: which of them the car has told; sentences."""
+    """Factors of the four perches on what the plan says, with their covariance (4, 4); ``learned``: which of them the car has told, and what that came to."""
 
     factors: FloatArray
     covariance: FloatArray
     learned: tuple[bool, ...]
     cross_factor: float
-    says: tuple[tuple[str, str], ...]  # adjuster and sentence
+    says: tuple[tuple[str, Finding], ...]  # by adjuster
 
 
 def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None = None) -> Taught:
@@ -59,14 +60,14 @@ def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None =
     covariance: FloatArray = np.asarray(np.linalg.inv(information), dtype=np.float64)[:4, :4]
     factors: FloatArray = np.asarray(np.clip(1 + off[:4], 0.2, 5.0), dtype=np.float64)
     told = tuple(bool(np.sqrt(covariance[i, i]) < TOLD * GUESS_U) for i in range(4))
-    says = tuple((p, _say(i, factors[i], np.sqrt(covariance[i, i]))) for p, i in perches.items() if told[i])
+    says = tuple((p, _said(i, float(factors[i]), float(np.sqrt(covariance[i, i])))) for p, i in perches.items() if told[i])
     cross = 1.0 if cross_by is None else _cross_factor(evaluation, perches, np.nan_to_num(cross_by) * factors)
     return Taught(factors, covariance, told, cross, says)
 
 
-def _say(i: int, factor: float, u: float) -> str:
-    way = "as the plan says" if abs(factor - 1) < COVERAGE * u else f"{factor:.2f} times what the plan says"
-    return f"{CORNER_WORDS[CORNERS[i]].capitalize()} perch: raises its corner {way}, ± {COVERAGE * u * 100:.0f} %"
+def _said(i: int, factor: float, u: float) -> Finding:
+    planned = abs(factor - 1) < COVERAGE * u
+    return finding("perch.taught", corner=CORNERS[i], planned=planned, factor=factor, percent=COVERAGE * u * 100)
 
 
 def _without_level(

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from scipy.optimize import lsq_linear
 
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, nearest_flats
 
@@ -27,9 +28,9 @@ class AlikeError(MeasuredError):
 
     code = "adjusters_alike"
 
-    def __init__(self, adjusters: Sequence[str], sentence: str) -> None:
+    def __init__(self, adjusters: Sequence[str], what: Finding) -> None:
         self.adjusters = tuple(adjusters)
-        super().__init__(sentence, path="adjusters")
+        super().__init__(what, path="adjusters")
 
 
 @dataclass(frozen=True)
@@ -194,7 +195,7 @@ def _refuse_alike(scaled: FloatArray, levers: Sequence[Lever], covariance: Seque
     if np.any(length == 0):
         idle = [lever for lever, one in zip(levers, length, strict=True) if one == 0]
         named = " and ".join(lever.called for lever in idle)
-        raise AlikeError([lever.adjuster for lever in idle], f"Turning {named} changed nothing that was read. Leave it out.")
+        raise AlikeError([lever.adjuster for lever in idle], finding("turns.idle", named=named))
     for one, other in combinations(range(len(levers)), 2):
         at = [one, other]
         left, singular, right = np.linalg.svd(scaled[:, at] / length[at])
@@ -204,6 +205,5 @@ def _refuse_alike(scaled: FloatArray, levers: Sequence[Lever], covariance: Seque
             names = [levers[i].called for i in at]
             raise AlikeError(
                 [levers[i].adjuster for i in at],
-                f"{' and '.join(names)} move this corner the same way, as far as the trials tell, so they cannot be told apart. "
-                "Choose one of them, or try each again by a larger turn.",
+                finding("turns.alike", names=tuple(names)),
             )

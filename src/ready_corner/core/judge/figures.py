@@ -27,6 +27,7 @@ from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS
 from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured, combine, propagate
 from ready_corner.core.quantities.tools import Tool, odd_repeat
 from ready_corner.core.record.logbook import CarState
@@ -76,7 +77,7 @@ class Figure:
         return max(g.rows[-1].number for g in self.groups)
 
     @property
-    def why(self) -> tuple[str, ...]:
+    def why(self) -> tuple[Finding, ...]:
         """Why it is provisional: what the car was not yet at a reading in it."""
         return tuple(dict.fromkeys(w for g in self.groups for t in g.rows for w in t.why))
 
@@ -374,7 +375,7 @@ class Figures:
         drawn = [p.height if p.height is not None else a.aim if a else None for p, a in zip(at, aims, strict=True)]
         if any(h is None for h in heights) or any(d is None for d in drawn):
             raise MeasuredError(
-                "The gauge was zeroed on the frame: read all four ride heights too, so that the frame's own lean can be taken out.",
+                finding("camber.frame-heights"),
                 path="typed",
             )
         figures = [h.measured for h in heights if h]

@@ -16,7 +16,7 @@ from ready_corner.core.engines.survey.wrong import SLIPS_INCH, SLIPS_MM, Verdict
 from ready_corner.core.plan.corners import Point
 from ready_corner.core.plan.plan import Gone, Plan, places_of
 from ready_corner.core.quantities.errors import ReadyCornerError
-from ready_corner.core.quantities.notation import in_units
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import STEP_TO_U
 from ready_corner.core.record.jig_acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead, datum_of
 
@@ -135,35 +135,28 @@ class Frame:
         return self.verdict.sure is None or point not in self.verdict.sure.determined
 
     @cached_property
-    def laid(self) -> tuple[Laid | None, str]:
+    def laid(self) -> tuple[Laid | None, Finding | None]:
         """The survey in the axes of the car, and why it is not in those of the datum where it is not."""
         network = self.network
         if network is None:
-            return None, "Nothing is measured yet."
+            return None, finding("laid.nothing")
         if self.log.datum is None:
-            return self._by_fit("No datum is chosen yet: the points are laid on the plan as a whole, as well as they go.")
+            return self._by_fit(finding("laid.no-datum"))
         try:
-            return lay(network, self.datum_of(self.log.datum), self.planned), ""
+            return lay(network, self.datum_of(self.log.datum), self.planned), None
         except ReadyCornerError as wrong:
             found, why_not = self.recovered
             if found is not None:
                 stayed = sum(p.stayed for p in found.points)
-                return (
-                    _in_old_axes(network, found),
-                    f"{wrong.say(in_units(self.plan.units))} The old axes are held by {stayed} points that have stayed to one another.",
-                )
-            return self._by_fit(
-                f"{wrong.say(in_units(self.plan.units))} {why_not} Meanwhile the points are laid on the plan as a whole.".replace(
-                    "  ", " "
-                )
-            )
+                return _in_old_axes(network, found), finding("laid.in-old-axes", why=wrong.finding, stayed=stayed)
+            return self._by_fit(finding("laid.meanwhile", why=wrong.finding, why_not=why_not))
 
-    def _by_fit(self, why: str) -> tuple[Laid | None, str]:
+    def _by_fit(self, why: Finding) -> tuple[Laid | None, Finding]:
         assert self.network
         try:
             return fitted(self.network, self.planned), why
         except ReadyCornerError as wrong:
-            return None, wrong.say(in_units(self.plan.units))
+            return None, wrong.finding
 
     def datum_of(self, chosen: DatumChosen) -> Datum:
         """Return the datum with the plan's figures at its points. Raises MeasuredError for a point the plan does not have."""
@@ -177,7 +170,7 @@ class Frame:
         """
         laid, why = self.laid
         found, _ = self.recovered
-        if not why or found is None or laid is None or self.log.datum is None:
+        if why is None or found is None or laid is None or self.log.datum is None:
             return None
         stayed = [p.name for p in found.points if p.stayed and p.name in laid.names]
         at = {n: laid.place(n) for n in stayed}
@@ -187,7 +180,7 @@ class Frame:
         line = (max(stayed, key=lambda n: at[n][0]), min(stayed, key=lambda n: at[n][0]))
         heights, offsets = [float(at[n][2]) for n in (a, b, c)], [float(at[n][1]) for n in line]
         figures = (heights[0], heights[1], heights[2], offsets[0], offsets[1], float(at[line[0]][0]))
-        words = f"carried on from points that have stayed; {why.split('. ')[0].lower()}"
+        words = "carried on from points that have stayed"
         return DatumChosen((a, b, c), line, line[0], words, "named points", figures)
 
     @cached_property
@@ -205,22 +198,22 @@ class Frame:
         return frame if frame.readings else None
 
     @cached_property
-    def recovered(self) -> tuple[Fit | None, str]:
+    def recovered(self) -> tuple[Fit | None, Finding | None]:
         """The present survey fitted on the one before the last disturbance: what stayed, what has moved; or why that cannot be said."""
         if self.before is None or self.network is None:
-            return None, ""
+            return None, None
         if self.unexplained or self.before.unexplained:
-            return None, "What moved is said when the readings agree."
+            return None, finding("moved.when-they-agree")
         laid, _ = self.before.laid
         if laid is None or self.before.network is None:
-            return None, ""
+            return None, None
         sure = self.before.network.determined & self.network.determined
         earlier = {n: Known(laid.place(n), laid.cov(n)) for n in laid.names if n in sure}
         later = {n: Known(self.network.place(n), self.network.cov(n)) for n in self.network.names if n in sure}
         try:
-            return fit(earlier, later), ""
+            return fit(earlier, later), None
         except ReadyCornerError as wrong:
-            return None, wrong.say(in_units(self.plan.units))
+            return None, wrong.finding
 
     @cached_property
     def drift(self) -> Drift | None:

@@ -1,9 +1,9 @@
-"""Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason in words."""
+"""Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason why."""
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,22 +13,11 @@ from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.predicted import completed
-from ready_corner.core.plan.aims import say_aim
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import (
-    CORNER_KINDS,
-    MARKS,
-    kind_of,
-    say_do,
-    say_mark,
-    say_need,
-    say_size,
-    say_uncertainty,
-    say_value,
-)
+from ready_corner.core.plan.marks import CORNER_KINDS, MARKS, OfMark, kind_of
 from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
-from ready_corner.core.quantities.notation import in_units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import (
     EVEN,
@@ -41,6 +30,7 @@ from ready_corner.core.quantities.verdict import (
     judge,
     what_settles,
 )
+from ready_corner.core.record.happenings import UNSETTLED
 from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.moves import Move
 from ready_corner.core.record.readings import Taken
@@ -49,9 +39,6 @@ IntArray = NDArray[np.int_]
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "ready", "turn", "plan"]
-Settling = tuple[Way, str, float | None, str]
-NO_AIM = "no aim in the plan"
-NOTHING_CARRIED = "the scales carry nothing: put the car on them"
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
@@ -60,9 +47,9 @@ SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a ch
 class MarkState:
     """One mark with its verdict. Value, U and deviation in mm or degrees; None where there is none yet.
 
-    ``state`` is None for a figure the plan has no aim for. ``say`` is the value in words, ``reason`` why the mark stands as it
-    does, ``do`` what an out mark needs, shortly, ``settle`` what would decide it, by ``way``, and ``chance`` how probably. ``odd`` is the entry number of a repeat that disagrees with its fellows. ``moved``: something has moved it since. ``read_with``: what
-    would have to be read with for a turn to be told from noise.
+    ``state`` is None for a figure the plan has no aim for. ``reason``: why the mark stands as it does, ``settle``: what would decide it, by
+    ``way``, and ``chance`` how probably. ``denominator``: of the fraction its value is said in. ``odd``: entry number of a repeat that disagrees
+    with its fellows. ``moved``: something has moved it since. ``read_with``: what would have to be read with for a turn to be told from noise.
     """
 
     mark: str
@@ -71,12 +58,9 @@ class MarkState:
     expanded: float | None = None
     deviation: float | None = None
     aim: Aim | None = None
-    say: str = "—"
-    say_u: str = ""
-    say_aim: str = ""
-    reason: str = ""
-    do: str = ""
-    settle: str = ""
+    denominator: int | None = None
+    reason: Finding | None = None
+    settle: Finding | None = None
     way: Way = ""
     chance: float | None = None
     number: int = 0
@@ -84,7 +68,7 @@ class MarkState:
     odd: int | None = None
     provisional: bool = False
     moved: bool = False
-    read_with: str = ""
+    read_with: Finding | None = None
 
     @property
     def fresh(self) -> bool:
@@ -94,11 +78,11 @@ class MarkState:
 
 @dataclass(frozen=True)
 class _Effect:
-    """What changes after a reading come to: their computed sum with its U, and the words of the first whose effect is not known."""
+    """What changes after a reading come to: their computed sum with its U, and the first whose effect is not known."""
 
     total: float = 0.0
-    words: tuple[str, ...] = ()
-    unknown: str = ""
+    known: tuple[Move, ...] = ()
+    unknown: Move | None = None
     expanded: float = 0.0
 
 
@@ -178,7 +162,7 @@ class Evaluation:
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
-        worth, turned, words = self.worth_now(mark), dict[str, float](), dict[str, str]()
+        worth, turned, latest = self.worth_now(mark), dict[str, float](), dict[str, Move]()
         corner, kind = split(mark)
         places = {(corner, q) for q in OWN_PLACES[kind]}
         for move in self.state.moves[bisect_right(self._moved_at, number) :]:
@@ -186,21 +170,21 @@ class Evaluation:
                 continue
             hit = not places.isdisjoint(move.moves)
             if move.unknown and hit:
-                return _Effect(0.0, (), move.words)
+                return _Effect(0.0, (), move)
             if not move.unknown and (hit or worth.of(move.adjuster) is not None):
                 turned[move.adjuster] = turned.get(move.adjuster, 0.0) + move.amount
-                words[move.adjuster] = move.words
+                latest[move.adjuster] = move
         # There and back moves nothing, however little is known of it.
         net = {a: n for a, n in turned.items() if abs(n) > TURNED_BACK}
         if not net:
             return _Effect()
         if untold := next((a for a in net if worth.of(a) is None), ""):
-            return _Effect(0.0, (), words[untold])
+            return _Effect(0.0, (), latest[untold])
         amounts, covariance = np.array(list(net.values())), worth.covariance_of(list(net))
         by = {a: (worth.of(a) or 0.0) * n for a, n in net.items()}
         most = max(net, key=lambda a: abs(by[a]) + COVERAGE * worth.u(a) * abs(net[a]))
         expanded = COVERAGE * float(np.sqrt(max(float(amounts @ covariance @ amounts), 0.0)))
-        return _Effect(sum(by.values()), (words[most],), "", expanded)
+        return _Effect(sum(by.values()), (latest[most],), None, expanded)
 
     @remembered
     def worth_now(self, mark: str) -> Worth:
@@ -223,9 +207,7 @@ class Evaluation:
         corner, kind = split(mark)
         figure = self.figures.figure(kind, corner)
         if figure is None:
-            return MarkState(
-                mark, "unread", aim=self.state.plan.aim(mark), say_aim=self._say_aim(mark), reason=self._missing(corner, kind)
-            )
+            return MarkState(mark, "unread", aim=self.state.plan.aim(mark), reason=self._missing(corner, kind))
         return self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
 
     def _whole_mark(self, mark: str) -> MarkState:
@@ -233,72 +215,57 @@ class Evaluation:
         measured = self.figures.whole_value(mark)
         unread = [m for m, _ in parts if m.value is None]
         if measured is None or unread:
-            reason = f"{say_mark(unread[0].mark)}: {unread[0].reason}" if unread else NOTHING_CARRIED
-            return MarkState(
-                mark,
-                "unread" if self.state.plan.aim(mark) else None,
-                aim=self.state.plan.aim(mark),
-                say_aim=self._say_aim(mark),
-                reason=reason,
-            )
+            part = unread[0] if unread else None
+            reason = finding("mark.part", part=part.mark, reason=part.reason) if part else finding("mark.nothing-carried")
+            aim = self.state.plan.aim(mark)
+            return MarkState(mark, "unread" if aim else None, aim=aim, reason=reason)
         effects = [(self._effect(m.mark, m.number), weight) for m, weight in parts]
-        unknown = next((e.unknown for e, _ in effects if e.unknown), "")
+        unknown = next((e.unknown for e, _ in effects if e.unknown), None)
         total = sum(e.total * weight for e, weight in effects)
         figures = [f for m, _ in parts if (f := self.figures.figure(kind_of(m.mark), split(m.mark)[0]))]
         whole = Figure(measured, tuple(g for f in figures for g in f.groups))
-        words = tuple(w for e, _ in effects for w in e.words)
+        known = tuple(m for e, _ in effects for m in e.known)
         expanded = float(np.sqrt(sum((e.expanded * weight) ** 2 for e, weight in effects)))
-        return self._judged(mark, measured, whole, _Effect(total, words, unknown, expanded))
+        return self._judged(mark, measured, whole, _Effect(total, known, unknown, expanded))
 
     def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
-        aim, units = self.state.plan.aim(mark), self.state.plan.units
+        aim = self.state.plan.aim(mark)
         denominator = 0 if any(t.reading.denominator == 0 for t in _latest(figure.groups)) else None
         row = MarkState(
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
-            say=say_value(mark, measured.value, units, denominator), say_u=say_uncertainty(mark, measured.expanded, units),
-            say_aim=self._say_aim(mark), number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
+            denominator=denominator, number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
             odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why),
         )  # fmt: skip
-        if effect.unknown or (effect.words and aim is None and effect.total):
-            return _with(row, state="moved since" if aim else None, reason=effect.unknown or effect.words[-1], moved=True)
+        if moved_by := effect.unknown or (effect.known[-1] if effect.known and aim is None and effect.total else None):
+            return replace(row, state="moved since" if aim else None, reason=moved_by.said, moved=True)
         if aim is None:
-            return _with(row, reason=NO_AIM)
+            return replace(row, reason=finding("mark.no-aim"))
         # What could have moved it counts as having moved it: the effect, or the doubt about it, beyond the limit.
         if max(abs(effect.total), effect.expanded) > SPOILS * aim.tolerance:
-            about = f"worth about {say_size(mark, effect.total, units, 0)}"
-            if abs(effect.total) <= SPOILS * aim.tolerance:
-                about += f", sure only to {say_uncertainty(mark, effect.expanded, units)}"
-            return _with(row, state="moved since", reason=f"{effect.words[-1]}, {about}", moved=True)
+            doubt = OfMark(mark, effect.expanded) if abs(effect.total) <= SPOILS * aim.tolerance else None
+            by = effect.known[-1]
+            reason = finding("mark.moved", by=by.said, worth=OfMark(mark, effect.total, 0), doubt=doubt, entries=(by.number,))
+            return replace(row, state="moved since", reason=reason, moved=True)
         judgement = judge(measured, aim)
         if judgement.verdict == "holds":
             if row.provisional:
-                return _with(
-                    row,
-                    state="too close to call",
-                    reason=f"read {' and '.join(figure.why)}",
-                    settling=("ready", _say_ready(figure.why), None, ""),
-                )
-            return _with(row, state="holds", reason="within tolerance beyond doubt")
+                reason = finding("mark.read-unready", why=figure.why)
+                return replace(row, state="too close to call", reason=reason, way="ready", settle=_ready(figure.why))
+            return replace(row, state="holds", reason=finding("mark.holds"))
         if judgement.verdict == "out":
-            return _with(
-                row, state="out", reason=say_need(mark, judgement.deviation, units), do=say_do(mark, judgement.deviation, units)
-            )
-        return _with(
-            row,
-            state="too close to call",
-            reason=f"{say_need(mark, judgement.deviation, units)}, sure to {row.say_u}",
-            settling=self._settling(row, measured, aim, figure.groups),
-        )
+            return replace(row, state="out", reason=finding("mark.off", off=OfMark(mark, judgement.deviation)))
+        off, sure = OfMark(mark, judgement.deviation), OfMark(mark, measured.expanded)
+        close = replace(row, state="too close to call", reason=finding("mark.close", off=off, sure=sure))
+        return self._settled(close, measured, aim, figure.groups)
 
-    def _settling(self, row: MarkState, measured: Measured, aim: Aim, groups: tuple[Group, ...]) -> Settling:
-        """Return what would settle a mark that is too close to call: by what way, in words, and how probably."""
+    def _settled(self, row: MarkState, measured: Measured, aim: Aim, groups: tuple[Group, ...]) -> MarkState:
+        """Return a mark that is too close to call with what would settle it: by what way, and how probably."""
+
+        def by(way: Way, kind: str, **figures: Any) -> MarkState:
+            return replace(row, way=way, settle=finding(kind, **figures), chance=figures.get("chance"))
+
         if row.odd is not None:
-            return (
-                "read",
-                f"One repeat (entry {row.odd}) does not agree with its fellows: strike it out, or read it once more.",
-                None,
-                "",
-            )
+            return by("read", "settle.odd-repeat", entry=row.odd)
         tool = groups[0].tool
         own = tuple(
             f"{c}.{q}." for g in groups for c, q in [g.place]
@@ -306,28 +273,25 @@ class Evaluation:
         steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
         weight = max(steps) / tool.estimate([0.0], "a").parts["a step"]
         found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
-        word = "likely" if found.chance >= LIKELY else "as likely as not"
+        likely = found.chance >= LIKELY
         if found.repeats:
-            return "read", f"Read it {found.repeats} times in all: {word} to settle it.", found.chance, ""
+            return by("read", "settle.repeats", repeats=found.repeats, likely=likely, chance=found.chance)
         if found.tool:
-            return "tool", f"Read it with a {found.tool.lower()}: {word} to settle it.", found.chance, ""
+            return by("tool", "settle.tool", tool=found.tool, likely=likely, chance=found.chance)
         if chance_to_hold(measured.expanded, aim) >= EVEN:
-            return "turn", "It lies on the edge: move it nearer to the aim.", None, ""
-        size = say_size(aim.mark, aim.tolerance, self.state.plan.units, 0)
-        better = self._provable(measured, aim, [len(g.rows) for g in groups], tool, weight)
-        if better:
-            can = f"{better[1]}, which can tell ± {size}"
-            return better[0], f"A turn could not be told from noise yet: {can}.", None, can
+            return by("turn", "settle.on-the-edge")
+        size = OfMark(aim.mark, aim.tolerance, 0)
+        if better := self._provable(measured, aim, [len(g.rows) for g in groups], tool, weight):
+            can = finding("settle.can-tell", how=better[1], size=size)
+            return replace(by(better[0], "settle.noise-yet", can=can), read_with=can)
         if not can_hold(measured.expanded, aim):
-            said = f"No reading with these tools can hold ± {size}. Widen the tolerance or use a finer tool."
-        else:
-            said = f"A further turn cannot be told from noise with {say_uncertainty(aim.mark, measured.expanded, self.state.plan.units)} against a tolerance of {size}. Widen the tolerance or use a finer tool."
-        return "plan", said, None, ""
+            return by("plan", "settle.cannot-hold", size=size)
+        return by("plan", "settle.noise", sure=OfMark(aim.mark, measured.expanded), size=size)
 
     def _provable(
         self, measured: Measured, aim: Aim, readings: Sequence[int], tool: Tool, weight: float
-    ) -> tuple[Way, str] | None:
-        """Return with what a figure on its aim would be read as holding, in words; None where nothing in the plan does."""
+    ) -> tuple[Way, Finding] | None:
+        """Return with what a figure on its aim would be read as holding; None where nothing in the plan does."""
         own2 = weight**2 * sum(tool.estimate([0.0] * n, "").u ** 2 for n in readings)
         rest2 = max(measured.u**2 - own2, 0.0)
 
@@ -337,38 +301,30 @@ class Evaluation:
 
         for n in range(max(readings) + 1, MOST_REPEATS + 1):
             if holds(tool, n):
-                return "read", f"read it {n} times in all"
+                return "read", finding("settle.read-times", times=n)
         finer = [t for t in self.state.plan.toolbox if t.measures == tool.measures and t.step < tool.step]
         ways = [(n, -t.step, t.name) for t in finer for n in range(1, MOST_REPEATS + 1) if holds(t, n)]
         if not ways:
             return None
         n, _, name = min(ways)
-        return "tool", f"read it with a {name.lower()}{f', {n} times' if n > 1 else ''}"
+        return "tool", finding("settle.read-with", tool=name, times=n, often=n > 1)
 
-    def _say_aim(self, mark: str) -> str:
-        said = say_aim(self.state.plan, mark)
-        return f"aim {said}" if said else ""
-
-    def _missing(self, corner: Corner, kind: str) -> str:
+    def _missing(self, corner: Corner, kind: str) -> Finding:
         if refusal := self.figures.refusal(kind, corner):
-            return refusal.say(in_units(self.state.plan.units))
-        if kind != "toe":
-            return "not read yet"
+            return refusal.finding
         read = [q for q in OWN_PLACES[kind] if self.state.taken.get((corner, q))]
+        if kind != "toe" or not read:
+            return finding("mark.unread")
         if len(read) == 1:
-            return f"{'front' if read[0] == 'gap_front' else 'back'} edge read, {'back' if read[0] == 'gap_front' else 'front'} edge still to read"
-        if not read:
-            return "not read yet"
+            return finding("mark.one-edge", front=read[0] == "gap_front")
         if not self.figures.spells(corner, OWN_PLACES[kind]):
-            return "the two edges were read with a change between: read both again"
-        return "the string's own angle is not known: read the hub gaps"
+            return finding("mark.edges-apart")
+        return finding("mark.string-unknown")
 
 
-def _say_ready(why: Sequence[str]) -> str:
+def _ready(why: Sequence[Finding]) -> Finding:
     """Return what to do so that a reading is no longer provisional."""
-    if why == ("before the car had settled",):
-        return "Roll and bounce the car, say it has settled, and read again."
-    return "Provisional: bring the car to the state it is to be set in, roll and bounce it, and read again."
+    return finding("settle.settle" if why == (UNSETTLED,) else "settle.make-ready")
 
 
 def split(mark: str) -> tuple[Corner, str]:
@@ -379,19 +335,6 @@ def split(mark: str) -> tuple[Corner, str]:
 
 def _latest(groups: Sequence[Group]) -> list[Taken]:
     return [g.rows[-1] for g in groups]
-
-
-def _with(
-    row: MarkState,
-    *,
-    state: State | None = None,
-    reason: str = "",
-    do: str = "",
-    settling: Settling = ("", "", None, ""),
-    moved: bool = False,
-) -> MarkState:
-    way, settle, chance, with_ = settling
-    return replace(row, state=state, reason=reason, do=do, settle=settle, way=way, chance=chance, moved=moved, read_with=with_)
 
 
 def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from ready_corner.core.engines.alignment.string import steer_ahead_deg, thrust_deg
 from ready_corner.core.judge.marks import Evaluation
-from ready_corner.core.quantities.notation import say_angle
+from ready_corner.core.quantities.finding import Finding, finding
 
 # Marks are judged at the stage at which they are set; other stages get theirs as they come to have any.
 STAGE_OF: Mapping[str, str] = {
@@ -21,16 +21,11 @@ def share_held(evaluation: Evaluation) -> dict[str, float]:
     return {stage: sum(held) / len(held) for stage, held in rows.items()}
 
 
-def steer_ahead(evaluation: Evaluation) -> str:
-    """Return where the front wheels point together against the thrust line, in words; empty until all toes are read."""
+def steer_ahead(evaluation: Evaluation) -> Finding | None:
+    """Return where the front wheels point together against the thrust line; None until all toes are read."""
     toes = {c: evaluation.mark(f"{c}.toe").value for c in ("LF", "RF", "LR", "RR")}
     lf, rf, lr, rr = toes["LF"], toes["RF"], toes["LR"], toes["RR"]
     if lf is None or rf is None or lr is None or rr is None:
-        return ""
+        return None
     ahead = steer_ahead_deg(lf, rf, thrust_deg(lr, rr))
-    side = "left" if ahead > 0 else "right"
-    return (
-        "front wheels point along the thrust line"
-        if abs(ahead) < 0.005
-        else f"front wheels point {say_angle(abs(ahead))} {side} of the thrust line"
-    )
+    return finding("steer.along") if abs(ahead) < 0.005 else finding("steer.off", angle=float(ahead), left=bool(ahead > 0))

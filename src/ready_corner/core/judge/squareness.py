@@ -1,4 +1,4 @@
-"""How square the frame is, in words: pivot axes of both sides against each other and the plan, and the bay between front and rear pivots."""
+"""How square the frame is: pivot axes of both sides against each other and the plan, and the bay between front and rear pivots."""
 
 from collections.abc import Iterator
 
@@ -10,12 +10,12 @@ from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.engines.survey.square import axes_apart, bay, derived
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.plan.corners import ENDS, End
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
-from ready_corner.core.quantities.notation import say_angle, say_length
 
 
-def say_square(frame: Frame) -> tuple[str, ...]:
-    """Return sentences about what can be told of squareness yet; empty while too little is measured."""
+def square(frame: Frame) -> tuple[Finding, ...]:
+    """Return what can be told of squareness yet; empty while too little is measured."""
     laid, _ = frame.laid
     if laid is None or frame.network is None or frame.unexplained:
         return ()
@@ -26,7 +26,7 @@ def _known(frame: Frame, names: tuple[str, ...]) -> bool:
     return frame.network is not None and all(n in frame.network.determined for n in names)
 
 
-def _axes(frame: Frame, laid: Laid) -> Iterator[str]:
+def _axes(frame: Frame, laid: Laid) -> Iterator[Finding]:
     for end in ENDS:
         linkage = frame.plan.linkage(end)
         if linkage is None:
@@ -36,15 +36,17 @@ def _axes(frame: Frame, laid: Laid) -> Iterator[str]:
             names = (f"{left}.{arm.first}", f"{left}.{arm.second}", f"{right}.{arm.first}", f"{right}.{arm.second}")
             if not _known(frame, names):
                 continue
-            found = axes_apart((names[0], names[1]), (names[2], names[3]), laid)
+            axes = axes_apart((names[0], names[1]), (names[2], names[3]), laid)
             p = [np.asarray(frame.planned[n]) for n in names]
             planned = _apart(p)
             parts = [
-                _said(found.splay_deg, planned[0], "wider in front", "wider behind"),
-                _said(found.tilt_deg, planned[1], "the left rising more forward", "the right rising more forward"),
+                finding(
+                    "square.axes-off", off=found.value - plan, sure=found.expanded, heading=heading, plus=found.value > plan
+                )
+                for found, plan, heading in ((axes.splay_deg, planned[0], True), (axes.tilt_deg, planned[1], False))
+                if abs(found.value - plan) > found.expanded
             ]
-            said = "; ".join(x for x in parts if x)
-            yield f"{end.capitalize()} {name} pivot axes: {said or 'as planned to each other, as far as the readings tell'}."
+            yield finding("square.axes", end=end, arm=name, parts=parts)
 
 
 def _apart(p: list[Array]) -> tuple[float, float]:
@@ -54,16 +56,7 @@ def _apart(p: list[Array]) -> tuple[float, float]:
     return float(np.degrees(heading)), float(np.degrees(slope))
 
 
-def _said(found: Measured, planned: float, plus: str, minus: str) -> str:
-    off = found.value - planned
-    return (
-        f"{say_angle(abs(off))} ± {say_angle(found.expanded)} {plus if off > 0 else minus} than planned"
-        if abs(off) > found.expanded
-        else ""
-    )
-
-
-def _bay(frame: Frame, laid: Laid) -> Iterator[str]:
+def _bay(frame: Frame, laid: Laid) -> Iterator[Finding]:
     corner: dict[End, str] = {}
     for end in ENDS:
         linkage = frame.plan.linkage(end)
@@ -75,7 +68,6 @@ def _bay(frame: Frame, laid: Laid) -> Iterator[str]:
     lf, rf, lr, rr = names = f"LF.{corner['front']}", f"RF.{corner['front']}", f"LR.{corner['rear']}", f"RR.{corner['rear']}"
     if not _known(frame, names):
         return
-    units = frame.plan.units
 
     def shift(p: list[Array]) -> Array:
         d = [Measured(float(np.linalg.norm(a - b))) for a, b in ((p[0], p[3]), (p[1], p[2]), (p[0], p[1]), (p[2], p[3]))]
@@ -83,9 +75,5 @@ def _bay(frame: Frame, laid: Laid) -> Iterator[str]:
 
     off = derived(laid, names, shift)[0]
     d1, d2 = (float(np.linalg.norm(laid.place(a) - laid.place(b))) for a, b in ((lf, rr), (rf, lr)))
-    how = (
-        f"the front stands {say_length(abs(off.value), units, denominator=0, unit=True)} ± {say_length(off.expanded, units, denominator=0)} to the {'left' if off.value > 0 else 'right'} of the rear"
-        if abs(off.value) > off.expanded
-        else "square as far as the readings tell"
-    )
-    yield f"Between front and rear pivots: diagonals {say_length(d1, units, denominator=0)} and {say_length(d2, units, denominator=0)}; {how}."
+    aside = float(off.value) if abs(off.value) > off.expanded else 0.0
+    yield finding("square.bay", first=d1, second=d2, aside=aside, sure=off.expanded, left=aside > 0)

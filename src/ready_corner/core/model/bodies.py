@@ -15,6 +15,7 @@ from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.plan.corners import End, Point
 from ready_corner.core.plan.plan import Linkage, Plan, twin_of
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 
 CORNERS_OF: Mapping[End, tuple[str, str]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
 
@@ -70,9 +71,7 @@ def _has_box(plan: Plan, end: End) -> bool:
     if linkage is None or linkage.steering != "box":
         return False
     if missing := [n for n in BOX_POINTS if n not in _named(plan, end)]:
-        raise PlannedError(
-            f"The steering box of the {end} still needs {', '.join(missing)}.", path=f"points.{end}.{missing[0]}"
-        )
+        raise PlannedError(finding("box.points-missing", end=end, missing=tuple(missing)), path=f"points.{end}.{missing[0]}")
     return True
 
 
@@ -95,9 +94,7 @@ def body_named(plan: Plan, name: str) -> Body:
     for body in bodies_of(plan, end):
         if body.name in (name, end):
             return body
-    raise PlannedError(
-        f"The plan says nothing yet of how the {end} wheels are held. Choose a layout for them.", path=f"{end}_linkage"
-    )
+    raise PlannedError(finding("linkage.not-said", end=end), path=f"{end}_linkage")
 
 
 @dataclass(frozen=True)
@@ -127,9 +124,7 @@ def sweep_end(
     """
     bodies = bodies or bodies_of(plan, end)
     if not bodies:
-        raise PlannedError(
-            f"The plan says nothing yet of how the {end} wheels are held. Choose a layout for them.", path=f"{end}_linkage"
-        )
+        raise PlannedError(finding("linkage.not-said", end=end), path=f"{end}_linkage")
     travel, roll = np.atleast_1d(np.asarray(travel, dtype=float)), np.asarray(roll_deg, dtype=float)
     if len(bodies) == 1:
         swept = sweep(bodies[0], travel, steer, roll)

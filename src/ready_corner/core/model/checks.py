@@ -13,7 +13,8 @@ from ready_corner.core.model.bodies import CORNERS_OF, bodies_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, End, Point
 from ready_corner.core.plan.plan import Linkage, Plan
 from ready_corner.core.quantities.bounds import beyond
-from ready_corner.core.quantities.errors import PlannedError, length
+from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 
 TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
@@ -28,7 +29,7 @@ def check_plan(plan: Plan) -> list[PlannedError]:
     """
     return [
         PlannedError(
-            f"{value:g} cannot be here: no part of a car is so large or so small. Look at its unit, and type it again.",
+            finding("check.value", value=value),
             path=path,
             numbers={"value": value} if np.isfinite(value) else {},
         )
@@ -54,17 +55,14 @@ def check_linkages(plan: Plan) -> list[PlannedError]:
 def _check_points(plan: Plan) -> Iterator[PlannedError]:
     for name, place in plan.points.items():
         if not np.all(np.isfinite(place)):
-            yield PlannedError(
-                f"{name} is not a place: its coordinates are not finite. Type them again.", path=f"points.{name}"
-            )
+            yield PlannedError(finding("check.no-place", point=name), path=f"points.{name}")
     for a, b in _together({name: place for name, place in plan.points.items() if np.all(np.isfinite(place))}):
-        yield PlannedError(f"{a} and {b} are in the same place. Measure both again, or take one out.", path=f"points.{b}")
+        yield PlannedError(finding("check.same-place", first=a, second=b), path=f"points.{b}")
     for name, (_, y, _) in plan.points.items():
         side = {"L": 1, "R": -1}[name[0]] if name[:2] in CORNERS and name[2:3] == "." else 0
         if name.endswith(f".{WHEEL}") and side * y < 0:
             yield PlannedError(
-                f"{name} is {'left' if y > 0 else 'right'} of the centreline, but belongs to the {'left' if side > 0 else 'right'}. "
-                "Are left and right exchanged? Offsets to the left are plus.",
+                finding("check.wrong-side", point=name, left=y > 0, of_left=side > 0),
                 path=f"points.{name}",
                 numbers={"offset": y},
             )
@@ -94,16 +92,14 @@ def _check_moves(plan: Plan, end: End) -> Iterator[PlannedError]:
         members = [f"{b.name}.{link.name}" for b in bodies for link in b.shape.mechanism.links]
         points = [f"{b.name}.{n}" for b in bodies for n in b.shape.mechanism.points if not n.endswith(ON_UPRIGHT)]
         if name not in (points if adjuster.moves.direction else members):
-            what = "point" if adjuster.moves.direction else "member"
-            has = meant(name, members if what == "member" else points)
+            point = bool(adjuster.moves.direction)
+            near = meant(name, points if point else members)
             yield PlannedError(
-                f"{adjuster.name} is said to move “{name}”, which is no {what} of the {end}. {has}".strip(),
+                finding("check.moves-nothing", adjuster=adjuster.name, name=name, point=point, end=end, near=near),
                 path=path,
             )
         elif adjuster.moves.direction and not np.linalg.norm(adjuster.moves.direction) > 0:
-            yield PlannedError(
-                f"{adjuster.name}: a direction of nothing moves nothing. Say which way the point goes.", path=path
-            )
+            yield PlannedError(finding("check.no-direction", adjuster=adjuster.name), path=path)
 
 
 def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
@@ -111,13 +107,13 @@ def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
     path, layout = f"{end}_linkage", LAYOUTS[linkage.layout]
     if not linkage.loaded_radius > 0:
         yield PlannedError(
-            f"A loaded radius of {length(linkage.loaded_radius)} cannot be. Measure from the floor to the hub centre.",
+            finding("check.loaded-radius", radius=linkage.loaded_radius),
             path=f"{path}.loaded_radius",
         )
     for name in ("toe", "camber"):
         if abs(value := getattr(linkage, f"{name}_deg")) > MOST_LEAN_DEG:
             yield PlannedError(
-                f"A {name} of {value:g}° in the drawing is on no wheel. Type it in degrees, as the car stands.",
+                finding("check.design-angle", angle=name, value=value),
                 path=f"{path}.{name}_deg",
                 numbers={name: value},
             )
@@ -126,25 +122,31 @@ def _check_names(end: End, linkage: Linkage) -> Iterator[PlannedError]:
     known = [f"{b}.{m}" for b in bodies for m in members]
     for name, size in linkage.lengths.items():
         if name not in known:
-            yield PlannedError(f"“{name}” is no member of the {end}, so it has no length. {meant(name, known)}", path=f"{path}.lengths")  # fmt: skip
+            yield PlannedError(finding("check.no-member", member=name, end=end, near=meant(name, known)), path=f"{path}.lengths")  # fmt: skip
         elif not size > 0:
-            yield PlannedError(f"{name}: a length of {length(size)} is none. Measure it from eye to eye.", path=f"{path}.lengths")  # fmt: skip
+            yield PlannedError(finding("check.no-length", member=name, length=size), path=f"{path}.lengths")  # fmt: skip
     for i, torsion in enumerate(linkage.torsions):
         if torsion.arm not in layout.arms:
             yield PlannedError(
-                f"{torsion.name}: a {linkage.layout} has no arm “{torsion.arm}” for a torsion bar. {meant(torsion.arm, layout.arms)}".strip(),
+                finding(
+                    "check.torsion-no-arm",
+                    torsion=torsion.name,
+                    layout=linkage.layout,
+                    arm=torsion.arm,
+                    near=meant(torsion.arm, layout.arms),
+                ),
                 path=f"{path}.torsions.{i}.arm",
             )
     for i, joint in enumerate(linkage.joints):
         if joint.member not in members:
             yield PlannedError(
-                f"“{joint.member}” is no member of a {linkage.layout}, so it has no joint to be limited. {meant(joint.member, members)}",
+                finding("check.no-joint", member=joint.member, layout=linkage.layout, near=meant(joint.member, members)),
                 path=f"{path}.joints.{i}.member",
             )
     for rows, what in ((linkage.springs, "springs"), (linkage.torsions, "torsions")):
         names = [row.name for row in rows]
         if twice := next((n for n in names if names.count(n) > 1), None):
-            yield PlannedError(f"“{twice}” is among the {what} twice. Give each its own name.", path=f"{path}.{what}")
+            yield PlannedError(finding("check.twice", name=twice, among=what), path=f"{path}.{what}")
 
 
 def _check_end(plan: Plan, end: End) -> Iterator[PlannedError]:
@@ -168,7 +170,7 @@ def _check_end(plan: Plan, end: End) -> Iterator[PlannedError]:
         if not built:
             given = [k for k in plan.linkage(end).lengths if k.split(".", 1)[0] == body.name]  # type: ignore[union-attr]
             yield PlannedError(
-                f"{body.name} cannot be put together with the lengths given for {', '.join(given) or 'its links'}: they do not reach, or are too long. Measure them again from eye to eye.",
+                finding("check.lengths-do-not-reach", body=body.name, given=tuple(given)),
                 path=f"{end}_linkage.lengths",
             )
 
@@ -177,7 +179,7 @@ def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
     for spring in body.springs:
         if spring.closed and spring.open and not spring.closed < spring.open:
             yield PlannedError(
-                f"{body.name}: {spring.name} is {length(spring.closed)} closed and {length(spring.open)} open. Are the two exchanged?",
+                finding("check.damper-exchanged", body=body.name, spring=spring.name, closed=spring.closed, open=spring.open),
                 path=f"{end}_linkage.springs.{spring.name}.closed",
                 numbers={"closed": spring.closed, "open": spring.open},
             )
@@ -186,13 +188,13 @@ def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
         for size, solid in ((spring.free, spring.solid), spring.helper[1:] if spring.helper else (None, None)):
             if size and solid and not solid < size:
                 yield PlannedError(
-                    f"{body.name}: {spring.name} is {length(size)} long free, and {length(solid)} when its coils touch. Measure both again.",
+                    finding("check.spring-solid", body=body.name, spring=spring.name, free=size, solid=solid),
                     path=path,
                     numbers={"free": size, "solid": solid},
                 )
         if spring.helper and not spring.helper[0] > 0:
             yield PlannedError(
-                f"{body.name}: the helper of {spring.name} has no rate, so it holds nothing up. Type it, or take the helper out.",
+                finding("check.helper", body=body.name, spring=spring.name),
                 path=path,
             )
     stands: list[tuple[str, Stand]] = [(s.name, e) for s in body.springs for e in s.ends]
@@ -204,12 +206,19 @@ def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
     named += [body.shaft.inner, body.shaft.outer] if body.shaft else []
     for name in dict.fromkeys(named):
         if name not in body.shape.mechanism.points:
-            yield PlannedError(f"{body.name} still needs the point {name}.", path=f"points.{body.name}.{name}")
+            yield PlannedError(finding("check.point-wanted", body=body.name, point=name), path=f"points.{body.name}.{name}")
     allowed = {"car", "upright", *body.layout.arms, *(["rocker"] if body.rocker else [])}
     for what, stand in stands:
         if stand.on not in allowed:
             yield PlannedError(
-                f"{body.name}: {what} stands on “{stand.on}”, which a {body.layout.name} does not have. {meant(stand.on, sorted(allowed))}",
+                finding(
+                    "check.stands-on-nothing",
+                    body=body.name,
+                    part=what,
+                    on=stand.on,
+                    layout=body.layout.name,
+                    near=meant(stand.on, sorted(allowed)),
+                ),
                 path=f"{end}_linkage",
             )
     if all(name in body.shape.mechanism.points for name in named) and all(s.on in allowed for _, s in stands):
@@ -227,32 +236,32 @@ def _check_levers(end: End, body: Body) -> Iterator[PlannedError]:
         path, (one, other) = f"{end}_linkage.springs.{spring.name}.ends", spring.ends
         if one.on == other.on:
             yield PlannedError(
-                f"{body.name}: both ends of {spring.name} stand on the {one.on}, so nothing shortens it. Say what its other end stands on.",
+                finding("check.spring-both-ends", body=body.name, spring=spring.name, on=one.on),
                 path=path,
             )
         elif apart(one.point, other.point) < TOGETHER_MM:
-            yield PlannedError(f"{body.name}: both ends of {spring.name} are in the same place. Measure both again.", path=path)
+            yield PlannedError(finding("check.spring-no-length", body=body.name, spring=spring.name), path=path)
     swung = [("rocker", body.rocker, body.rocker.push, body.rocker.rod)] if body.rocker else []
     swung += [("bar", body.bar, body.bar.arm, body.bar.link)] if body.bar else []  # type: ignore[list-item]
     for what, part, tip, rod in swung:
         first, second = place(part.first), place(part.second)
         path = f"{end}_linkage.{what}"
         if apart(part.first, part.second) < TOGETHER_MM:
-            yield PlannedError(f"{body.name}: both points of the {what}'s axis are in the same place. Measure both again.", path=path)  # fmt: skip
+            yield PlannedError(finding("check.no-axis", body=body.name, part=what), path=path)  # fmt: skip
         elif np.linalg.norm(np.cross(second - first, place(tip) - first)) < TOGETHER_MM * np.linalg.norm(second - first):
-            yield PlannedError(f"{body.name}: {tip} lies on the axis of the {what}, so it turns nothing. Measure it again.", path=path)  # fmt: skip
+            yield PlannedError(finding("check.on-axis", body=body.name, tip=tip, part=what), path=path)  # fmt: skip
         if apart(tip, rod.point) < TOGETHER_MM:
-            yield PlannedError(f"{body.name}: the rod of the {what} has no length. Measure both of its ends again.", path=path)
+            yield PlannedError(finding("check.rod-no-length", body=body.name, part=what), path=path)
         if rod.on in ("car", what):
-            yield PlannedError(f"{body.name}: the rod of the {what} goes to the {rod.on}, so no wheel moves it. Say what it stands on.", path=path)  # fmt: skip
+            yield PlannedError(finding("check.rod-on-chassis", body=body.name, part=what, on=rod.on), path=path)  # fmt: skip
     if body.shaft and apart(body.shaft.inner, body.shaft.outer) < TOGETHER_MM:
-        yield PlannedError(f"{body.name}: both ends of the halfshaft are in the same place. Measure both again.", path=f"{end}_linkage.shaft")  # fmt: skip
+        yield PlannedError(finding("check.shaft-no-length", body=body.name), path=f"{end}_linkage.shaft")  # fmt: skip
     for arm, its in body.layout.arms.items():
         first, second, joint = (place(n) for n in (its.first, its.second, its.joint))
         along = float(np.linalg.norm(second - first))
         if along >= TOGETHER_MM and np.linalg.norm(np.cross(second - first, joint - first)) < TOGETHER_MM * along:
             yield PlannedError(
-                f"{body.name}: {its.joint} lies on the axis of its {arm}, so the {arm} cannot move it. Measure it again.",
+                finding("check.joint-on-axis", body=body.name, joint=its.joint, arm=arm),
                 path=f"points.{body.name}.{its.joint}",
             )
 
@@ -265,7 +274,7 @@ def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
         away = min(float(np.linalg.norm(shape.point(name) - w)) for w in wheels)
         if away > 10 * max(plan.axle(end).tyre_diameter, 1.0):
             yield PlannedError(
-                f"{body.name}.{name} is {length(away, 0)} from its wheel. Is a unit missing, or an inch typed as a millimetre?",
+                finding("check.far-from-wheel", body=body.name, point=name, away=away),
                 path=f"points.{body.name}.{name}",
                 numbers={"distance": away},
             )
@@ -274,15 +283,21 @@ def _check_size(plan: Plan, end: End, body: Body) -> Iterator[PlannedError]:
         if abs(abs(place[1]) - track / 2) > DISAGREE_MM:
             small = abs(abs(place[1]) * 25.4 - track / 2) < 0.02 * track
             yield PlannedError(
-                f"{body.name}.{wheel.centre} is {length(abs(float(place[1])))} off the centreline, but the track gives {length(track / 2)}. "
-                + ("That is an inch typed as a millimetre." if small else "Measure which of them is right."),
+                finding(
+                    "check.off-track",
+                    body=body.name,
+                    centre=wheel.centre,
+                    offset=abs(float(place[1])),
+                    half=track / 2,
+                    inch=small,
+                ),
                 path=f"points.{body.name}.{wheel.centre}",
                 numbers={"offset": float(place[1]), "half_track": track / 2},
             )
         station = 0.0 if end == "front" else -plan.wheelbase
         if abs(place[0] - station) > DISAGREE_MM:
             yield PlannedError(
-                f"{body.name}.{wheel.centre} is at station {length(float(place[0]))}, but the wheelbase puts it at {length(station)}. Measure which is right.",
+                finding("check.off-wheelbase", body=body.name, centre=wheel.centre, station=float(place[0]), planned=station),
                 path=f"points.{body.name}.{wheel.centre}",
                 numbers={"station": float(place[0]), "wheelbase": plan.wheelbase},
             )

@@ -14,8 +14,9 @@ from numpy.typing import NDArray
 from scipy.optimize import lsq_linear
 
 from ready_corner.core.engines.statics.springs import GRAVITY, in_series
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
-from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
 
 FloatArray = NDArray[np.float64]
@@ -82,15 +83,15 @@ class Car:
 
     def __post_init__(self) -> None:
         if not self.mass > 0:
-            raise MeasuredError(f"A sprung mass of {self.mass:g} kg stands on nothing. Weigh it, or reckon it.", path="mass")
+            raise MeasuredError(finding("car.no-mass", mass=self.mass), path="mass")
         for name, corner in zip(CORNERS, self.corners, strict=True):
             if not (corner.rate > 0 and corner.tyre > 0 and corner.ratio > 0):
                 raise MeasuredError(
-                    f"The {CORNER_WORDS[name]} has no rate. Type those of its spring and tyre, and its ratio.",
+                    finding("car.no-rate", corner=name),
                     path=f"{name}.rate",
                 )
             if not corner.radius > 0:
-                raise MeasuredError(f"The {CORNER_WORDS[name]} tyre has no radius. Measure it.", path=f"{name}.radius")
+                raise MeasuredError(finding("car.no-tyre-radius", corner=name), path=f"{name}.radius")
 
 
 @dataclass(frozen=True)
@@ -144,14 +145,10 @@ def stand(car: Car, turns: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) 
         try:
             step = -np.linalg.solve(matrix, miss)
         except np.linalg.LinAlgError as wrong:
-            raise MeasuredError(
-                "Nothing holds the car up at two corners or more. Look at the springs' free lengths.", path="corners"
-            ) from wrong
+            raise MeasuredError(finding("car.nothing-holds"), path="corners") from wrong
         q = q + step * min(1.0, 200.0 / max(float(np.abs(p @ step).max()), 1e-12))
     else:
-        raise MeasuredError(
-            "The car finds no place to stand: its springs are slack or its weight lies outside its wheels.", path="corners"
-        )
+        raise MeasuredError(finding("car.no-place"), path="corners")
     z = p @ q
     now = _forces(car, z, free)
     return Standing(z, now.carried, now.compression, tuple(bool(c <= 0) for c in now.compression))
@@ -256,12 +253,12 @@ class Asked:
 
 @dataclass(frozen=True)
 class PerchTurns:
-    """Turns of the four perches in whole flats, where the car stands then, whether everything asked is met, and what is not, in words."""
+    """Turns of the four perches in whole flats, where the car stands then, whether everything asked is met, and what is not."""
 
     turns: tuple[float, float, float, float]
     standing: Standing
     met: bool
-    words: str
+    short: Finding | None
 
 
 def perch_turns(car: Car, asked: Asked, start: Sequence[float] | FloatArray = (0.0, 0.0, 0.0, 0.0)) -> PerchTurns:
@@ -292,7 +289,7 @@ def perch_turns(car: Car, asked: Asked, start: Sequence[float] | FloatArray = (0
         about = turns
     miss = float(np.abs(_aims(asked, found)).max(initial=0.0))
     lf, rf, lr, rr = (float(v) for v in turns)
-    return PerchTurns((lf, rf, lr, rr), found, miss <= 1.0, "" if miss <= 1.0 else _short(car, asked, turns, found))
+    return PerchTurns((lf, rf, lr, rr), found, miss <= 1.0, None if miss <= 1.0 else _short(car, asked, turns, found))
 
 
 def kept_heights(low: FloatArray, high: FloatArray, heights: FloatArray, cross: FloatArray, off: float) -> FloatArray:
@@ -368,22 +365,21 @@ def _aims(asked: Asked, found: Standing) -> FloatArray:
     return np.asarray(rows, dtype=float)
 
 
-def _short(car: Car, asked: Asked, turns: FloatArray, found: Standing) -> str:
+def _short(car: Car, asked: Asked, turns: FloatArray, found: Standing) -> Finding:
     """Return what cannot be met, and how near it comes."""
-    at_end = [
-        CORNER_WORDS[c]
+    ended = [
+        c
         for c, t, k in zip(CORNERS, turns, car.corners, strict=True)
         if min(abs(t - k.low), abs(t - k.high)) < 1 / FLATS_PER_TURN
     ]
-    why = f"the thread of the {' and '.join(at_end)} perch ends first" if at_end else "a rigid chassis cannot stand so"
-    parts = []
+    left = []
     if asked.cross is not None and abs(found.cross - asked.cross) > asked.cross_tolerance:
-        parts.append(f"cross weight comes to {found.cross * 100:.1f} %")
+        left.append(finding("car.cross-comes-to", percent=found.cross * 100))
     if asked.heights is not None:
         off = found.heights - np.asarray(asked.heights)
         worst = int(np.argmax(np.abs(off)))
         if abs(off[worst]) > asked.tolerance:
-            parts.append(
-                f"the {CORNER_WORDS[CORNERS[worst]]} is left {length(float(abs(off[worst])))} {'high' if off[worst] > 0 else 'low'}"
+            left.append(
+                finding("car.corner-left", corner=CORNERS[worst], off=float(abs(off[worst])), high=bool(off[worst] > 0))
             )
-    return f"{why[:1].upper()}{why[1:]}: {', '.join(parts)}."
+    return finding("car.cannot-stand", ended=ended, left=left)

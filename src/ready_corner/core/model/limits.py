@@ -13,7 +13,7 @@ from ready_corner.core.model.movement import Movement
 from ready_corner.core.model.springwork import Working
 from ready_corner.core.plan.corners import END_OF, SIDE, Corner
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.notation import say_small_length
+from ready_corner.core.quantities.finding import Finding, finding
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class Limit:
 
 @dataclass(frozen=True)
 class Strip:
-    """The travel of one wheel: where it is wanted and stands now, everything that ends it, nearest first, and what to say of it; ``amiss``: what of that is not as it should be."""
+    """The travel of one wheel: where it is wanted and stands now, everything that ends it, nearest first, and what is to be said of it, each with whether it is amiss."""
 
     corner: Corner
     wanted: float
@@ -36,18 +36,12 @@ class Strip:
     droop: tuple[Limit, ...]
     bump_left: float | None
     droop_left: float | None
-    says: tuple[str, ...]
-    amiss: tuple[str, ...]
-
-    @property
-    def lines(self) -> tuple[tuple[str, bool], ...]:
-        """What to say of it, each with whether it is not as it should be."""
-        return tuple((line, line in self.amiss) for line in self.says)
+    lines: tuple[tuple[Finding, bool], ...]
 
     @property
     def fine(self) -> bool:
         """Whether the stops come first, with room to spare."""
-        return not self.amiss
+        return not any(amiss for _, amiss in self.lines)
 
 
 def strip(
@@ -68,7 +62,6 @@ def strip(
     bump = tuple(sorted((k for k in found if k.travel > 0), key=lambda k: k.travel))
     droop = tuple(sorted((k for k in found if k.travel <= 0), key=lambda k: -k.travel))
     here = travel if now is None else now
-    says, amiss = _order(plan, bump, droop)
     return Strip(
         corner,
         travel,
@@ -77,8 +70,7 @@ def strip(
         droop,
         bump[0].travel - here if bump else None,
         here - droop[0].travel if droop else None,
-        says,
-        amiss,
+        tuple(_order(plan, bump, droop)),
     )
 
 
@@ -111,28 +103,21 @@ def _limits(
         yield Limit(name, at, False)
 
 
-def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    units, margin = plan.units, plan.footing.margin
-    rows: list[str] = []
-    amiss: list[str] = []
-    for limits, way, left_out in ((bump, "Bump", "bump stop"), (droop, "Droop", "droop stop")):
+def _order(plan: Plan, bump: tuple[Limit, ...], droop: tuple[Limit, ...]) -> Iterator[tuple[Finding, bool]]:
+    """Yield what is to be said of the order in which the travel is ended either way, each with whether it is amiss."""
+    margin = plan.footing.margin
+    for limits, in_bump in ((bump, True), (droop, False)):
         if not limits:
             continue
         first, stop = limits[0], next((k for k in limits if k.stop), None)
+        beyond = limits[1] if in_bump and len(limits) > 1 else None
         if stop is None:
-            rows.append(f"{way} is ended by the {first.name}; the plan names no {left_out}.")
+            yield finding("travel.no-stop", bump=in_bump, by=first.name), False
         elif not first.stop:
-            amiss.append(
-                f"{way}: the {first.name} comes {say_small_length(abs(stop.travel - first.travel), units)} before the {stop.name}."
-            )
-            rows.append(amiss[-1])
-        elif way == "Bump" and len(limits) > 1 and (room := limits[1].travel - stop.travel) < margin:
-            amiss.append(f"{way}: the bump stop comes first, but leaves only {say_small_length(room, units)} to the {limits[1].name}; {say_small_length(margin, units)} are wanted.")  # fmt: skip
-            rows.append(amiss[-1])
-        elif way == "Bump" and len(limits) > 1:
-            rows.append(
-                f"The bump stop comes {say_small_length(limits[1].travel - stop.travel, units)} before the {limits[1].name}."
-            )
+            yield finding("travel.before-stop", bump=in_bump, by=first.name, early=stop.travel - first.travel), True
+        elif beyond is None:
+            yield finding("travel.stop", bump=in_bump, by=stop.name), False
+        elif (room := beyond.travel - stop.travel) < margin:
+            yield finding("travel.little-room", room=room, beyond=beyond.name, margin=margin), True
         else:
-            rows.append(f"{way} is ended by the {stop.name}.")
-    return tuple(rows), tuple(amiss)
+            yield finding("travel.room", room=room, beyond=beyond.name), False

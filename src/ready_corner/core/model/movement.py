@@ -17,6 +17,7 @@ from ready_corner.core.model.bodies import body_named
 from ready_corner.core.plan.corners import SIDE, Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
 
@@ -61,7 +62,7 @@ class Movement:
     def spring(self) -> Spring:
         """The spring that has a rate, else the first. Raises PlannedError where there is none."""
         if not self.springs:
-            raise PlannedError(f"The plan has no spring or damper at {self.corner}. Say where it stands.", path="springs")
+            raise PlannedError(finding("corner.no-spring", corner=self.corner), path="springs")
         return next((s for s in self.springs if s.rate), self.springs[0])
 
     def has(self, name: str) -> bool:
@@ -74,9 +75,7 @@ class Movement:
             values = np.asarray(self._wheel[name] if name in self._wheel else self.swept.shared[name], dtype=float)[self._part]
             known = np.isfinite(values)
             if known.sum() < 4:
-                raise PlannedError(
-                    f"{self.corner}: {name.replace('.', ' ')} is not known over the travel. Look at its rod.", path="springs"
-                )
+                raise PlannedError(finding("corner.rod-unknown", corner=self.corner, point=name), path="springs")
             self._splines[name] = CubicSpline(self.travel[known], values[known], extrapolate=False)
         return self._splines[name]
 

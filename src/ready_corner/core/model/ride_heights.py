@@ -13,6 +13,7 @@ from ready_corner.core.model.movement import Movement
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 Place = tuple[float, float, float]
 SETTLED_MM = 1e-9  # the wheel centre is found when its travel changes by less
@@ -163,7 +164,7 @@ def heights_by_features(
         travel = move.travel_for(f"{move.lower}.level_deg", angle)
         if not np.isfinite(travel):
             raise MeasuredError(
-                f"The {CORNER_WORDS[corner]} arm never stands at {angle:g}°. Look at the angle again.",
+                finding("heights.arm-impossible", corner=corner, angle=angle),
                 path="arms",
                 numbers={"angle": angle},
             )
@@ -171,7 +172,7 @@ def heights_by_features(
         places.append(move.centre(travel))
         heights.append(radius)
     if len(places) < 2:
-        raise MeasuredError("Say the heights of two features, one ahead of the other, or of three.", path="features")
+        raise MeasuredError(finding("heights.two-features"), path="features")
     if len(places) == 2 or np.ptp([p[1] for p in places]) < 1.0:  # on one line along the car: the other side stands alike
         places += [(x, -y - 100.0, z) for x, y, z in places]
         heights += heights

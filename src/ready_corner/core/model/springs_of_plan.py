@@ -18,6 +18,7 @@ from ready_corner.core.model.four_springs import Car, CornerSpring
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE
 from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
+from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
 
@@ -214,13 +215,9 @@ def car_of(plan: Plan, pads: Sequence[float] = (0.0, 0.0, 0.0, 0.0), bars_on: bo
     """
     feet, springs, carried = plan.footing, springing(plan), sprung_loads(plan)
     if feet.mass is None or carried is None:
-        raise MeasuredError(
-            "The plan has no weight of the car. Give it, and what it stands on can be reckoned.", path="footing.mass"
-        )
+        raise MeasuredError(finding("car.no-weight"), path="footing.mass")
     if not springs.known:
-        raise MeasuredError(
-            "The plan does not tell the springs of every corner. Give them rates and where they stand.", path="springs"
-        )
+        raise MeasuredError(finding("car.no-springs"), path="springs")
     pressed = np.linalg.solve(springs.stiffness, carried)
     corners, at = [], places(plan)
     for i, c in enumerate(CORNERS):

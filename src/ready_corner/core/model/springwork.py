@@ -18,6 +18,7 @@ from ready_corner.core.engines.linkage.sweep import sweep_known
 from ready_corner.core.engines.statics.springs import GRAVITY, Coil, Settled, Stack, frequency_hz, settled
 from ready_corner.core.model.movement import Movement
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
+from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
 
@@ -28,7 +29,7 @@ def stack_of_plan(spring: Spring) -> Stack:
     Source: virtual work of a spring at its wheel, docs/stance.md.
     """
     if spring.rate is None or spring.free is None:
-        raise PlannedError(f"Give the {spring.name} its rate and its free length in the plan.", path="springs")
+        raise PlannedError(finding("spring.wants-rate", spring=spring.name), path="springs")
     coils = [Coil(spring.rate, spring.free, spring.solid or 0.0)]
     return Stack((*coils, *([Coil(*spring.helper)] if spring.helper else [])))
 
@@ -65,7 +66,7 @@ def working(move: Movement, spring: Spring, load: float, travel: float = 0.0, dr
     stack, size = stack_of_plan(spring), f"{spring.name}.length"
     ratio, change = (move.at(f"{spring.name}.{k}", travel) for k in ("ratio", "ratio_per_mm"))
     if not ratio > 0:
-        raise MeasuredError(f"The {spring.name} is not shortened in bump. Look at its ends in the plan.", path="springs")
+        raise MeasuredError(finding("spring.not-shortened", spring=spring.name), path="springs")
     under = settled(stack, load / ratio)
     eyes = move.at(size, travel)
 
@@ -121,7 +122,7 @@ def free_length_for(under: Settled, rate: float, load: float) -> float:
     Source: virtual work of a spring at its wheel, docs/stance.md.
     """
     if not rate > 0:
-        raise MeasuredError(f"A rate of {rate:g} N/mm holds nothing up. Type the rate of the spring.", path="rate")
+        raise MeasuredError(finding("spring.no-rate", rate=rate), path="rate")
     return under.length + load / rate
 
 
@@ -132,9 +133,7 @@ def rate_for_sag(load: float, ratio: float, sag: float, preload: float) -> float
     """
     pressed = sag * ratio + preload
     if not pressed > 0:
-        raise MeasuredError(
-            "A spring that is not compressed at ride height carries nothing. Want more sag, or more preload.", path="sag"
-        )
+        raise MeasuredError(finding("spring.not-compressed"), path="sag")
     return load / ratio / pressed
 
 

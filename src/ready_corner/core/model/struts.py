@@ -13,6 +13,7 @@ from ready_corner.core.model.movement import Movement, movement, own_springs
 from ready_corner.core.plan.corners import END_OF, Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 
 
 @dataclass(frozen=True)
@@ -57,7 +58,7 @@ def dummy_struts(plan: Plan, corner: Corner, wanted: float = 0.0, move: Movement
     """
     move = movement(plan, corner) if move is None else move
     if not move.springs:
-        raise PlannedError(f"The plan has no spring or damper at {corner}. Say where it stands.", path="springs")
+        raise PlannedError(finding("corner.no-spring", corner=corner), path="springs")
     end, found = plan.footing.end(END_OF[corner]), []
     stops = (end.bump, None if end.droop is None else -end.droop)
     for spring in move.springs:

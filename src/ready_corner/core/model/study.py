@@ -15,10 +15,10 @@ from ready_corner.core.engines.linkage.worth import Lengths, Parameter, Spread, 
 from ready_corner.core.model.bodies import EndSweep, bodies_of, sweep_end
 from ready_corner.core.plan.corners import End, Point
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.errors import CalledError, PlannedError, spelt
+from ready_corner.core.quantities.errors import CalledError, PlannedError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.naming import meant
-from ready_corner.core.quantities.notation import in_units
 
 Over = Literal["travel", "steer", "roll"]
 MOST_ROWS = 401
@@ -66,7 +66,7 @@ class Study:
 
     drive: Array
     curves: tuple[Curve, ...]
-    warnings: tuple[str, ...]
+    warnings: tuple[Finding, ...]
     limits: tuple[Limit, ...]
     swept: tuple[Sweep, ...]
 
@@ -100,7 +100,7 @@ def study(
     """
     if not (np.isfinite([low, high]).all() and low < high and 2 <= rows <= MOST_ROWS):
         raise CalledError(
-            f"A range from {low:g} to {high:g} in {rows} rows is none. Give the lower figure first, and 2 to {MOST_ROWS} rows.",
+            finding("study.no-range", low=low, high=high, rows=rows, MOST_ROWS=MOST_ROWS),
             path="low",
         )
     drive = np.linspace(low, high, rows)
@@ -110,7 +110,7 @@ def study(
     zero = np.zeros(rows)
     drives = {"travel": (drive, zero, zero), "steer": (zero, drive, zero), "roll": (zero, zero, drive)}[over]
     found = sweep_end(plan, end, *drives, bodies=bodies or None, before=before.swept if before else ())
-    warnings = tuple(spelt(w, in_units(plan.units)) for s in found.bodies for w in s.words)
+    warnings = tuple(w for s in found.bodies for w in s.warnings)
     return Study(drive, _curves(found), warnings, limits_of(found.bodies, drive), found.bodies)
 
 
@@ -181,7 +181,7 @@ def _know_all(bodies: Sequence[Body], end: End, changes: Sequence[Change]) -> No
     known |= {f"{end}.{n}" for n in BOX_POINTS if any(b.shape.mechanism.box for b in bodies)}
     if missing := [c.name for c in changes if c.name not in known]:
         raise PlannedError(
-            f"The {end} has no point or member “{missing[0]}”. {meant(missing[0], sorted(known))}", path="changes"
+            finding("study.no-such-lever", end=end, lever=missing[0], near=meant(missing[0], sorted(known))), path="changes"
         )
 
 
@@ -195,9 +195,7 @@ def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ..
     """
     bodies = bodies_of(plan, end)
     if not bodies:
-        raise PlannedError(
-            f"The plan says nothing yet of how the {end} wheels are held. Choose a layout for them.", path=f"{end}_linkage"
-        )
+        raise PlannedError(finding("linkage.not-said", end=end), path=f"{end}_linkage")
     body = bodies[0]
     all_of = parameters(body)
     found = sensitivities(sweep(body, np.zeros(1)), all_of, rates=False)
@@ -205,7 +203,7 @@ def levers(plan: Plan, end: End, answer: str, count: int = 8) -> tuple[Lever, ..
     key = answer if answer in found else side + answer
     if key not in found:
         raise CalledError(
-            f"“{answer}” is no answer of one wheel, so no lever can be told for it. {meant(answer, [k.removeprefix(side) for k in found])}",
+            finding("study.no-answer", answer=answer, near=meant(answer, [k.removeprefix(side) for k in found])),
             path="answer",
         )
     worth = found[key][:, 0]
@@ -223,12 +221,10 @@ def spread_of(plan: Plan, end: End, expanded: float, samples: int = 4000) -> Spr
     Links keep their lengths. Standard uncertainties, linear and of drawn cars solved fully. Raises CalledError for a doubt of nothing.
     """
     if not expanded > 0:
-        raise CalledError("Give ± how far every point is sure, more than 0.", path="typed")
+        raise CalledError(finding("study.no-doubt"), path="typed")
     bodies = bodies_of(plan, end)
     if not bodies:
-        raise PlannedError(
-            f"The plan says nothing yet of how the {end} wheels are held. Choose a layout for them.", path=f"{end}_linkage"
-        )
+        raise PlannedError(finding("linkage.not-said", end=end), path=f"{end}_linkage")
     body = bodies[0]
     held = {n for link in body.shape.mechanism.links for n in (link.body, link.upright)} | set(body.layout.needed)
     wanted = [p for p in parameters(body) if p.axis is not None and p.name in held]

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ready_corner.core.engines.statics.bars import RollBar
-from ready_corner.core.quantities.errors import PlannedError, length
+from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 
 School = Literal["height", "weight", "both"]
 SCHOOL_WORDS: dict[School, str] = {
@@ -48,11 +49,13 @@ class EndFooting:
         for name, least in (("tyre_rate", 0.0), ("bump", 0.0), ("droop", 0.0)):
             value = getattr(self, name)
             if value is not None and not (math.isfinite(value) and value > least):
-                words = "A tyre without a rate holds nothing up" if name == "tyre_rate" else f"A {name} travel of {length(value)} stops the wheel where it stands"  # fmt: skip
-                raise PlannedError(f"{words}. Measure it, or leave it empty.", path=f"footing.{name}", numbers={name: value})
+                what = (
+                    finding("footing.no-rate") if name == "tyre_rate" else finding("footing.no-travel", way=name, travel=value)
+                )
+                raise PlannedError(what, path=f"footing.{name}", numbers={name: value})
         if self.unsprung is not None and not (math.isfinite(self.unsprung) and self.unsprung >= 0):
             raise PlannedError(
-                f"An unsprung mass of {self.unsprung:g} kg cannot be. Weigh wheel, hub and half the links.",
+                finding("footing.unsprung", unsprung=self.unsprung),
                 path="footing.unsprung",
                 numbers={"unsprung": self.unsprung},
             )
@@ -82,20 +85,20 @@ class Footing:
     def __post_init__(self) -> None:
         if self.mass is not None and not (math.isfinite(self.mass) and self.mass > 0):
             raise PlannedError(
-                f"A car of {self.mass:g} kg stands on nothing. Weigh it, or leave it empty.",
+                finding("footing.mass", mass=self.mass),
                 path="footing.mass",
                 numbers={"mass": self.mass},
             )
         for name in ("front", "left"):
             if not 0 < getattr(self, name) < 1:
                 raise PlannedError(
-                    f"A {name} share of {getattr(self, name):g} leaves nothing for the other wheels. Give it between 0 and 1.",
+                    finding("footing.share", way=name, share=getattr(self, name)),
                     path=f"footing.{name}",
                 )
         for field in ("features", "low", "stands"):
             names = [f.name for f in getattr(self, field)]
             if twice := next((n for n in names if names.count(n) > 1), None):
-                raise PlannedError(f"“{twice}” is named twice. Give each its own name.", path=f"footing.{field}")
+                raise PlannedError(finding("footing.twice", name=twice), path=f"footing.{field}")
 
     def end(self, end: str) -> EndFooting:
         """Return what stands under the front or the rear."""

@@ -72,6 +72,17 @@ MARK_KINDS: Mapping[str, MarkKind] = {
     ),
 }  # fmt: skip
 
+
+@dataclass(frozen=True)
+class OfMark:
+    """A figure of a mark, in its unit: a value, the size of a difference, an uncertainty, or how far it is off its aim. ``denominator``: of the
+    fraction it is said in, 0 as a decimal, None as the car says it."""
+
+    mark: str
+    value: float
+    denominator: int | None = None
+
+
 CORNER_KINDS = tuple(k for k, row in MARK_KINDS.items() if row.sums is None)
 AIMED_KINDS = tuple(k for k in CORNER_KINDS if MARK_KINDS[k].aimed)
 WHOLE_MARKS = tuple(f"{place}.{k}" for k, row in MARK_KINDS.items() for place in row.sums or ())

@@ -13,7 +13,8 @@ from ready_corner.core.engines.linkage.layouts import LayoutName
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End, Point
 from ready_corner.core.plan.footing import Footing
 from ready_corner.core.plan.marks import MARKS
-from ready_corner.core.quantities.errors import CalledError, PlannedError, length
+from ready_corner.core.quantities.errors import CalledError, PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units
 from ready_corner.core.quantities.tools import Tool, default_tools
@@ -28,8 +29,8 @@ LEAST_SIZE = 1e-4  # mm; what is said to have a size and is smaller was typed in
 def positive(value: float, what: str, path: str, *, is_length: bool = True) -> None:
     """Raise PlannedError unless ``value`` is finite and a size: at least a ten-thousandth of a millimetre."""
     if not (math.isfinite(value) and value >= LEAST_SIZE):
-        said = length(value) if is_length and math.isfinite(value) else f"{value:g}"
-        raise PlannedError(f"{what} of {said} cannot be. Type what the tape says.", path=path, numbers={"value": value})
+        kind = "plan.no-size" if is_length and math.isfinite(value) else "plan.no-number"
+        raise PlannedError(finding(kind, what=what, value=value), path=path)
 
 
 def twin_of(name: str) -> str:
@@ -155,17 +156,15 @@ class Adjuster:
             positive(self.by.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
             if not 0 <= self.by.fitted <= self.by.most:
                 raise PlannedError(
-                    f"{self.name}: {self.by.fitted} shims are fitted but the stack takes 0 to {self.by.most}. Count them again.",
+                    finding("adjuster.shim-count", name=self.name, fitted=self.by.fitted, most=self.by.most),
                     path=f"{here}.shims.fitted",
                     numbers={"fitted": self.by.fitted, "most": self.by.most},
                 )
         if isinstance(self.by, tuple) and not 1 <= len(ends) <= 2:
-            raise PlannedError(
-                f"{self.name}: a link has one threaded end, or a tube between two. Give one or two.", path=f"{here}.ends"
-            )
+            raise PlannedError(finding("adjuster.ends", name=self.name), path=f"{here}.ends")
         if self.kind == "tube" and self.length_per_step == 0:
             raise PlannedError(
-                f"{self.name}: both ends have the same hand and pitch, so turning the tube changes nothing. Look which end is left-hand.",
+                finding("adjuster.same-hand", name=self.name),
                 path=f"{here}.ends.1.hand",
             )
 
@@ -270,7 +269,7 @@ class Ways:
             value = getattr(self, name)
             if value is not None and not (math.isfinite(value) and value >= 0):
                 raise PlannedError(
-                    "How sure something is cannot be less than 0. Type it in millimetres, or leave it empty.",
+                    finding("plan.doubt-below-zero"),
                     path=f"ways.{name}",
                 )
 
@@ -348,7 +347,7 @@ class Plan:
 
     def __post_init__(self) -> None:
         if not self.name.strip():
-            raise PlannedError("The car has no name yet. Type one.", path="name")
+            raise PlannedError(finding("plan.no-name"), path="name")
         positive(self.wheelbase, "A wheelbase", "wheelbase")
         positive(self.point_tolerance, "A tolerance of points", "point_tolerance")
         for end in get_args(End):
@@ -359,7 +358,7 @@ class Plan:
                     positive(value, f"{end.capitalize()}: a {part.name.replace('_', ' ')}", f"{end}.{part.name}")
             if axle.rim_flange_diameter >= axle.tyre_diameter:
                 raise PlannedError(
-                    f"{end.capitalize()}: the rim ({length(axle.rim_flange_diameter)}) is not smaller than its tyre ({length(axle.tyre_diameter)}). Measure both again.",
+                    finding("plan.rim-over-tyre", end=end, rim=axle.rim_flange_diameter, tyre=axle.tyre_diameter),
                     path=f"{end}.rim_flange_diameter",
                     numbers={"rim": axle.rim_flange_diameter, "tyre": axle.tyre_diameter},
                 )
@@ -373,13 +372,13 @@ class Plan:
             names = [getattr(row, what) for row in rows]
             if twice := next((n for n in names if names.count(n) > 1), None):
                 kind = {"mark": "aims", "id": "adjusters", "corner": "heights"}[what]
-                raise PlannedError(f"“{twice}” is in the plan twice. Give each its own.", path=kind)
+                raise PlannedError(finding("plan.twice", name=twice), path=kind)
         for rows, field_ in ((self.aims, "aims"), (self.build_aims, "build_aims")):
             if unknown := next((aim.mark for aim in rows if aim.mark not in MARKS), None):
-                raise PlannedError(f"“{unknown}” is no mark of a car.", path=f"{field_}.{unknown}")
+                raise PlannedError(finding("plan.no-mark", mark=unknown), path=f"{field_}.{unknown}")
         ids = {tool.id for tool in self.toolbox}
         if missing := next((t for t in self.tool_for.values() if t not in ids), None):
-            raise PlannedError(f"“{missing}” is not among the tools of this car.", path="tool_for")
+            raise PlannedError(finding("plan.no-tool-for", tool=missing), path="tool_for")
 
     @property
     def toolbox(self) -> tuple[Tool, ...]:
@@ -392,7 +391,7 @@ class Plan:
         for tool in self.toolbox:
             if tool.id == id_:
                 return tool
-        raise CalledError(f"This car has no tool “{id_}”. {meant(id_, [t.id for t in self.toolbox])}", path="tool")
+        raise CalledError(finding("plan.no-tool", tool=id_, near=meant(id_, [t.id for t in self.toolbox])), path="tool")
 
     def linkage(self, end: End) -> Linkage | None:
         """Return how the wheels of one end are held, if the plan says."""
@@ -421,7 +420,11 @@ class Plan:
             if adjuster.id == id_:
                 return adjuster
         raise CalledError(
-            f"The plan has no adjuster “{id_}”. {meant(id_, [a.id for a in self.adjusters]) or 'Name it in the plan first.'}",
+            finding(
+                "plan.no-adjuster",
+                adjuster=id_,
+                near=meant(id_, [a.id for a in self.adjusters]) or finding("plan.name-first"),
+            ),
             path="adjuster",
         )
 

@@ -7,29 +7,13 @@ ReadyCornerError
 ├── CalledError     whoever wrote the calling code: a wrong shape, an unknown name
 └── SavedFirstError somebody else saved first, or the same identity was used for something else
 
-An error carries a stable ``code``, the ``path`` of the field it belongs to and its ``numbers``; the sentence is built
-from them and says what to do next.
+An error carries a stable ``code``, the ``path`` of the field it belongs to, its ``numbers`` and the ``finding`` it is: what is wrong and what to
+do, as a value. The sentence is made of that in ``say``, in the units of the car it is about.
 """
 
-import re
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 
-_LENGTH = re.compile("\x02([^\x02\x03|]*)\\|(\\d)\x03")
-
-
-def length(mm: float, decimals: int = 1) -> str:
-    """Return a length for a sentence of code that does not know the car's units: it is said in them by whoever does, else in mm."""
-    return f"\x02{float(mm)!r}|{decimals}\x03"
-
-
-def said_in_mm(mm: float, decimals: int) -> str:
-    """Return a length in millimetres."""
-    return f"{mm:.{decimals}f} mm"
-
-
-def spelt(words: str, say: Callable[[float, int], str] = said_in_mm) -> str:
-    """Return words with every :func:`length` in them said: in mm, or as ``say`` says so many mm to so many decimals of one."""
-    return _LENGTH.sub(lambda found: say(float(found[1]), int(found[2])), words)
+from ready_corner.core.quantities.finding import Finding
 
 
 class ReadyCornerError(ValueError):
@@ -37,18 +21,14 @@ class ReadyCornerError(ValueError):
 
     code = "refused"
 
-    def __init__(self, sentence: str, *, path: str = "", numbers: Mapping[str, float] | None = None) -> None:
-        super().__init__(spelt(sentence))
-        self.words, self.path, self.numbers = sentence, path, dict(numbers or {})
+    def __init__(self, finding: Finding, *, path: str = "", numbers: Mapping[str, float] | None = None) -> None:
+        super().__init__(finding)
+        self.finding, self.path, self.numbers = finding, path, dict(finding.numbers if numbers is None else numbers)
 
     @property
     def sentence(self) -> str:
         """What is wrong and what to do, lengths in mm."""
-        return spelt(self.words)
-
-    def say(self, say: Callable[[float, int], str]) -> str:
-        """Return the sentence with its lengths as a car says them."""
-        return spelt(self.words, say)
+        return str(self.finding)
 
 
 class MeasuredError(ReadyCornerError):

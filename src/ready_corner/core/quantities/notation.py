@@ -13,7 +13,8 @@ from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
-from ready_corner.core.quantities.errors import MeasuredError, PlannedError, said_in_mm
+from ready_corner.core.quantities.errors import MeasuredError, PlannedError
+from ready_corner.core.quantities.finding import Finding, finding
 
 MM_PER_INCH = Fraction(254, 10)  # exact, by the definition of the inch
 KG_PER_LB = Fraction(45359237, 100000000)  # exact, by the definition of the pound
@@ -117,8 +118,8 @@ class ShopNotationError(MeasuredError):
 
     code = "not_shop_notation"
 
-    def __init__(self, sentence: str, text: str) -> None:
-        super().__init__(sentence)
+    def __init__(self, what: Finding, text: str) -> None:
+        super().__init__(what)
         self.text = text
 
 
@@ -140,12 +141,10 @@ class Units:
 
     def __post_init__(self) -> None:
         if self.system not in ("mm", "inch_fraction", "inch_decimal"):
-            raise PlannedError(
-                f"{self.system!r} is no unit of this shop; choose mm, inch fractions or decimal inches.", path="units.system"
-            )
+            raise PlannedError(finding("units.unknown", system=repr(self.system)), path="units.system")
         if self.finest not in FINEST:
             raise PlannedError(
-                f"1/{self.finest} is on no rule; choose 1/16, 1/32 or 1/64.",
+                finding("units.finest", finest=self.finest),
                 path="units.finest",
                 numbers={"finest": self.finest},
             )
@@ -210,16 +209,12 @@ def read(text: str, kind: Kind, units: Units) -> Figure:
             if i and scale is None and smallest == MM_PER_INCH and part.denominator > 1 and part.number < 1:
                 scale, follows = MM_PER_INCH, (MM_PER_INCH,)  # 37" 1/4
         if i and (parts[i - 1].scale is None or scale not in follows):
-            raise ShopNotationError(
-                f"“{text.strip()}” holds two numbers. Type one figure, such as {_KIND_EXAMPLES[kind]}.", text
-            )
+            raise ShopNotationError(finding("notation.two-numbers", text=text.strip(), example=_KIND_EXAMPLES[kind]), text)
         assert scale is not None
         if i and parts[i - 1].number.denominator != 1:
-            raise ShopNotationError(
-                f"“{text.strip()}” has a part of a larger unit before the smaller one. Say it in one of them.", text
-            )
+            raise ShopNotationError(finding("notation.larger-part", text=text.strip()), text)
         if i and kind != "turns" and part.number * scale >= (smallest or 0):
-            raise ShopNotationError(f"“{text.strip()}”: the smaller unit holds a whole larger one. Type it again.", text)
+            raise ShopNotationError(finding("notation.smaller-whole", text=text.strip()), text)
         total, smallest = total + part.number * scale, scale
         scales.append(scale)
     _ask_about_thousands(plain, kind, scales, text)
@@ -228,7 +223,7 @@ def read(text: str, kind: Kind, units: Units) -> Figure:
     except OverflowError:
         value = math.inf
     if not math.isfinite(value):
-        raise ShopNotationError("That figure has no end. Type what the tool reads.", text)
+        raise ShopNotationError(finding("notation.no-end"), text)
     foreign = any(_foreign(scale, kind, units) for scale in scales)
     fraction = 0 if (foreign and units.inches) or any(p.denominator == 0 for p in parts) else max(p.denominator for p in parts)
     return Figure(value, fraction, text.strip(), foreign)
@@ -241,7 +236,7 @@ def _stack(text: str, units: Units) -> Figure:
     if any(with_unit) and not all(with_unit) and all(part.strip() for part in typed):
         bare, unit = typed[with_unit.index(False)].strip(), typed[with_unit.index(True)].strip()
         raise ShopNotationError(
-            f"“{text.strip()}”: is {bare} in the unit of {unit}, or in that of the car? Type the unit with every part, or with none.",
+            finding("notation.which-unit", text=text.strip(), bare=bare, unit=unit),
             text,
         )
     stack = [read(part, "length", units) for part in typed]
@@ -259,9 +254,7 @@ def _foreign(scale: Fraction, kind: Kind, units: Units) -> bool:
 def _ask_about_marks(plain: str, kind: Kind, text: str) -> None:
     if kind in ("length", "mass") and (mark := _APOSTROPHE.search(plain)):
         whole = int(mark[1] + mark[2])
-        raise ShopNotationError(
-            f"“{text.strip()}”: is {whole} meant? Type it without the mark; feet and inches are typed 3' 2 1/2\".", text
-        )
+        raise ShopNotationError(finding("notation.apostrophe", text=text.strip(), whole=whole), text)
 
 
 def _ask_about_thousands(plain: str, kind: Kind, scales: list[Fraction], text: str) -> None:
@@ -269,7 +262,7 @@ def _ask_about_thousands(plain: str, kind: Kind, scales: list[Fraction], text: s
     mark = _THOUSAND.search(plain)
     if mark and ((kind == "length" and Fraction(1) in scales) or (kind == "mass" and KG_PER_LB in scales)):
         raise ShopNotationError(
-            f"“{text.strip()}”: is the comma a thousand or a decimal mark? Type {mark[1]}{mark[2]}, or {mark[1]}.{mark[2]}.",
+            finding("notation.comma", text=text.strip(), before=mark[1], after=mark[2], mark=mark[1], mark_2=mark[2]),
             text,
         )
 
@@ -278,7 +271,7 @@ def _plain(text: str, kind: Kind) -> tuple[str, int]:
     """Return the text with one sign for each thing, lower case, and the sign of the whole taken off."""
     if len(text) > LONGEST_TEXT:
         raise ShopNotationError(
-            f"That is {len(text)} characters long. Type one figure, such as {_KIND_EXAMPLES[kind]}.", text[:LONGEST_TEXT]
+            finding("notation.too-long", length=len(text), example=_KIND_EXAMPLES[kind]), text[:LONGEST_TEXT]
         )
     spread = "".join(
         f" {unicodedata.normalize('NFKC', ch)} " if unicodedata.decomposition(ch).startswith("<fraction>") else ch
@@ -298,12 +291,10 @@ def _plain(text: str, kind: Kind) -> tuple[str, int]:
     if plain[:1] in "+-" and plain:
         sign, plain = (-sign if plain[0] == "-" else sign), plain[1:].strip()
     if not plain:
-        raise ShopNotationError(f"Nothing is typed yet. Type {_KIND_WORDS[kind]}, such as {_KIND_EXAMPLES[kind]}.", text)
+        raise ShopNotationError(finding("notation.empty", asked=_KIND_WORDS[kind], example=_KIND_EXAMPLES[kind]), text)
     if not plain.isascii() and any(not ch.isascii() and ch != "°" for ch in plain):
         odd = next(ch for ch in plain if not ch.isascii() and ch != "°")
-        raise ShopNotationError(
-            f"“{odd}” belongs to no figure. Type {_KIND_WORDS[kind]}, such as {_KIND_EXAMPLES[kind]}.", text
-        )
+        raise ShopNotationError(finding("notation.odd", odd=odd, asked=_KIND_WORDS[kind], example=_KIND_EXAMPLES[kind]), text)
     return plain, sign
 
 
@@ -327,26 +318,26 @@ def _parts(plain: str, kind: Kind, text: str) -> list[_Part]:
         number = _NUMBER.match(rest)
         if not number:
             said = rest.strip()
-            raise ShopNotationError(f"“{said}” is not {_KIND_WORDS[kind]}. Type a figure such as {_KIND_EXAMPLES[kind]}.", text)
+            raise ShopNotationError(
+                finding("notation.not-asked", said=said, asked=_KIND_WORDS[kind], example=_KIND_EXAMPLES[kind]), text
+            )
         whole, over, under, decimal = number.groups()
         rest = rest[number.end() :].lstrip()
         if rest[:1] == "/":
-            raise ShopNotationError(
-                f"The fraction in “{text.strip()}” is unfinished. Type its lower figure, such as 3/4.", text
-            )
+            raise ShopNotationError(finding("notation.unfinished", text=text.strip()), text)
         if decimal is None and int(under) == 0:
-            raise ShopNotationError(f"“{over}/0” divides by nothing. Type the lower figure of the fraction, such as 3/4.", text)
+            raise ShopNotationError(finding("notation.over-nothing", over=over), text)
         value = Fraction(decimal) if decimal else Fraction(int(whole or 0)) + Fraction(int(over), int(under))
         if kind == "angle" and not parts and rest[:1] in ("'", '"') and rest:
             raise WrongKindError(
-                f"“{text.strip()}” could be feet or inches; {_KIND_WORDS[kind]} is asked for. Minutes alone are said 0°15'.",
+                finding("notation.feet-or-inches", text=text.strip(), asked=_KIND_WORDS[kind]),
                 text,
             )
         scale, rest = _unit(rest, kind, text)
         typed_as = int(under) if decimal is None else int("." not in decimal)
         parts.append(_Part(value, typed_as, scale))
         if rest[:1] == ".":
-            raise ShopNotationError(f"“{text.strip()}” has two decimal marks. Type it with one.", text)
+            raise ShopNotationError(finding("notation.two-marks", text=text.strip()), text)
     return parts
 
 
@@ -360,10 +351,18 @@ def _unit(rest: str, kind: Kind, text: str) -> tuple[Fraction | None, str]:
         return _MARKS[kind][word[0]], after
     found = _UNIT_WORDS.get(word[0]) or (("length", 12 * MM_PER_INCH) if word[0] == "'" else None)
     if found is None:
-        raise ShopNotationError(f"“{word[0]}” is no unit here. Type {_KIND_WORDS[kind]}, such as {_KIND_EXAMPLES[kind]}.", text)
+        raise ShopNotationError(
+            finding("notation.no-unit", word=word[0], asked=_KIND_WORDS[kind], example=_KIND_EXAMPLES[kind]), text
+        )
     if found[0] != kind:
         raise WrongKindError(
-            f"“{text.strip()}” is {_KIND_WORDS[found[0]]}; {_KIND_WORDS[kind]} is asked for, such as {_KIND_EXAMPLES[kind]}.",
+            finding(
+                "notation.wrong-kind",
+                text=text.strip(),
+                typed=_KIND_WORDS[found[0]],
+                asked=_KIND_WORDS[kind],
+                example=_KIND_EXAMPLES[kind],
+            ),
             text,
         )
     return found[1], after
@@ -500,10 +499,10 @@ def _trimmed(value: float, decimals: int) -> str:
 
 
 def in_units(units: Units) -> Callable[[float, int], str]:
-    """Return how a car says a length in a sentence of code that does not know its units; see ``errors.spelt``."""
+    """Return how a car says a length in a sentence of code that does not know its units; see ``say.template``."""
 
     def said(mm: float, decimals: int) -> str:
-        return f'{_trimmed(mm / float(MM_PER_INCH), decimals + 2)}"' if units.inches else said_in_mm(mm, decimals)
+        return f'{_trimmed(mm / float(MM_PER_INCH), decimals + 2)}"' if units.inches else f"{mm:.{decimals}f} mm"
 
     return said
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import MM_PER_INCH, ShopNotationError, Units, read, say_exact
 
 Hand = Literal["left", "right"]
@@ -43,9 +44,7 @@ def read_thread(text: str, units: Units, wanted: Literal["diameter", "pitch"] = 
         size = float(metric[1].replace(",", "."))
         pitch = float(metric[2].replace(",", ".")) if metric[2] else COARSE.get(int(size)) if size == int(size) else None
         if pitch is None:
-            raise ShopNotationError(
-                f"“{text.strip()}” has no pitch that goes without saying. Type it too, such as M{size:g}×1.5.", text
-            )
+            raise ShopNotationError(finding("thread.no-pitch", text=text.strip(), size=size), text)
         return Thread(size, pitch, hand)
     if per_inch := _TPI.fullmatch(rest):
         return Thread(None, _per_inch(per_inch[1], text), hand)
@@ -61,9 +60,7 @@ def read_thread(text: str, units: Units, wanted: Literal["diameter", "pitch"] = 
     value = read(rest, "length", units).value
     if wanted == "pitch":
         if value > MOST_COARSE_MM:
-            raise ShopNotationError(
-                f"A pitch of {say_exact(value, units)} a turn is on no screw. Threads to the inch are typed 20 tpi.", text
-            )
+            raise ShopNotationError(finding("thread.pitch-impossible", value=value), text)
         return Thread(None, value, hand)
     return Thread(value, None, hand)
 
@@ -71,7 +68,7 @@ def read_thread(text: str, units: Units, wanted: Literal["diameter", "pitch"] = 
 def _per_inch(count: str, text: str) -> float:
     number = Fraction(count)
     if number <= 0:
-        raise ShopNotationError(f"“{text.strip()}” has no threads. Type how many go to the inch, such as 20 tpi.", text)
+        raise ShopNotationError(finding("thread.no-threads", text=text.strip()), text)
     return float(MM_PER_INCH / number)
 
 

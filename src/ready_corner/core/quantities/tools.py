@@ -7,6 +7,7 @@ from functools import cache
 from typing import Literal
 
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import Measured
 
 Measures = Literal["length", "angle", "mass"]
@@ -36,7 +37,7 @@ class Tool:
             value = getattr(self, field)
             if not math.isfinite(value) or value < 0 or (field == "step" and value == 0):
                 raise PlannedError(
-                    f"{self.name}: a {field} of {value:g} is none. Type what the scale of the tool shows.",
+                    finding("tool.impossible", name=self.name, field=field, value=value),
                     path=f"tools.{self.id}.{field}",
                     numbers={field: value},
                 )

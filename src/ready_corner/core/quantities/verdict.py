@@ -8,6 +8,7 @@ from typing import Literal
 from scipy.special import ndtr
 
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.tools import Tool
 
@@ -36,10 +37,10 @@ class Aim:
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.aim):
-            raise PlannedError("The aim has no figure. Type what is wanted.", path=f"aims.{self.mark}.aim")
+            raise PlannedError(finding("aim.no-figure"), path=f"aims.{self.mark}.aim")
         if not (math.isfinite(self.tolerance) and self.tolerance > 0):
             raise PlannedError(
-                f"A tolerance of {self.tolerance:g} asks for the impossible. Type how far either side still does, more than 0.",
+                finding("aim.no-tolerance", tolerance=self.tolerance),
                 path=f"aims.{self.mark}.tolerance",
                 numbers={"tolerance": self.tolerance},
             )

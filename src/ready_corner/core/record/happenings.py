@@ -6,10 +6,11 @@ from typing import Annotated
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
-from ready_corner.core.plan.names import place_words, turn_words
+from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.fields import Id, Label, Many, Prefix, Typed, Words, WorkedOut
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.act import Act, entry_kind
 from ready_corner.core.record.moves import Move, places
 from ready_corner.core.record.readings import MOVED_BY, OF_LINKS, ON_WHEELS, Happening, Quantity
@@ -79,13 +80,14 @@ class Happened(Act):
         if self.by is None:
             return
         if self.what == "tyre" and not self.corner:
-            raise CalledError("By how much a tyre is larger belongs to its corner. Choose it.", path="corner")
+            raise CalledError(finding("tyre.which-corner"), path="corner")
         if self.what == "load" and not self.place:
-            raise CalledError(
-                "What was put in or taken out stands somewhere: type its station and its offset, too.", path="place"
-            )
+            raise CalledError(finding("load.where"), path="place")
         if self.what not in ("tyre", "load"):
-            raise CalledError(f"“{HAPPENING_WORDS[self.what]}” carries no figure. Leave it empty.", path="by")
+            raise CalledError(finding("happened.no-figure", what=self.what), path="by")
+
+
+UNSETTLED = finding("why.unsettled")
 
 
 @dataclass(frozen=True)
@@ -95,13 +97,13 @@ class Condition:
     settled: bool = False
     bar_connected: bool = True
 
-    def why(self, quantity: Quantity, said: StateSaid | None, has_bar: bool) -> tuple[str, ...]:
+    def why(self, quantity: Quantity, said: StateSaid | None, has_bar: bool) -> tuple[Finding, ...]:
         """Return why a reading taken now is provisional; of what does not hang on the springs nothing is."""
         if quantity not in ON_WHEELS:
             return ()
-        rows = [] if self.settled else ["before the car had settled"]
+        rows = [] if self.settled else [UNSETTLED]
         if has_bar and self.bar_connected and quantity in ("height", "load"):
-            rows.append("with the anti-roll bar links on")
+            rows.append(finding("why.bar-on"))
         return (*rows, *(said.wanting if said and quantity in ("height", "load", "camber") else ()))
 
 
@@ -118,25 +120,25 @@ def moved_by(number: int, what: Turned | Happened, plan: Plan, condition: Condit
             moves = places(ON_WHEELS, CORNERS) | places(("radius",), (what.corner,))
         settled = what.what == "settled" or (condition.settled and what.what not in _UNSETTLES)
         bar = what.what == "bar_on" or (condition.bar_connected and what.what != "bar_off")
-        words = what.words or HAPPENING_WORDS[what.what]
+        said = finding("move.told", words=what.words) if what.words else finding("move.happened", what=what.what, points=())
         if what.by is not None and what.what == "tyre" and what.corner:
-            return [Move(number, TYRE[what.corner], what.by, moves, words, False)], Condition(settled, bar)
+            return [Move(number, TYRE[what.corner], what.by, moves, said, False)], Condition(settled, bar)
         if what.by is not None and what.place and what.what == "load":
             parts = zip(LOAD, (what.by, what.by * what.place[0], what.by * what.place[1]), strict=True)
-            return [Move(number, name, amount, moves, words, False) for name, amount in parts], Condition(settled, bar)
+            return [Move(number, name, amount, moves, said, False) for name, amount in parts], Condition(settled, bar)
         unknown = bool(moves) and what.what != "string"
-        return [Move(number, "", 0.0, moves, words, unknown, what.what in _BREAKS_RIG)], Condition(settled, bar)
+        return [Move(number, "", 0.0, moves, said, unknown, what.what in _BREAKS_RIG)], Condition(settled, bar)
     adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
     if adjuster is None:  # taken out of the plan since: what it moved cannot be told
-        words = "an adjuster no longer in the plan was turned"
-        return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), words, True)], condition
+        return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), finding("move.turned-gone"), True)], condition
     # Shims stand at the hub of their own wheel, unless the plan says that they move something else.
     alone = adjuster.kind == "shims" and adjuster.moves is None
     corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,) if alone else _part(plan, adjuster.corner)
     moves = places(ON_WHEELS if adjuster.kind == "perch" else OF_LINKS, corners)
     settled = condition.settled and adjuster.kind != "perch"
-    words = f"{place_words(adjuster)} {turn_words(adjuster, what.amount)}"
-    return [Move(number, adjuster.id, what.amount, moves, words, False)], replace(condition, settled=settled)
+    size, way = turn_parts(adjuster, what.amount)
+    said = finding("move.turned", corner=adjuster.corner, adjuster=adjuster.name, size=size, way=way)
+    return [Move(number, adjuster.id, what.amount, moves, said, False)], replace(condition, settled=settled)
 
 
 def _part(plan: Plan, corner: Corner) -> tuple[Corner, ...]:

@@ -12,7 +12,7 @@ from ready_corner.core.plan.corners import CORNERS, Point
 from ready_corner.core.plan.plan import Plan, places_of, twin_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Many, Measure, PointName, Prefix, TheLength, Typed, Words, WorkedOut
-from ready_corner.core.quantities.notation import say_length
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.act import entry_kind
 from ready_corner.core.record.jig_base import JigAct, require_known, require_reads
 from ready_corner.core.record.moves import Move, places
@@ -85,7 +85,7 @@ class SurveyRead(JigAct):
         if sent["reading"] == "in_line" or sent["says"]:
             return {"value": 0.0, "bound": value, "diameters": (0.0, 0.0), "burnt": 0.0}
         if burnt < 0 or (burnt and burnt >= value):
-            raise MeasuredError("The tape was begun beyond where it was read. Look at both marks again.", path="burnt")
+            raise MeasuredError(finding("survey.burnt"), path="burnt")
         if not sent["pins"]:
             return {"value": value - burnt, "diameters": (0.0, 0.0)}
         return {"value": between_pins(value - burnt, sent["pins"], *diameters)}
@@ -100,19 +100,19 @@ class SurveyRead(JigAct):
         Measurement("new", self.reading, self.points, self.value, 1.0)
         if self.reading == "in_line":
             if not self.bound > 0:
-                raise MeasuredError("Say how much play the rod has in the holes; more than nothing.", path="typed")
+                raise MeasuredError(finding("survey.no-play"), path="typed")
             return
         tool = plan.tool(self.tool)
         if (tool.measures == "angle") != (KINDS[self.reading].unit == "deg"):
             raise CalledError(
-                f"A {tool.name.lower()} does not read a {KINDS[self.reading].words}. Choose another tool.", path="tool"
+                finding("tool.other-reading", tool=tool.name, reading=f"a {KINDS[self.reading].words}"), path="tool"
             )
         if self.reading == "distance" and not self.confirmed:
             known = places_of(plan)
             planned = math.dist(known[self.points[0]], known[self.points[1]])
             if abs(self.value - planned) > FAR_MM:
                 raise UnusualError(
-                    f"{say_length(self.value, plan.units, denominator=0, unit=True)}, but the plan has them {say_length(planned, plan.units, denominator=0, unit=True)} apart. Type it again, or keep it, marked.",
+                    finding("survey.unlike-plan", value=self.value, planned=planned),
                     path="typed",
                     numbers={"value": self.value, "planned": planned},
                 )
@@ -143,7 +143,7 @@ class DatumChosen(JigAct):
         """Refuse unknown points, the same point twice, and a datum that leaves the car free to move."""
         require_known((*self.plane, *self.line, self.point), plan)
         if len(set(self.plane)) < 3 or len(set(self.line)) < 2:
-            raise MeasuredError("A plane wants three points, a line two. Name different ones.", path="plane")
+            raise MeasuredError(finding("datum.same-points"), path="plane")
         known = places_of(plan)
         require_held(datum_of(self, known), known)
 
@@ -160,14 +160,14 @@ class Supported(JigAct):
     def into(self, log: "JigLog", number: int) -> "JigLog":
         """Return the log with one more act."""
         off = log.support == "on the jig" and self.how != "on the jig"
-        shaken = (number, f"the frame is {self.how} now") if self.how != log.support else log.shaken
+        shaken = (number, finding("move.frame-support", how=self.how)) if self.how != log.support else log.shaken
         return replace(log, support=self.how, left_jig=number if off else log.left_jig, shaken=shaken)
 
     def moves(self, log: "JigLog", number: int) -> list[Move]:
         """Return that another support moves what was read on the stands."""
         if self.how == log.support:
             return []
-        return [Move(number, "", 0.0, places(ON_STANDS, CORNERS), f"the car is {self.how} now", unknown=True)]
+        return [Move(number, "", 0.0, places(ON_STANDS, CORNERS), finding("move.support", how=self.how), unknown=True)]
 
 
 @entry_kind
@@ -188,7 +188,7 @@ class StatusGiven(JigAct):
     def check(self, plan: Plan) -> None:
         """Refuse a beginning with which no point's name begins."""
         if not any(n == self.point or n.startswith(f"{self.point}.") for n in places_of(plan)):
-            raise CalledError(f"No point begins with “{self.point}”. Look at its spelling.", path="point")
+            raise CalledError(finding("status.no-point", point=self.point), path="point")
 
 
 @entry_kind
@@ -233,8 +233,7 @@ class FootRead(JigAct):
         feet = plan.jig.feet if plan.jig else {}
         if self.foot not in feet:
             raise CalledError(
-                f"The plan has no foot “{self.foot}”."
-                + (f" It has {', '.join(feet)}." if feet else " Say in the plan where the feet of the jig stand."),
+                finding("jig.no-foot", foot=self.foot, feet=tuple(feet)),
                 path="foot",
             )
         require_reads(plan, self.tool, "length")
@@ -261,9 +260,7 @@ class SlopeRead(JigAct):
         """Refuse another tool, and a slope that no jig has."""
         require_reads(plan, self.tool, "angle")
         if max(abs(self.first), abs(self.second)) > STEEP_DEG:
-            raise MeasuredError(
-                f"{max(abs(self.first), abs(self.second)):g}° is no jig. Read it again, counted from level.", path="typed"
-            )
+            raise MeasuredError(finding("slope.impossible", angle=max(abs(self.first), abs(self.second))), path="typed")
 
 
 @entry_kind
@@ -293,11 +290,11 @@ class Noted:
 
 @dataclass(frozen=True)
 class Disturbed:
-    """Something that may have moved points: entry, the beginnings of their names (empty: all of them), and its words."""
+    """Something that may have moved points: entry, the beginnings of their names (empty: all of them), and what it was."""
 
     number: int
     points: tuple[str, ...]
-    words: str
+    said: Finding
     weld: bool
 
     def moves(self, point: str) -> bool:
@@ -321,15 +318,15 @@ class JigLog:
     works: Works = field(default_factory=Works)
     zero: Zero = "gravity"
     left_jig: int = 0  # the entry with which it came off the jig last
-    shaken: tuple[int, str] = (0, "")  # entry and words of what may have put the jig out of level last
+    shaken: tuple[int, Finding | None] = (0, None)  # entry of what may have put the jig out of level last
 
     def after(self, number: int, act: JigAct) -> "JigLog":
         """Return the log with one more act."""
         return act.into(self, number)
 
-    def after_disturbance(self, number: int, points: tuple[str, ...], words: str, *, weld: bool = False) -> "JigLog":
+    def after_disturbance(self, number: int, points: tuple[str, ...], said: Finding, *, weld: bool = False) -> "JigLog":
         """Return the log with something that may have moved points, by the beginnings of their names; all of them where none is named."""
-        return replace(self, disturbed=(*self.disturbed, Disturbed(number, points, words, weld)))
+        return replace(self, disturbed=(*self.disturbed, Disturbed(number, points, said, weld)))
 
     def status(self, point: str) -> Status:
         """Return what a point has come to: its own word, else that of the longest beginning of its name."""
@@ -347,11 +344,9 @@ def datum_of(chosen: DatumChosen, planned: Mapping[str, Point]) -> Datum:
     """
     partners = (twin_of(chosen.line[0]), twin_of(chosen.line[1])) if chosen.way == MID_LINE else None
     if partners and (alone := next((a for a, b in zip(chosen.line, partners, strict=True) if a == b), None)):
-        raise MeasuredError(
-            f"{alone.replace('.', ' ')} has no partner on the other side to halve the distance to.", path="line"
-        )
+        raise MeasuredError(finding("datum.no-partner", point=alone), path="line")
     if missing := next((n for n in (*chosen.plane, *chosen.line, *(partners or ()), chosen.point) if n not in planned), None):
-        raise MeasuredError(f"The plan has no point {missing.replace('.', ' ')} to take a datum from.", path="datum")
+        raise MeasuredError(finding("datum.no-point", point=missing), path="datum")
     z = [planned[n][2] for n in chosen.plane]
     bare = Datum(chosen.plane, chosen.line, chosen.point)
     across = partners is None and bare.lies_across(planned)

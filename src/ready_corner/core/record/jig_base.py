@@ -4,6 +4,7 @@ from typing import TYPE_CHECKING
 
 from ready_corner.core.plan.plan import Plan, places_of
 from ready_corner.core.quantities.errors import CalledError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.record.act import Act
 from ready_corner.core.record.moves import Move
@@ -30,7 +31,7 @@ def require_known(names: tuple[str, ...], plan: Plan) -> None:
     for name in names:
         if name not in known:
             raise CalledError(
-                f"The plan has no point “{name}”. {meant(name, known)} Or give it a rough place in the plan.",
+                finding("jig.no-point", name=name, near=meant(name, known)),
                 path="points",
             )
 
@@ -40,6 +41,6 @@ def require_reads(plan: Plan, tool_id: str, kind: str) -> None:
     tool = plan.tool(tool_id)
     if tool.measures != kind:
         raise CalledError(
-            f"A {tool.name.lower()} does not read {'an angle' if kind == 'angle' else 'a length'}. Choose another tool.",
+            finding("tool.reads-not", tool=tool.name, angle=kind == "angle"),
             path="tool",
         )

@@ -9,14 +9,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ready_corner.core.plan.corners import Point
-from ready_corner.core.plan.names import turn_words
+from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Gone, Plan, places_of
 from ready_corner.core.quantities.bounds import beyond
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.act import Act
 from ready_corner.core.record.happenings import (
     DISTURBS,
-    HAPPENING_WORDS,
     Condition,
     Happened,
     OutOfThreadError,
@@ -105,7 +105,7 @@ def fold(plan: Plan | None, entries: Sequence[Entry]) -> CarState:
     """
     first = plan or next((e.what.plan for e in entries if isinstance(e.what, PlanRevised)), None)
     if first is None:
-        raise CalledError("This logbook has no plan. Begin the car with one.")
+        raise CalledError(finding("logbook.no-plan"))
     return _folded(CarState(first), entries)
 
 
@@ -214,13 +214,18 @@ def _disturbed(jig: JigLog, number: int, what: Turned | Happened) -> JigLog:
     if isinstance(what, Turned):
         return jig
     if what.what in ("knock", "level", "load", "cut"):
-        jig = replace(jig, shaken=(number, what.words or HAPPENING_WORDS[what.what]))
+        jig = replace(jig, shaken=(number, _told(what)))
     if what.what not in DISTURBS:
         return jig
     points = what.points or ((what.corner,) if what.corner else ())
-    where = f" {', '.join(points)}" if points else ""
-    words = what.words or f"{HAPPENING_WORDS[what.what]}{where}"
-    return jig.after_disturbance(number, points, words, weld=what.what == "weld")
+    return jig.after_disturbance(number, points, _told(what, points), weld=what.what == "weld")
+
+
+def _told(what: Happened, points: Sequence[str] = ()) -> Finding:
+    """Return what happened: in the words of whoever told it, else by its kind and the points it was said of."""
+    return (
+        finding("move.told", words=what.words) if what.words else finding("move.happened", what=what.what, points=tuple(points))
+    )
 
 
 def check(state: CarState, what: What) -> None:
@@ -232,9 +237,7 @@ def check(state: CarState, what: What) -> None:
     if isinstance(what, PlanRevised):
         _check_revision(state, what)
     elif odd := next(beyond(what), None):
-        raise MeasuredError(
-            f"{odd[1]:g} is beyond anything that is measured on a car. Type what the tool shows.", path="typed", numbers={}
-        )
+        raise MeasuredError(finding("reading.beyond-cars", figure=odd[1]), path="typed", numbers={})
     elif isinstance(what, Turned):
         check_turn(state, what.adjuster, what.amount)
     elif isinstance(what, Correction):
@@ -246,11 +249,11 @@ def check(state: CarState, what: What) -> None:
 def _check_correction(state: CarState, what: Correction) -> None:
     target = next((e for e in state.entries if e.id == what.strikes), None)
     if target is None:
-        raise CalledError("There is no such entry in this logbook to strike out.", path="strikes")
+        raise CalledError(finding("correction.no-entry"), path="strikes")
     if isinstance(target.what, PlanRevised):
-        raise CalledError("A plan is not struck out; revise it, and the earlier one stays in the log.", path="strikes")
+        raise CalledError(finding("correction.plan"), path="strikes")
     if target.id in state.struck:
-        raise CalledError(f"Entry {target.number} is struck out already.", path="strikes", numbers={"entry": target.number})
+        raise CalledError(finding("correction.twice", entry=target.number), path="strikes", numbers={"entry": target.number})
 
 
 def _check_revision(state: CarState, what: PlanRevised) -> None:
@@ -260,7 +263,7 @@ def _check_revision(state: CarState, what: PlanRevised) -> None:
     told = lets_go(state.jig, state.surveyed, lost, {n: p for n, p in kept.items() if n not in places_of(state.plan)})
     if told and not what.confirmed:
         raise UnusualError(
-            f"{' '.join(told)} Name them again, or keep this plan all the same.",
+            finding("plan.points-lost", told=tuple(told)),
             path="plan.points",
             numbers={"points": len(lost)},
         )
@@ -270,22 +273,16 @@ def check_turn(state: CarState, adjuster_id: str, amount: float) -> None:
     """Raise OutOfThreadError where an adjuster would be sent past its thread, MeasuredError where it is not turned at all."""
     adjuster = state.plan.adjuster(adjuster_id)
     if amount == 0:
-        raise MeasuredError(
-            f"{adjuster.name} was not turned. Type how far, such as 1t2f, or −1t for {adjuster.way(-1)}.", path="typed"
-        )
+        raise MeasuredError(finding("turned.nothing", adjuster=adjuster.name, way=adjuster.way(-1)), path="typed")
     if adjuster.kind == "shims" and amount != round(amount):
-        raise MeasuredError(f"{adjuster.name} goes by whole shims. Type how many.", path="typed", numbers={"amount": amount})
+        raise MeasuredError(finding("turned.part-shim", adjuster=adjuster.name), path="typed", numbers={"amount": amount})
     low, high = adjuster.room(state.moved.get(adjuster_id, 0.0))
     left = high if amount > 0 else -low
     if not low - 1e-9 <= amount <= high + 1e-9:  # 1e-9 of a turn: turns come from flats, which are no binary fractions
         whole = int(left * 6 + 1e-9) / 6 if adjuster.kind != "shims" else int(left)
-        can = (
-            f"only {turn_words(adjuster, whole if amount > 0 else -whole)} is left"
-            if whole
-            else f"nothing is left that way ({adjuster.way(amount)})"
-        )
+        size, way = turn_parts(adjuster, whole if amount > 0 else -whole)
         raise OutOfThreadError(
-            f"{adjuster.name} would go past its thread: {can}. Turn less, or fit a {'longer' if amount > 0 else 'shorter'} part and revise the plan.",
+            finding("turned.out-of-thread", adjuster=adjuster.name, left=size if whole else "", way=way, more=amount > 0),
             path="typed",
             numbers={"amount": amount, "low": low, "high": high},
         )

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ready_corner.core.plan.corners import Corner
+from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.record.readings import Place, Quantity
 
 
@@ -19,7 +20,7 @@ class Move:
     adjuster: str
     amount: float
     moves: frozenset[Place]
-    words: str
+    said: Finding
     unknown: bool
     breaks_rig: bool = False
 

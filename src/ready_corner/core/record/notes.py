@@ -9,7 +9,7 @@ from ready_corner.core.plan.corners import Corner, Point
 from ready_corner.core.plan.plan import Plan, places_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Above, Identity, Many, PointName, Text, Words
-from ready_corner.core.quantities.notation import say_length
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.act import Act, entry_kind
 
 
@@ -52,21 +52,21 @@ class Surveyed(Act):
     def check(self, plan: Plan) -> None:
         """Refuse points the plan does not have, and ask about those far from where it has them."""
         if not self.points:
-            raise MeasuredError("No point is in this survey. Give at least one, with its three coordinates.", path="points")
+            raise MeasuredError(finding("surveyed.none"), path="points")
         if not self.expanded > 0:
-            raise MeasuredError("Nothing is measured without doubt. Give ± how far the survey is sure.", path="expanded")
+            raise MeasuredError(finding("surveyed.no-doubt"), path="expanded")
         planned = places_of(plan)
         for name, place in self.points.items():
             wanted = planned.get(name)
             if wanted is None:
                 raise CalledError(
-                    f"The plan has no point “{name}”. Look at its spelling, or give it a place in the plan first.",
+                    finding("surveyed.no-point", name=name),
                     path=f"points.{name}",
                 )
             away = math.dist(place, wanted)
             if away > FAR_MM and not self.confirmed:
                 raise UnusualError(
-                    f"{name} is {say_length(away, plan.units, denominator=0, unit=True)} from where the plan has it. Was it measured from the same datum? Send it again to keep it.",
+                    finding("surveyed.far-off", point=name, away=away),
                     path=f"points.{name}",
                     numbers={"distance": away},
                 )

@@ -8,6 +8,7 @@ from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, SIDE, Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
 from ready_corner.core.record.act import Act, entry_kind
 
@@ -165,24 +166,22 @@ class Reading(Act):
 
     def check(self, plan: Plan) -> None:
         """Refuse another tool, what no tool can give, and what no car has unless it is confirmed."""
-        facts, units = QUANTITIES[self.quantity], plan.units
+        facts = QUANTITIES[self.quantity]
         tool = plan.tool(self.tool)
         if tool.measures != facts.kind:
-            raise CalledError(f"A {tool.name.lower()} does not read {facts.words}. Choose another tool.", path="tool")
-        said = say_figure(facts.kind, self.figure, units)
+            raise CalledError(finding("tool.other-reading", tool=tool.name, reading=facts.words), path="tool")
+        read = (facts.kind, self.figure)
         if facts.never_under is not None and self.figure < facts.never_under:
-            why = (
-                "The string would cut through the wheel: move it out and read again."
-                if self.quantity in GAPS
-                else "Nothing pulls the car down: is the scale zeroed, and turned the right way round?"
-                if self.quantity == "load"
-                else "Read it again."
+            gap, load = self.quantity in GAPS, self.quantity == "load"
+            raise MeasuredError(
+                finding("reading.impossible", reading=facts.words, figure=read, gap=gap, load=load),
+                path="typed",
+                numbers={"value": self.figure},
             )
-            raise MeasuredError(f"A {facts.words} of {said} cannot be. {why}", path="typed", numbers={"value": self.figure})
         low, high = facts.usual
         if not low <= self.figure <= high and not self.confirmed:
             raise UnusualError(
-                f"A {facts.words} of {said} is on no car. Type it again, or keep it, marked.",
+                finding("reading.unusual", reading=facts.words, figure=read),
                 path="typed",
                 numbers={"value": self.figure, "low": low, "high": high},
             )
@@ -198,7 +197,7 @@ class Taken:
     number: int
     spell: int
     reading: Reading
-    why: tuple[str, ...] = ()
+    why: tuple[Finding, ...] = ()
     on_frame: bool = False
 
 

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS
 from ready_corner.core.plan.plan import Gone, Linkage, Plan, places_of
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.moves import Move, places
 from ready_corner.core.record.readings import MOVED_BY, Place
 
@@ -14,7 +15,7 @@ def revised(before: Plan, after: Plan, number: int, moved: dict[str, float], spe
         known = next((a for a in before.adjusters if a.id == adjuster.id), None)
         if known is None or known.by != adjuster.by:
             moved[adjuster.id] = 0.0
-    rows = [Move(number, "", 0.0, places, words, unknown=True) for places, words in spoilt_by(before, after)]
+    rows = [Move(number, "", 0.0, places, said, unknown=True) for places, said in spoilt_by(before, after)]
     count(spells, rows)
     return rows
 
@@ -38,22 +39,22 @@ def _held(linkage: Linkage) -> tuple[object, ...]:
     return linkage.layout, linkage.lengths, springs
 
 
-def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], str]]:
-    """Return what a revision makes *moved since*, with the words of why: heights read at another place now, and corners whose linkage is made anew.
+def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], Finding]]:
+    """Return what a revision makes *moved since*, with the reason: heights read at another place now, and corners whose linkage is made anew.
 
     A point that was not given before, and everything that only judges or reckons (aims, tracks, spans), moves nothing.
     """
-    rows: list[tuple[frozenset[Place], str]] = []
+    rows: list[tuple[frozenset[Place], Finding]] = []
     for corner in CORNERS:
         was, now = before.height_place(corner), after.height_place(corner)
         named = any(p.corner == corner for p in before.heights)
         if named and (was.name, was.station, was.offset) != (now.name, now.station, now.offset):
-            rows.append((places(("height",), (corner,)), f"the plan has its height read at {now.name} now"))
+            rows.append((places(("height",), (corner,)), finding("move.height-place", at=now.name)))
     for end in ENDS:
         corners = [c for c in CORNERS if END_OF[c] == end]
         held, holds = before.linkage(end), after.linkage(end)
         if held and holds and _held(held) != _held(holds):
-            rows.append((places(MOVED_BY["weld"], corners), f"the plan has the {end} linkage made anew"))
+            rows.append((places(MOVED_BY["weld"], corners), finding("move.linkage", end=end)))
             continue
         for corner in corners:
             own = [corner, end, *(["L" + corner[1]] if holds and holds.mirrored else [])]
@@ -61,6 +62,5 @@ def spoilt_by(before: Plan, after: Plan) -> list[tuple[frozenset[Place], str]]:
                 n for n, p in after.points.items() if n in before.points and before.points[n] != p and n.split(".")[0] in own
             ]
             if moved:
-                said = f"{moved[0].replace('.', ' ')}" + (f" and {len(moved) - 1} more" if len(moved) > 1 else "")
-                rows.append((places(MOVED_BY["weld"], (corner,)), f"the plan has moved {said}"))
+                rows.append((places(MOVED_BY["weld"], (corner,)), finding("move.points", point=moved[0], more=len(moved) - 1)))
     return rows

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.fields import Id, Many, Name, Text, Words
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.act import Act, entry_kind
 from ready_corner.core.record.moves import Move, places
 from ready_corner.core.record.readings import MOVED_BY, ON_WHEELS
@@ -45,11 +46,11 @@ class StateSaid(StanceAct):
         return self.aboard, self.fuel.strip().lower(), tuple(sorted(m.strip().lower() for m in self.missing))
 
     @property
-    def wanting(self) -> tuple[str, ...]:
+    def wanting(self) -> tuple[Finding, ...]:
         """Why readings of a car in this state are provisional."""
-        rows = [f"without {' and '.join(self.missing)}"] if self.missing else []
-        rows += ["with neither driver nor ballast"] if self.aboard == "nobody" else []
-        return (*rows, *(() if self.at_pressure else ("with tyres not at pressure",)))
+        rows = [finding("why.missing", missing=self.missing)] if self.missing else []
+        rows += [finding("why.nobody")] if self.aboard == "nobody" else []
+        return (*rows, *(() if self.at_pressure else (finding("why.pressure"),)))
 
     @property
     def words(self) -> str:
@@ -67,9 +68,9 @@ class StateSaid(StanceAct):
         if log.state is None:
             return []
         if self.weighs != log.state.weighs:
-            return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), f"load changed: {self.words}", unknown=True)]
+            return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), finding("move.load", state=self.words), unknown=True)]
         if self.at_pressure != log.state.at_pressure:
-            return [Move(number, "", 0.0, places(MOVED_BY["tyre"], CORNERS), "tyre pressures changed", unknown=True)]
+            return [Move(number, "", 0.0, places(MOVED_BY["tyre"], CORNERS), finding("move.pressures"), unknown=True)]
         return []
 
 
@@ -95,8 +96,8 @@ class TyreFitted(StanceAct):
     def moves(self, log: "StanceLog", number: int) -> list[Move]:
         """Return that another tyre moves all that is read of the car on its wheels."""
         corners = CORNERS if self.corner is None else (self.corner,)
-        words = self.words or ("a stand-in tyre fitted" if self.stand_in else "its own tyre fitted")
-        return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS) | places(("radius",), corners), words, unknown=True)]
+        said = finding("move.told", words=self.words) if self.words else finding("move.tyre", stand_in=self.stand_in)
+        return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS) | places(("radius",), corners), said, unknown=True)]
 
 
 @entry_kind

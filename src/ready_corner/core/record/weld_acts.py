@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING, Annotated, Literal
 import numpy as np
 
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.plan.corners import CORNER_WORDS, Corner
+from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.fields import (
     Above,
     Label,
@@ -24,7 +24,7 @@ from ready_corner.core.quantities.fields import (
     Words,
     WorkedOut,
 )
-from ready_corner.core.quantities.notation import Units, say_length
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.act import entry_kind
 from ready_corner.core.record.jig_base import JigAct, require_known
 
@@ -87,7 +87,7 @@ class Accepted(WeldAct):
     def check(self, plan: Plan) -> None:
         """Refuse a point that is not known, and no reason."""
         if not self.reason.strip():
-            raise MeasuredError("A deviation is accepted for a reason. Write it down.", path="reason")
+            raise MeasuredError(finding("accepted.no-reason"), path="reason")
         require_known((self.point,), plan)
 
 
@@ -109,7 +109,7 @@ class WeldOrder(WeldAct):
     def check(self, plan: Plan) -> None:
         """Refuse no joints, or one named twice."""
         if not self.joints or len(set(self.joints)) < len(self.joints):
-            raise MeasuredError("Name every joint once, in the order in which it is to be welded.", path="joints")
+            raise MeasuredError(finding("weld-order.no-joints"), path="joints")
 
 
 @entry_kind
@@ -135,9 +135,7 @@ class Cleared(WeldAct):
     def check(self, plan: Plan) -> None:
         """Refuse a point that is not known, and less than nothing."""
         if self.value < 0:
-            raise MeasuredError(
-                "Less than nothing is no clearance: they touch. Type 0, and say what is to be moved.", path="typed"
-            )
+            raise MeasuredError(finding("gap.below-zero"), path="typed")
         require_known((self.point,), plan)
 
 
@@ -162,9 +160,7 @@ class OpeningRead(WeldAct):
     def check(self, plan: Plan) -> None:
         """Refuse an axle that is not within its opening."""
         if min(self.ahead, self.behind) <= 0:
-            raise MeasuredError(
-                "The axle is not within its opening. Measure from its centre to the edge, ahead and behind.", path="typed"
-            )
+            raise MeasuredError(finding("arch.outside"), path="typed")
 
 
 @entry_kind
@@ -206,9 +202,7 @@ class SupportPoint(WeldAct):
     def check(self, plan: Plan) -> None:
         """Refuse a pin that does not go into its hole."""
         if self.pin and self.hole and self.pin > self.hole:
-            raise MeasuredError(
-                f"A pin of {length(self.pin)} does not go into a hole of {length(self.hole)}. Measure both again.", path="pin"
-            )
+            raise MeasuredError(finding("support.pin-over-hole", pin=self.pin, hole=self.hole), path="pin")
 
 
 @entry_kind
@@ -250,13 +244,13 @@ class Brace(WeldAct):
         log = super().into(log, number)
         if not self.out:
             return log
-        return log.after_disturbance(number, (self.first, self.second), f"brace {self.name} taken out")
+        return log.after_disturbance(number, (self.first, self.second), finding("move.brace-out", brace=self.name))
 
     def check(self, plan: Plan) -> None:
         """Refuse points that are not known, and a brace from a point to itself."""
         require_known((self.first, self.second), plan)
         if self.first == self.second:
-            raise MeasuredError("A brace goes from one point to another. Choose two.", path="second")
+            raise MeasuredError(finding("brace.same-point"), path="second")
 
 
 @dataclass(frozen=True)
@@ -300,9 +294,7 @@ def circle_through(points: Sequence[Sequence[float]]) -> tuple[Array, float]:
     (ax, ay), (bx, by), (cx, cy) = points
     d = 2 * (ax * (by - cy) + bx * (cy - ay) + cx * (ay - by))
     if abs(d) < 1e-9 * max(1.0, *(abs(v) for p in points for v in p)) ** 2:
-        raise MeasuredError(
-            "Three points on one line are on no circle. Take them further apart round the opening.", path="points"
-        )
+        raise MeasuredError(finding("opening.on-one-line"), path="points")
     a2, b2, c2 = ax**2 + ay**2, bx**2 + by**2, cx**2 + cy**2
     centre = np.array(
         [(a2 * (by - cy) + b2 * (cy - ay) + c2 * (ay - by)) / d, (a2 * (cx - bx) + b2 * (ax - cx) + c2 * (bx - ax)) / d]
@@ -313,77 +305,3 @@ def circle_through(points: Sequence[Sequence[float]]) -> tuple[Array, float]:
 def body_move(opening: OpeningRead) -> float:
     """Return by how much the body must go forward (minus: aft) so that the axle is in the middle of its opening, mm."""
     return (opening.behind - opening.ahead) / 2
-
-
-def say_body(works: Works, units: Units) -> tuple[str, ...]:
-    """Return what is to be done to the body on the jig, in words."""
-    rows = [f"Braces in: {', '.join(works.braces)}. Take none out before its neighbours are tacked."] if works.braces else []
-    for corner, opening in works.openings.items():
-        move = body_move(opening)
-        said = (
-            "is in the middle of its opening"
-            if abs(move) < 0.05
-            else f"wants the body {say_length(abs(move), units, denominator=0, unit=True)} {'forward' if move > 0 else 'aft'}"
-        )
-        rows.append(f"The {CORNER_WORDS[corner]} axle centre {said}.")
-    for left, right, words in (("LF", "RF", "front"), ("LR", "RR", "rear")):
-        if left in works.openings and right in works.openings:
-            apart = body_move(works.openings[left]) - body_move(works.openings[right])  # type: ignore[index]
-            if abs(apart) > 0.5:
-                rows.append(
-                    f"Left and right ask for {say_length(abs(apart), units, denominator=0, unit=True)} more at the {words} {'left' if apart > 0 else 'right'}: the body is turned, or an opening is not as its twin."
-                )
-    for place in ("front", "rear"):
-        pair = [works.sills.get((place, side)) for side in ("left", "right")]
-        if pair[0] and pair[1]:
-            apart = pair[0][1].value - pair[1][1].value
-            low = "right" if apart > 0 else "left"
-            sag = " It was so before anything was cut." if pair[0][1].sag or pair[1][1].sag else ""
-            said = (
-                "level"
-                if abs(apart) < 0.05
-                else f"the {low} is {say_length(abs(apart), units, denominator=0, unit=True)} lower: pack it by so much, or note it as sag"
-            )
-            rows.append(f"Sills at the {place}: {said}.{sag}")
-    for support in works.supports.values():
-        if support.role == "locates" and support.pin and support.hole:
-            rows.append(
-                f"{support.name} locates with {say_length(support.hole - support.pin, units, denominator=0, unit=True)} of play."
-            )
-    return tuple(rows)
-
-
-def say_order(works: Works, done: Sequence[str]) -> tuple[str, ...]:
-    """Return what to weld next, and what is wrong with the order: neighbours on one side one after the other draw the frame that way."""
-    if works.order is None:
-        return ()
-    left = [j for j in works.order.joints if j not in done]
-    rows = [f"Weld next: {left[0]}." if left else "Every joint of the list is welded."]
-    if works.order.way == "in steps, checked after each" and done and left:
-        rows.append("Read the points of the last joint again before the next.")
-    sides = [_side(j) for j in left[:3]]
-    if len(sides) == 3 and sides[0] and len(set(sides)) == 1:
-        rows.append(
-            f"The next three joints are all on the {sides[0]}: the frame is drawn that way. Take one of the other side between."
-        )
-    return tuple(rows)
-
-
-def _side(joint: str) -> str:
-    words = joint.replace(".", " ").split()
-    return (
-        "left"
-        if words and (words[0] in ("LF", "LR") or "left" in words)
-        else "right"
-        if words and (words[0] in ("RF", "RR") or "right" in words)
-        else ""
-    )
-
-
-def say_gaps(works: Works, units: Units) -> tuple[str, ...]:
-    """Return clearances and bush gaps, the least first."""
-    rows = sorted(works.gaps.values(), key=lambda g: g.value)
-    return tuple(
-        f"{g.point.replace('.', ' ')} to {g.to}: {say_length(g.value, units, denominator=0, unit=True)}{' (bush)' if g.what == 'bush' else ''}"
-        for g in rows
-    )

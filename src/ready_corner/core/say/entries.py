@@ -38,7 +38,7 @@ def say_act(what: object, plan: Plan) -> str:
     if own:
         return own(act, plan)
     values: dict[str, Any] = {f.name: getattr(act, f.name) for f in fields(act)}  # type: ignore[arg-type]
-    return say(act.sentence, {"words": getattr(act, "words", ""), **values}, plan)
+    return say(act.sentence, {"words": getattr(act, "words", ""), **values}, plan.units)
 
 
 def _plan(state: CarState, entry: Entry) -> str:
@@ -115,7 +115,7 @@ def _unlearned(what: Unlearned, plan: Plan) -> str:
 
 def _support(what: SupportPoint, plan: Plan) -> str:
     play = "{name} {role}, pin {pin:length} in {hole:length}" if what.pin and what.hole else "{name} {role}"
-    return say(play, vars(what), plan)
+    return say(play, vars(what), plan.units)
 
 
 _OWN: Mapping[str, Callable[[Any, Plan], str]] = {

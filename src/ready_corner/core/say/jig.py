@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ready_corner.core.advise.pickups import WAYS, say_move
+from ready_corner.core.advise.pickups import WAYS, move_of
 from ready_corner.core.engines.survey.moved import Drift, Fit
 from ready_corner.core.engines.survey.network import Network
 from ready_corner.core.engines.survey.readings import KINDS, Reading
@@ -13,10 +13,10 @@ from ready_corner.core.engines.survey.wrong import Suspect, Verdict
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.survey_views import Agreement
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.errors import length
-from ready_corner.core.quantities.notation import Units, in_another_unit, say_angle, say_length
+from ready_corner.core.quantities.notation import Units, in_another_unit, in_units, say_angle, say_length
 from ready_corner.core.record.jig_acts import SurveyRead
 from ready_corner.core.record.weld_acts import open_holds
+from ready_corner.core.say.template import say_finding
 
 WITHOUT = "Until that is done, the frame is judged without what is wrong."
 WITHOUT_ANY = "Until that is settled, the frame is judged without any of them, and what hangs on them is too close to call."
@@ -74,7 +74,7 @@ def _apart(readings: Sequence[Reading], units: Units) -> list[str]:
     return [r.said + (f" ({_say_size(r, r.value, units)}, entry {r.id})" if times[r.said] > 1 else "") for r in readings]
 
 
-def say_free(network: Network) -> tuple[str, ...]:
+def say_free(network: Network, units: Units) -> tuple[str, ...]:
     """Return what nothing fixes, point by point, and what would."""
     rows = list(_groups(network))
     alone = {n for n in network.names if rows and n not in network.determined}
@@ -88,7 +88,7 @@ def say_free(network: Network) -> tuple[str, ...]:
         up = abs(mirror.away[2]) > 0.5 * float(np.linalg.norm(mirror.away))
         side = "above or below" if up else "on one side or the other"
         rows.append(
-            f"{say_point(mirror.point)} could as well be {side}, {length(float(np.linalg.norm(mirror.away)))} away: {'measure its height' if up else 'measure its offset'}."
+            f"{say_point(mirror.point)} could as well be {side}, {in_units(units)(float(np.linalg.norm(mirror.away)), 1)} away: {'measure its height' if up else 'measure its offset'}."
         )
     return tuple(rows)
 
@@ -135,7 +135,9 @@ def say_recovered(found: Fit, units: Units) -> tuple[str, ...]:
     stayed = [p for p in found.points if p.stayed]
     rows = [f"The old axes are found again from {len(stayed)} points that have stayed to one another."]
     for p in found.moved:
-        rows.append(f"{say_point(p.name)} has moved since: {say_move(p.by, p.expanded, units) or 'a little'}.")
+        rows.append(
+            f"{say_point(p.name)} has moved since: {', '.join(say_finding(m, units) for m in move_of(p.by, p.expanded)) or 'a little'}."
+        )
     if found.alternatives:
         rows.append(
             f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)} that moved. Measure one more point that has stayed."

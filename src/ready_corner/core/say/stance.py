@@ -3,7 +3,9 @@
 from collections.abc import Mapping
 
 import numpy as np
+from numpy.typing import NDArray
 
+from ready_corner.core.advise.perches import Perches
 from ready_corner.core.engines.linkage.named import say_rate
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.limits import Strip
@@ -14,6 +16,7 @@ from ready_corner.core.model.struts import AtWork
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units, say_angle, say_mass, say_small_length
 
+FloatArray = NDArray[np.float64]
 Line = tuple[str, str]
 
 
@@ -84,3 +87,26 @@ def arm_lines(move: Movement, travel: float) -> tuple[Line, ...]:
     """Return the angle of every arm to the chassis at a travel."""
     found: Mapping[str, float] = arm_angles(move, travel)
     return tuple((name, f"{say_angle(abs(a))} {'up' if a > 0 else 'down'} to the wheel") for name, a in found.items())
+
+
+def say_perch(plan: Plan, does: Perches, i: int) -> tuple[str, ...]:
+    """Return what one turn up of a perch does to the four heights and to the cross weight, in words."""
+    heights = [f"{'up' if h > 0 else 'down'} {say_small_length(abs(h), plan.units)}" for h in does.heights[:, i]]
+    more = does.cross[i]
+    said = f"{'+' if more > 0 else '−'}{abs(more):.2f} %"
+    return (*heights, said)
+
+
+def say_loads(loads: FloatArray, units: Units) -> tuple[str, ...]:
+    """Return four loads and what they come to in words: each, then all, front, left and cross weight."""
+    total = float(loads.sum())
+    shares = [
+        f"{name} {100 * part / total:.1f} %"
+        for name, part in (
+            ("rear", loads[2] + loads[3]),
+            ("left", loads[0] + loads[2]),
+            ("cross", loads[1] + loads[2]),
+        )
+        if total > 0  # scales that carry nothing share nothing
+    ]
+    return (*(say_mass(float(v), units) for v in loads), say_mass(total, units), *shares)

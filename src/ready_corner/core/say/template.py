@@ -1,44 +1,129 @@
 """Sentences from templates: words with the names of figures in braces, said in the units of a car.
 
-``{name}`` says a value as it is; ``{name:length}`` and the like as what it is (see ``SPECS``); ``{name?these|those}`` chooses words by
-whether it is true, and ``{name=value?these|those}`` by what it is; words that are chosen may have figures of their own.
+``{name}`` says a value as it is, a finding in its own words; ``{name:length}`` and the like as what it is (see ``SPECS``, else as Python
+formats it: ``{name:g}``); ``{name?these|those}`` chooses words by whether it is true, and ``{name=value?these|those}`` by what it is; words that
+are chosen may have figures of their own. Lists say each of what is in them: ``{name:and}``, ``{name:list}``, ``{name:semi}``, ``{name:lines}``.
 """
 
 import re
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from ready_corner.core.engines.linkage.named import say_rate
 from ready_corner.core.plan.corners import CORNER_WORDS
-from ready_corner.core.plan.names import say_point
-from ready_corner.core.plan.plan import Plan
+from ready_corner.core.plan.marks import say_mark, say_need, say_size, say_uncertainty, say_value
 from ready_corner.core.quantities.fields import typed_of
-from ready_corner.core.quantities.notation import say_angle, say_length, say_mass, say_small_length
+from ready_corner.core.quantities.finding import Finding
+from ready_corner.core.quantities.notation import (
+    Units,
+    echo,
+    in_units,
+    read,
+    say_angle,
+    say_exact,
+    say_length,
+    say_mass,
+    say_small_length,
+    say_turns,
+)
+from ready_corner.core.record.happenings import HAPPENING_WORDS
+from ready_corner.core.record.readings import QUANTITIES, Reading, say_figure, say_reading, title_of
+from ready_corner.core.say.words import LINES, WORDS
 
-SPECS: Mapping[str, Callable[[Any, Plan], str]] = {
-    "length": lambda v, plan: say_length(v, plan.units, denominator=0, unit=True),
-    "size": lambda v, plan: say_length(abs(v), plan.units, denominator=0, unit=True),
-    "small": lambda v, plan: say_small_length(abs(v), plan.units),
-    "bare": lambda v, plan: say_length(v, plan.units, denominator=0),
-    "angle": lambda v, plan: say_angle(abs(v)),
-    "mass": lambda v, plan: say_mass(abs(v), plan.units),
-    "corner": lambda v, plan: CORNER_WORDS[v],
-    "Corner": lambda v, plan: CORNER_WORDS[v].capitalize(),
-    "point": lambda v, plan: v.replace(".", " "),
-    "Point": lambda v, plan: say_point(v),
-    "list": lambda v, plan: ", ".join(v),
-    "and": lambda v, plan: " and ".join(v),
-    "typed": lambda v, plan: typed_of(v),
+SPECS: Mapping[str, Callable[[Any, Units], str]] = {
+    "length": lambda v, u: say_length(v, u, denominator=0, unit=True),
+    "size": lambda v, u: say_length(abs(v), u, denominator=0, unit=True),
+    "small": lambda v, u: say_small_length(abs(v), u),
+    "bare": lambda v, u: say_length(v, u, denominator=0),
+    "exact": say_exact,
+    "len": lambda v, u: in_units(u)(float(v), 1),
+    "len0": lambda v, u: in_units(u)(float(v), 0),
+    "len2": lambda v, u: in_units(u)(float(v), 2),
+    "angle": lambda v, u: say_angle(abs(v)),
+    "degrees": lambda v, u: say_angle(v),
+    "mass": lambda v, u: say_mass(abs(v), u),
+    "turns": lambda v, u: say_turns(v),
+    "corner": lambda v, u: CORNER_WORDS[v],
+    "Corner": lambda v, u: CORNER_WORDS[v].capitalize(),
+    "point": lambda v, u: v.replace(".", " "),
+    "typed": lambda v, u: typed_of(v),
+    "mark": lambda v, u: say_mark(v),
+    "Mark": lambda v, u: _capital(say_mark(v)),
+    "value": lambda v, u: say_value(v.mark, v.value, u, v.denominator),
+    "much": lambda v, u: say_size(v.mark, v.value, u, v.denominator),
+    "u": lambda v, u: say_uncertainty(v.mark, v.value, u),
+    "need": lambda v, u: say_need(v.mark, v.value, u),
+    "lower": lambda v, u: v.lower(),
+    "Capital": lambda v, u: _capital(_plain(v, u)),
+    "begun": lambda v, u: _begun(_plain(v, u)),
+    "list": lambda v, u: ", ".join(_plain(x, u) for x in v),
+    "and": lambda v, u: " and ".join(_plain(x, u) for x in v),
+    "or": lambda v, u: " or ".join(f"“{x}”" for x in v),
+    "with": lambda v, u: " with ".join(_plain(x, u) for x in v),
+    "happening": lambda v, u: HAPPENING_WORDS[v],
+    "reading": lambda v, u: say_figure(v[0], v[1], u),
+    "plus": lambda v, u: " + ".join(_plain(x, u) for x in v),
+    "begun_place": lambda v, u: _begun(title_of(v)),
+    "upright": lambda v, u: say_angle(v, 0),
+    "echo": lambda v, u: _said_back(v, u),  # noqa: PLW0108
+    "angle3": lambda v, u: say_angle(v, 3),
+    "rate": say_rate,
+    "semi": lambda v, u: "; ".join(_plain(x, u) for x in v),
+    "rows": lambda v, u: "\n".join(_plain(x, u) for x in v),
+    "lines": lambda v, u: " ".join(said for x in v if (said := _plain(x, u))),
+    "corners": lambda v, u: " and ".join(CORNER_WORDS[x] for x in v),
+    "corner_list": lambda v, u: ", ".join(CORNER_WORDS[x] for x in v),
+    "marks": lambda v, u: " and ".join(say_mark(x) for x in v),
 }  # fmt: skip
-_FIELD = re.compile(r"(\w+)(?::(\w+))?")
+_FIELD = re.compile(r"(\w+)(?::([\w.+]+))?")
 _CHOICE = re.compile(r"(\w+)(?:=([^?]*))?\?(.*)", re.DOTALL)
 
 
-def say(template: str, values: Mapping[str, Any], plan: Plan) -> str:
+def say_finding(finding: Finding | str, units: Units) -> str:
+    """Return a finding as a sentence in the units of a car; words pass as they are."""
+    if isinstance(finding, str):
+        return finding
+    return say(WORDS[finding.kind], dict(finding.figures), units)
+
+
+def in_mm(finding: Finding) -> str:
+    """Return a finding as it is said in millimetres, for whoever prints it without knowing a car."""
+    return say_finding(finding, Units())
+
+
+def say_line(finding: Finding, units: Units) -> tuple[str, str]:
+    """Return a finding that is a line of what and how much."""
+    what, much = LINES[finding.kind]
+    return say(what, dict(finding.figures), units), say(much, dict(finding.figures), units)
+
+
+def _plain(value: Any, units: Units) -> str:
+    """Return a value that needs no words of its own, or a finding in its."""
+    return "" if value is None else say_finding(value, units) if isinstance(value, Finding) else str(value)
+
+
+def _said_back(what: Reading, units: Units) -> str:
+    """Return a reading as it is said back: as typed and in the car's unit where those differ."""
+    kind = QUANTITIES[what.quantity].kind
+    if what.typed and (figure := read(what.typed, kind, units)).foreign:
+        return echo(figure, kind, units)
+    return say_reading(units, what.quantity, what.value, what.denominator, what.typed)
+
+
+def _begun(words: str) -> str:
+    return f"{words[:1].lower()}{words[1:]}"
+
+
+def _capital(words: str) -> str:
+    return f"{words[:1].upper()}{words[1:]}"
+
+
+def say(template: str, values: Mapping[str, Any], units: Units) -> str:
     """Return a template said with these values."""
     said, at = [], 0
     while (begin := template.find("{", at)) >= 0:
         end = _end(template, begin)
-        said += [template[at:begin], _field(template[begin + 1 : end], values, plan)]
+        said += [template[at:begin], _field(template[begin + 1 : end], values, units)]
         at = end + 1
     return "".join([*said, template[at:]]).strip()
 
@@ -53,26 +138,29 @@ def _end(template: str, begin: int) -> int:
     raise ValueError(f"a brace is not closed in “{template}”")
 
 
-def _field(inside: str, values: Mapping[str, Any], plan: Plan) -> str:
+def _field(inside: str, values: Mapping[str, Any], units: Units) -> str:
     if choice := _CHOICE.fullmatch(inside):
         name, wanted, words = choice.groups()
         yes, no = _parted(words)
         chosen = yes if (bool(values[name]) if wanted is None else str(values[name]) == wanted) else no
-        return _keep_space(chosen, values, plan)
+        return _keep_space(chosen, values, units)
     found = _FIELD.fullmatch(inside)
     if found is None:
         raise ValueError(f"“{{{inside}}}” is no field of a template")
     value = values[found[1]]
-    return SPECS[found[2]](value, plan) if found[2] else str(value)
+    if not found[2]:
+        return _plain(value, units)
+    own = SPECS.get(found[2])
+    return own(value, units) if own else format(value, found[2])
 
 
-def _keep_space(words: str, values: Mapping[str, Any], plan: Plan) -> str:
+def _keep_space(words: str, values: Mapping[str, Any], units: Units) -> str:
     """Say chosen words, with the blanks about them as they are."""
     inner = words.strip(" ")
     if not inner:
         return words
     before, after = words.split(inner, 1)
-    return f"{before}{say(inner, values, plan)}{after}"
+    return f"{before}{say(inner, values, units)}{after}"
 
 
 def _parted(words: str) -> tuple[str, str]:

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
 
@@ -66,7 +67,7 @@ def floor_from_pads(places: ArrayLike, heights: ArrayLike) -> Floor:
     design = np.column_stack([np.ones(len(xy)), xy])
     (level, along, across), _, rank, _ = np.linalg.lstsq(design, z, rcond=1e-9)  # 1e-9: pads nearer than that to one line
     if rank < 3:
-        raise MeasuredError("The pads lie on one line; a floor needs three that do not. Measure one more.", path="typed")
+        raise MeasuredError(finding("pads.on-one-line"), path="typed")
     normal = np.array([-along, -across, 1.0]) / np.sqrt(along**2 + across**2 + 1)
     ahead = np.array([1.0, 0.0, along]) / np.hypot(1.0, along)
     left = np.cross(normal, ahead)
@@ -90,7 +91,7 @@ def camber_from_gravity_deg(
     b = np.sin(np.radians(t)) * ux + s * np.cos(np.radians(t)) * uy
     sine = np.sin(np.radians(g)) / np.hypot(uz, b)
     if np.any(np.abs(sine) > 1):
-        raise MeasuredError("No wheel on such a floor gives that reading. Level the gauge and the pads again.", path="typed")
+        raise MeasuredError(finding("camber.impossible"), path="typed")
     return np.asarray(np.degrees(np.arcsin(sine) + np.arctan2(b, uz)), dtype=float)
 
 

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
 
@@ -45,16 +46,14 @@ def toe_against_string_deg(front_gap: ArrayLike, back_gap: ArrayLike, span: Arra
     """
     front, back, wide = (np.asarray(a, dtype=float) for a in (front_gap, back_gap, span))
     if np.any(wide <= 0):
-        raise StringError("The span between the two points touched is nothing. Measure the rim over its flanges.", path="span")
+        raise StringError(finding("string.no-span"), path="span")
     if np.any(front < 0) or np.any(back < 0):
-        raise StringError(
-            "A gap is under zero: the string would cut through the wheel. Move it out and read again.", path="typed"
-        )
+        raise StringError(finding("string.gap-below-zero"), path="typed")
     sine = (front - back) / wide
     if np.any(np.abs(sine) > 1):
         worst = float(np.max(np.abs(front - back)))
         raise StringError(
-            f"The two gaps differ by {length(worst)}, more than the {length(float(np.min(wide)))} between them: no wheel stands so. Read both again.",
+            finding("string.gaps-too-far-apart", difference=worst, span=float(np.min(wide))),
             path="typed",
             numbers={"difference": worst, "span": float(np.min(wide))},
         )
@@ -70,7 +69,7 @@ def require_clear_of_tyre(front_gap: float, back_gap: float, span: float, tyre_d
     clear = (front_gap + back_gap) / 2 - abs(front_gap - back_gap) / 2 * tyre_diameter / span
     if clear < 0:
         raise StringError(
-            f"With gaps of {length(front_gap)} and {length(back_gap)} the string would cross the tyre by {length(-clear)}. Move it out and read both again.",
+            finding("string.through-tyre", front=front_gap, back=back_gap, over=-clear),
             path="typed",
             numbers={"clear": clear},
         )
@@ -90,7 +89,7 @@ def string_opening(
     sine = (front_hub_gap - rear_hub_gap) / between
     if wheelbase <= 0 or abs(sine) >= 1:
         raise StringError(
-            f"The hub gaps {length(front_hub_gap)} and {length(rear_hub_gap)} do not belong to one string along the car. Read both again.",
+            finding("string.hub-gaps-disagree", front=front_hub_gap, rear=rear_hub_gap),
             path="typed",
             numbers={"front": front_hub_gap, "rear": rear_hub_gap},
         )
@@ -109,7 +108,7 @@ def box_yaw_deg(gap_lf: float, gap_rf: float, gap_lr: float, gap_rr: float, whee
     """
     sine = ((gap_rf - gap_lf) - (gap_rr - gap_lr)) / (2 * wheelbase)
     if abs(sine) >= 1:
-        raise StringError("The four hub gaps do not belong to strings along the car. Read them again.", path="typed")
+        raise StringError(finding("string.box-disagrees"), path="typed")
     return float(np.degrees(np.arcsin(sine)))
 
 
@@ -129,7 +128,7 @@ def toe_of_length_deg(length: ArrayLike, span: ArrayLike, wheels: int = 1) -> Fl
     """
     size, wide = np.asarray(length, dtype=float) / wheels, np.asarray(span, dtype=float)
     if np.any(wide <= 0) or np.any(np.abs(size) > wide):
-        raise StringError("A toe is less than the span it is taken over. Type both again.", path="typed")
+        raise StringError(finding("toe.longer-than-span"), path="typed")
     return np.asarray(wheels * np.degrees(np.arcsin(size / wide)))
 
 

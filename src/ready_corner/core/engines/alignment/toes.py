@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ready_corner.core.engines.alignment.string import toe_of_length_deg
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import ShopNotationError, Units, WrongKindError, read, say_angle, say_length
 
 _OVER = re.compile(r"(.+?)\s*\b(?:over|across|at|on)\b\s*(?:the\s+)?(.+)", re.IGNORECASE)
@@ -40,14 +41,14 @@ def read_toe(text: str, units: Units, spans: Mapping[str, float], wheels: int = 
             return Toe(read(text, "angle", units).value)
         except WrongKindError as wrong:
             raise WrongKindError(
-                f'“{text.strip()}” is a length, and as that a toe says nothing without its span. Type it over the rim, such as 1/16" in over the rim, or in degrees.',
+                finding("toe.span-wanted", text=text.strip()),
                 text,
             ) from wrong
     size, way = _way(found[1], text)
     name, stated = re.fullmatch(r"([a-z]*)(?:['’]s\b)?\s*(.*)", found[2].strip().lower()).groups()  # type: ignore[union-attr]
     known = spans.get(_NAMES.get(name, ""), 0.0)
     if name in _NAMES and not stated and known <= 0:
-        raise ShopNotationError(f"The plan does not say yet how wide the {name} is. Type that first, or the span itself.", text)
+        raise ShopNotationError(finding("toe.width-unknown", name=name), text)
     span = known if name in _NAMES and not stated else read(stated if name in _NAMES else found[2], "length", units).value
     length = way * read(size, "length", units).value
     deg = float(toe_of_length_deg(length, span, wheels))
@@ -62,7 +63,7 @@ def _way(text: str, whole: str) -> tuple[str, int]:
     if said is None:
         if text.strip()[:1] in "-−+":
             return text.strip()[1:], -1 if text.strip()[0] in "-−" else 1
-        raise ShopNotationError(f'“{whole.strip()}”: in or out? Type it with its way, such as 1/16" in over the rim.', whole)
+        raise ShopNotationError(finding("toe.which-way", text=whole.strip()), whole)
     return said[1], 1 if said[2].lower() == "in" else -1
 
 

@@ -9,7 +9,8 @@ import numpy as np
 from ready_corner.core.engines.linkage.layouts import LAYOUTS, STEERED_AXLE, Layout, LayoutName
 from ready_corner.core.engines.linkage.mechanism import Shape
 from ready_corner.core.engines.linkage.space import Array
-from ready_corner.core.quantities.errors import PlannedError, length
+from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 
 
@@ -131,12 +132,10 @@ class Loads:
 
     def __post_init__(self) -> None:
         if not self.height > 0:
-            raise PlannedError(
-                f"A centre of gravity {length(self.height)} over the ground cannot be. Give its height.", path="loads.height"
-            )
+            raise PlannedError(finding("loads.height-impossible", height=self.height), path="loads.height")
         if not 0 <= self.front_share <= 1:
             raise PlannedError(
-                f"A front share of braking of {self.front_share:g} cannot be. Give it between 0 and 1.",
+                finding("loads.share-impossible", front_share=self.front_share),
                 path="loads.front_share",
             )
 
@@ -178,7 +177,12 @@ class Body:
         for name, place in points.items():
             if name not in self.shape.mechanism.points:
                 raise PlannedError(
-                    f"{self.name} has no point “{name}”. {meant(name, [n for n in self.shape.mechanism.points if not n.endswith('@upright')])}",
+                    finding(
+                        "body.no-point",
+                        body=self.name,
+                        point=name,
+                        near=meant(name, [n for n in self.shape.mechanism.points if not n.endswith("@upright")]),
+                    ),
                     path=f"points.{self.name}.{name}",
                 )
             for each in self.twins(name, lengths):
@@ -211,20 +215,20 @@ def body_of(
     found = LAYOUTS[layout]
     needed = (*found.needed, *(STEERED_AXLE if steered and found.axle else ()))
     if missing := [p for p in needed if p not in points]:
-        raise PlannedError(f"{name} ({layout}) still needs {', '.join(missing)}.", path=f"points.{name}.{missing[0]}")
+        raise PlannedError(
+            finding("body.points-missing", body=name, layout=layout, missing=tuple(missing)), path=f"points.{name}.{missing[0]}"
+        )
     for point, place in points.items():
         if not np.all(np.isfinite(np.asarray(place, dtype=float))):
-            raise PlannedError(f"{name}.{point} is not a place: its coordinates are not finite.", path=f"points.{name}.{point}")
+            raise PlannedError(finding("body.no-place", body=name, point=point), path=f"points.{name}.{point}")
     if steered and found.axle and not points["left.arm"][1] > points["right.arm"][1]:
-        raise PlannedError(
-            f"{name}.left.arm is right of {name}.right.arm. Are left and right exchanged?", path=f"points.{name}.left.arm"
-        )
+        raise PlannedError(finding("body.sides-exchanged", body=name, name=name), path=f"points.{name}.left.arm")
     mechanism = found.mechanism(points, steered, box)
     shape = Shape.of(mechanism, points, lengths)
     for link, size in zip(mechanism.links, shape.links, strict=True):
         if not size > 0:
             raise PlannedError(
-                f"{name}.{link.body} and {name}.{link.upright} are in the same place, so {link.name} has no length. Measure both again.",
+                finding("body.no-length", body=name, inner=link.body, outer=name, link=link.upright, name=link.name),
                 path=f"points.{name}.{link.upright}",
             )
     return Body(name, found, shape, wheels, **parts)  # type: ignore[arg-type]

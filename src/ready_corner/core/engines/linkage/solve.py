@@ -11,6 +11,7 @@ import numpy as np
 from ready_corner.core.engines.linkage.mechanism import DOF, Pose, Shape, design_pose, scaled_singular_values, system
 from ready_corner.core.engines.linkage.space import STEP, Array, dot, rotation_by, skew
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import Finding, finding
 
 CLOSED_MM = 1e-9  # a row has converged when no link is further than this from its length
 NEARLY_SINGULAR, SINGULAR = 1e-2, 1e-6  # smallest over largest singular value of the scaled rows: warn, refuse
@@ -25,10 +26,10 @@ class SingularLinkageError(PlannedError):
 
     code = "linkage_singular"
 
-    def __init__(self, member: str, ratio: float, what: str) -> None:
+    def __init__(self, member: str, ratio: float, what: Finding) -> None:
         self.member, self.ratio = member, ratio
         super().__init__(
-            f"{what} The smallest singular value is {ratio:.1e} of the largest; {member} is in it. Move one of its ends.",
+            finding("linkage.singular", what=what, ratio=ratio, member=member),
             path=f"members.{member}",
             numbers={"ratio": ratio},
         )
@@ -118,7 +119,7 @@ def require_held(shape: Shape) -> float:
     values = scaled_singular_values(shape, rows)[0]
     ratio = float(values[DOF - 1] / values[0]) if len(values) >= DOF else 0.0
     if not ratio >= SINGULAR:
-        raise SingularLinkageError(_weakest(shape, rows[0]), ratio, "The links do not hold the wheel in its design position.")
+        raise SingularLinkageError(_weakest(shape, rows[0]), ratio, finding("linkage.holds-nothing"))
     return ratio
 
 

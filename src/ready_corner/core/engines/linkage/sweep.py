@@ -22,7 +22,8 @@ from ready_corner.core.engines.linkage.mechanism import Pose, Shape
 from ready_corner.core.engines.linkage.parts import arm_turning, spring_length
 from ready_corner.core.engines.linkage.solve import NEARLY_SINGULAR, End, Poses, masked, solve
 from ready_corner.core.engines.linkage.space import STEP, Array, cross
-from ready_corner.core.quantities.errors import CalledError, PlannedError, length, spelt
+from ready_corner.core.quantities.errors import CalledError, PlannedError
+from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.naming import meant
 
 MOST_MM, MOST_ROLL_DEG = 2000.0, 60.0  # no wheel travels, and no car rolls, so far; a range beyond is a slip
@@ -33,19 +34,14 @@ BINDS_MM = 1e-6  # links further than this from their lengths are not rounding: 
 class Sweep:
     """Rows of positions: drives (N,), ``converged`` (N,), answers by wheel side and by name (N,); nan where a row is out of reach.
 
-    ``ends``: where the branch ends and which member is at full stretch. ``words``: what ``warnings`` says, in any units.
+    ``ends``: where the branch ends and which member is at full stretch.
     """
 
     body: Body
     poses: Poses
     wheels: tuple[Answers, ...]
     shared: Answers
-    words: tuple[str, ...] = ()
-
-    @property
-    def warnings(self) -> tuple[str, ...]:
-        """Sentences about what is nearly singular or out of reach, lengths in mm; ``words`` has them as ``errors.spelt`` takes them."""
-        return tuple(map(spelt, self.words))
+    warnings: tuple[Finding, ...] = ()
 
     @property
     def ends(self) -> tuple[End, ...]:
@@ -80,13 +76,13 @@ def sweep(
         largest = float(np.max(np.abs(np.asarray(drive, dtype=float)), initial=0.0))
         if not largest <= most:
             raise CalledError(
-                f"A {name} of {largest:g} {unit} is out of any range: no wheel goes there. Ask for at most {most:g} {unit} either way.",
+                finding("sweep.out-of-range", name=name, largest=largest, unit=unit, most=most),
                 path=name,
             )
     if np.any(np.asarray(steer)) and not body.steered:
-        raise PlannedError(f"{body.name} is not steered, so no rack travel can be asked of it.", path="steer")
+        raise PlannedError(finding("sweep.not-steered", body=body.name), path="steer")
     if np.any(np.asarray(roll_deg)) and not body.is_axle:
-        raise PlannedError(f"{body.name} is one corner; ask for roll by the travel of each wheel.", path="roll")
+        raise PlannedError(finding("sweep.one-corner", body=body.name), path="roll")
     drives = np.broadcast_arrays(*(np.asarray(a, dtype=float) for a in (travel, steer, roll_deg)))
     grid = drives[0].shape
     flat = [np.atleast_1d(d.ravel()) for d in drives]
@@ -110,7 +106,7 @@ def sweep_known(body: Body, travel: Array) -> Sweep:
     if known.all():
         return swept
     wheels = tuple(_blanked(w, known) for w in swept.wheels)
-    return Sweep(body, masked(swept.poses, known, swept.ends), wheels, _blanked(swept.shared, known), swept.words)
+    return Sweep(body, masked(swept.poses, known, swept.ends), wheels, _blanked(swept.shared, known), swept.warnings)
 
 
 def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False) -> tuple[tuple[Answers, ...], Answers]:
@@ -151,41 +147,34 @@ def _blanked(answers: Mapping[str, Array], ok: Array) -> Answers:
     return {name: np.where(ok, value, np.nan) for name, value in answers.items()}
 
 
-def _where(end: End) -> str:
-    """Return where a branch ends, in words: a roll as roll, with the heave and the steering it was at."""
-    parts = [f"{abs(end.roll_deg):.1f}° of roll, {'left' if end.roll_deg > 0 else 'right'} wheel up"] if end.roll_deg else []
+def _where(end: End) -> tuple[Finding, ...]:
+    """Return where a branch ends: a roll as roll, with the heave and the steering it was at."""
+    parts = [finding("sweep.at-roll", roll=abs(end.roll_deg), left=end.roll_deg > 0)] if end.roll_deg else []
     if end.travel or not parts:
-        parts.append(f"{length(abs(end.travel))} of {'bump' if end.travel >= 0 else 'droop'}")
+        parts.append(finding("sweep.at-travel", travel=abs(end.travel), bump=end.travel >= 0))
     if end.steer:
-        parts.append(f"the rack {length(abs(end.steer))} to the {'left' if end.steer > 0 else 'right'}")
-    return " with ".join(parts)
+        parts.append(finding("sweep.at-rack", rack=abs(end.steer), left=end.steer > 0))
+    return tuple(parts)
 
 
-def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Answers) -> tuple[str, ...]:
+def _warnings(body: Body, poses: Poses, wheels: tuple[Answers, ...], shared: Answers) -> tuple[Finding, ...]:
     said = []
     for end in poses.ends:
-        said.append(f"{body.name}: {end.member} is at full stretch at {_where(end)}; the rows beyond are out of reach.")
+        said.append(finding("sweep.full-stretch", body=body.name, member=end.member, where=_where(end)))
     bound = np.nanmax(np.where(poses.converged, poses.residual, 0.0), initial=0.0)
     if bound > BINDS_MM:
-        said.append(
-            f"{body.name}: its links hold it more than they can: at these positions they are up to {length(bound, 2)} off their lengths, which the bushes must give."
-        )
+        said.append(finding("sweep.binds", body=body.name, off=float(bound)))
     if poses.condition < NEARLY_SINGULAR:
-        said.append(
-            f"{body.name}: its links hold the wheel only just (smallest singular value {poses.condition:.1e} of the largest). Small errors of length move it far."
-        )
+        said.append(finding("sweep.only-just", body=body.name, condition=float(poses.condition)))
     for wheel in wheels:
         if (screw := np.abs(wheel.get("axis_pitch", np.zeros(poses.rows)))[poses.converged]).any():
-            said.append(
-                f"{body.name}: with the tie rod let go, no pure rotation is left at {np.count_nonzero(screw)} of these positions. "
-                f"Caster, inclination, scrub and trail are there of the screw of least pitch (up to {length(float(screw.max()))} a radian)."
-            )
+            said.append(finding("sweep.screw", body=body.name, rows=int(np.count_nonzero(screw)), pitch=float(screw.max())))
     for spring in body.springs:
         lost = np.isnan(shared.get(f"{spring.name}.length", np.zeros(poses.rows))) & poses.converged
         if lost.any():
             first = poses.travel[lost][np.argmin(np.abs(poses.travel[lost]))]
             said.append(
-                f"{body.name}: the rocker's rod does not reach from {length(abs(float(first)))} of {'bump' if first >= 0 else 'droop'} on, so {spring.name} is not known there."
+                finding("sweep.rod", body=body.name, travel=abs(float(first)), bump=bool(first >= 0), spring=spring.name)
             )
     return tuple(said)
 
@@ -228,7 +217,12 @@ def travel_for_angle(body: Body, arm: str, angle_deg: Array, steer: float = 0.0,
 
     else:
         raise PlannedError(
-            f"{body.name} has no arm or member “{arm}”. {meant(arm, [*body.layout.arms, *(k.name for k in body.shape.mechanism.links)])}",
+            finding(
+                "sweep.no-arm",
+                body=body.name,
+                arm=arm,
+                near=meant(arm, [*body.layout.arms, *(k.name for k in body.shape.mechanism.links)]),
+            ),
             path="arm",
         )
     return _travel_for(body, measured, angle_deg, steer, reach)

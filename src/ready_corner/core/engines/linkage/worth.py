@@ -18,6 +18,7 @@ from ready_corner.core.engines.linkage.solve import Poses, solve_near, solve_row
 from ready_corner.core.engines.linkage.space import STEP, Array
 from ready_corner.core.engines.linkage.sweep import Sweep, answers_at, sweep
 from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 
 Hold = Literal["travel", "spring"]
@@ -66,10 +67,11 @@ def sensitivities(
     known = {p.name for p in parameters(swept.body)}
     if missing := next((p.name for p in wanted if p.name not in known), None):
         raise PlannedError(
-            f"{swept.body.name} has no point or member “{missing}”. {meant(missing, sorted(known))}", path="parameters"
+            finding("worth.no-such-lever", body=swept.body.name, lever=missing, near=meant(missing, sorted(known))),
+            path="parameters",
         )
     if not swept.poses.converged.all():
-        raise PlannedError("Some rows are out of reach; ask for less travel.", path="travel")
+        raise PlannedError(finding("worth.out-of-reach"), path="travel")
     found, along = _by_step(swept, wanted, hold, lengths, spring)
     return found | _of_rates(swept, wanted, lengths, along, found) if rates else found
 
@@ -152,7 +154,7 @@ def _keeping_spring(body: Body, shape: Shape, pose: Pose, change: Array, name: s
     """Return the further travel that brings the spring back to its length: (change of length) / (shortening per mm)."""
     spring = next((s for s in body.springs if name in ("", s.name)), None)
     if spring is None:
-        raise PlannedError(f"{body.name} has no spring to be held. Give it one in the plan.", path="springs")
+        raise PlannedError(finding("worth.no-spring", body=body.name), path="springs")
     twist = motion_of(body, body.shape, pose).twist
     there = nudged(pose, change)
     length, _ = spring_length(body, shape, there, np.broadcast_to(twist, change.shape).astype(complex), spring)

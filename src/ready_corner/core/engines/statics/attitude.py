@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
 LEAST_SPREAD = 1e-3  # places nearer to one line than this share of their length tell nothing across it
@@ -51,14 +52,10 @@ def attitude_of(places: Sequence[Sequence[float]], heights: Sequence[float]) -> 
     """
     p, h = np.asarray(places, dtype=float), np.asarray(heights, dtype=float)
     if len(p) < 3:
-        raise MeasuredError(
-            f"{len(p)} heights do not tell how the chassis stands. Read three that are not on one line.", path="heights"
-        )
+        raise MeasuredError(finding("attitude.too-few", count=len(p)), path="heights")
     s = np.linalg.svd((p - p.mean(axis=0)), compute_uv=False)
     if s[1] < LEAST_SPREAD * s[0]:
-        raise MeasuredError(
-            "These places are on one line, so the chassis could have rolled about it. Read one beside it.", path="heights"
-        )
+        raise MeasuredError(finding("attitude.on-one-line"), path="heights")
     found = np.zeros(3)
     found[2] = float(np.mean(h - p[:, 2]))
     for _ in range(60):
@@ -73,7 +70,7 @@ def attitude_of(places: Sequence[Sequence[float]], heights: Sequence[float]) -> 
         if np.abs(step[2]) < 1e-11 * (1 + abs(found[2])) and np.abs(step[:2]).max() < 1e-14:
             break
     if np.abs(found[:2]).max() > np.radians(45):
-        raise MeasuredError("No chassis leans like this. One of the heights is misread: read them again.", path="heights")
+        raise MeasuredError(finding("attitude.impossible"), path="heights")
     now = Attitude(float(np.degrees(found[0])), float(np.degrees(found[1])), float(found[2]))
     left = p @ now.up + now.height - h
     return Attitude(now.pitch_deg, now.roll_deg, now.height, tuple(float(v) for v in left))
@@ -103,6 +100,6 @@ def ride_from_hub(hub: Sequence[float], hub_height: float, loaded_radius: float,
 def _require_radius(loaded_radius: float) -> None:
     if not loaded_radius > 0:
         raise MeasuredError(
-            "The loaded radius of the tyre is missing. Measure from the floor to the hub centre with the car on it; half the tyre's diameter is not it.",
+            finding("attitude.no-radius"),
             path="loaded_radius",
         )

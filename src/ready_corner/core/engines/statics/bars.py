@@ -3,7 +3,8 @@
 import math
 from dataclasses import dataclass
 
-from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 SHEAR_STEEL = 79_300.0  # N/mm²; spring steel
 YOUNG_STEEL = 206_000.0
@@ -27,9 +28,7 @@ class RollBar:
 
     def __post_init__(self) -> None:
         if not (self.diameter > self.bore >= 0 and self.length > 0 and self.arm > 0):
-            raise MeasuredError(
-                "A bar wants a diameter greater than its bore, a length and an arm. Measure them again.", path="diameter"
-            )
+            raise MeasuredError(finding("bar.no-size"), path="diameter")
 
     @property
     def moment_per_rad(self) -> float:
@@ -58,7 +57,7 @@ def twist_deg(left_travel: float, right_travel: float, arm: float) -> float:
     Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if max(abs(left_travel), abs(right_travel)) >= arm:
-        raise MeasuredError(f"An arm of {length(arm)} cannot reach so far. Look at the drop link.", path="arm")
+        raise MeasuredError(finding("bar.arm-too-short", arm=arm), path="arm")
     return math.degrees(math.asin(left_travel / arm) - math.asin(right_travel / arm))
 
 
@@ -85,9 +84,7 @@ def bar_rate_at_wheel(end_rate: float, link_ratio: float) -> float:
     Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if not link_ratio > 0:
-        raise MeasuredError(
-            "A drop link that moves no bar adds nothing. Measure bar end travel over wheel travel.", path="ratio"
-        )
+        raise MeasuredError(finding("bar.no-ratio"), path="ratio")
     return end_rate * link_ratio**2
 
 
@@ -108,7 +105,7 @@ def spline_steps(wanted_deg: float, inner: int, outer: int, most: int = 0) -> Sp
     Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if min(inner, outer) < 2:
-        raise MeasuredError("A torsion bar has splines at both ends. Count them.", path="splines")
+        raise MeasuredError(finding("torsion.no-splines"), path="splines")
     most = most or max(inner, outer)
     best: SplineStep | None = None
     for n in range(-most, most + 1):
@@ -142,7 +139,7 @@ def free_hang_deg(loaded_deg: float, load: float, arm: float, moment_per_deg: fl
     Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
     """
     if not moment_per_deg > 0:
-        raise MeasuredError("A bar without a rate holds nothing. Type its N·m per degree.", path="rate")
+        raise MeasuredError(finding("torsion.no-rate"), path="rate")
     return loaded_deg + load * arm * math.cos(math.radians(loaded_deg)) / 1000 / moment_per_deg
 
 

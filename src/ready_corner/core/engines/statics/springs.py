@@ -7,7 +7,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import Finding, finding
 
 GRAVITY = 9.80665  # m/s²
 
@@ -22,10 +23,10 @@ class Coil:
 
     def __post_init__(self) -> None:
         if not self.rate > 0:
-            raise MeasuredError(f"A rate of {self.rate:g} N/mm holds nothing up. Type the rate of the spring.", path="rate")
+            raise MeasuredError(finding("spring.no-rate", rate=self.rate), path="rate")
         if not 0 <= self.solid < self.free:
             raise MeasuredError(
-                f"A spring {length(self.free)} long cannot be {length(self.solid)} when its coils touch. Measure both again.",
+                finding("spring.solid-over-free", free=self.free, solid=self.solid),
                 path="solid",
             )
 
@@ -67,7 +68,7 @@ class Stack:
             return 0.0
         if compression > self.stroke + 1e-9:
             raise MeasuredError(
-                f"It would be {length(self.free - compression)} long, but its coils touch at {length(self.free - self.stroke)}. Take a longer or a stiffer spring, or less preload.",
+                finding("spring.coils-touch", length=self.free - compression, solid=self.free - self.stroke),
                 path="length",
                 numbers={"length": self.free - compression, "solid": self.free - self.stroke},
             )
@@ -103,10 +104,10 @@ def settled(stack: Stack, load: float) -> Settled:
     Source: Hooke's law, springs in series, virtual work; docs/stance.md.
     """
     if load < 0:
-        raise MeasuredError(f"A load of {load:g} N pulls the car down. Type what the scale says.", path="load")
+        raise MeasuredError(finding("spring.load-below-zero", load=load), path="load")
     compression = stack.compression(load)
     if compression >= stack.stroke - 1e-9:
-        raise MeasuredError(f"Under {load:.0f} N its coils touch. It is too soft or too short for this corner.", path="load")
+        raise MeasuredError(finding("spring.bound-by-load", load=load), path="load")
     return Settled(
         stack.free - compression, compression, load, stack.rate(compression), stack.stroke - compression, compression
     )
@@ -146,7 +147,7 @@ def frequency_hz(rate_at_wheel: float, sprung_kg: float) -> float:
     Source: Hooke's law, springs in series, virtual work; docs/stance.md.
     """
     if not sprung_kg > 0:
-        raise MeasuredError(f"A sprung mass of {sprung_kg:g} kg has no frequency. Type what the corner carries.", path="mass")
+        raise MeasuredError(finding("spring.no-mass", mass=sprung_kg), path="mass")
     return math.sqrt(rate_at_wheel * 1000 / sprung_kg) / (2 * math.pi)
 
 
@@ -169,9 +170,7 @@ def in_series(first: float, second: float) -> float:
 
 def _require_ratio(ratio: float) -> None:
     if not ratio > 0:
-        raise MeasuredError(
-            f"A motion ratio of {ratio:g} moves no spring. Measure spring travel over wheel travel.", path="ratio"
-        )
+        raise MeasuredError(finding("spring.no-ratio", ratio=ratio), path="ratio")
 
 
 @dataclass(frozen=True)
@@ -180,7 +179,7 @@ class DamperFit:
 
     closing: float
     opening: float
-    words: str
+    said: Finding
 
 
 def damper_fit(closed: float, open_: float, at_bump: float, at_droop: float, margin: float = 5.0) -> DamperFit:
@@ -189,12 +188,11 @@ def damper_fit(closed: float, open_: float, at_bump: float, at_droop: float, mar
     Source: Hooke's law, springs in series, virtual work; docs/stance.md.
     """
     if not closed < open_:
-        raise MeasuredError(f"It is {length(closed)} closed and {length(open_)} open. Are the two exchanged?", path="closed")
+        raise MeasuredError(finding("damper.exchanged", closed=closed, open=open_), path="closed")
     closing, opening = at_bump - closed, open_ - at_droop
-    short = [w for room, w in ((closing, "it bottoms before full bump"), (opening, "it is the stop in droop")) if room < 0]
-    tight = [w for room, w in ((closing, "closing"), (opening, "opening")) if 0 <= room < margin]
-    words = " and ".join(short) or (f"little room {' and '.join(tight)}" if tight else "room at both ends")
-    return DamperFit(closing, opening, words)
+    short = [finding(k) for room, k in ((closing, "damper.bottoms"), (opening, "damper.stops")) if room < 0]
+    tight = [finding(k) for room, k in ((closing, "damper.closing"), (opening, "damper.opening")) if 0 <= room < margin]
+    return DamperFit(closing, opening, finding("damper.fit", short=short, tight=tight))
 
 
 def stack_of(coils: Sequence[tuple[float, float, float]]) -> Stack:

@@ -12,7 +12,8 @@ import numpy as np
 from ready_corner.core.engines.linkage.space import rotation_by
 from ready_corner.core.engines.survey.network import Network, whole_motions
 from ready_corner.core.engines.survey.readings import Array, Where
-from ready_corner.core.quantities.errors import MeasuredError, length
+from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 ON_A_LINE = 1e-3  # three points nearer to one line than this share of their length give no plane
 LEAST_HELD = (
@@ -119,12 +120,12 @@ def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None)
     loose = [f for f in network.free if f.point in datum.names]
     if missing := [n for n in datum.names if n not in network.names]:
         raise MeasuredError(
-            f"The datum is taken from {missing[0].replace('.', ' ')}, which is not measured yet. Measure it, or take another point.",
+            finding("datum.not-measured", point=missing[0]),
             path="datum",
         )
     if loose:
         raise MeasuredError(
-            f"The datum is taken from {loose[0].point.replace('.', ' ')}, which the readings do not fix yet. Measure it once more.",
+            finding("datum.not-fixed", point=loose[0].point),
             path="datum",
         )
     _require_spread(network, datum)
@@ -176,10 +177,9 @@ def require_held(datum: Datum, at: Mapping[str, Where]) -> None:
     if held[-1] >= LEAST_HELD:
         return
     far = float(np.abs(motions @ ways[-1]).max() / max(float(held[-1]), 1e-9))
-    said = MOTIONS[int(np.argmax(np.abs(ways[-1])))]
-    lever = f" A millimetre at one of its points would put the furthest one {length(far)} off." if far < 1e4 else ""
+    free = MOTIONS[int(np.argmax(np.abs(ways[-1])))]
     raise MeasuredError(
-        f"This datum leaves the car free to {said}.{lever} Take its points further apart that way.",
+        finding("datum.leaves-free", free=free, lever=far if far < 1e4 else 0.0),
         path="datum",
         numbers={"held": float(held[-1])},
     )
@@ -233,7 +233,7 @@ def _require_spread(network: Network, datum: Datum) -> None:
     p = np.array([network.place(n) for n in datum.plane])
     if thin(p):
         raise MeasuredError(
-            f"{', '.join(n.replace('.', ' ') for n in datum.plane)} are on one line, so they give no plane. Take one beside it.",
+            finding("datum.plane-on-line", points=tuple(n.replace(".", " ") for n in datum.plane)),
             path="datum.plane",
         )
     a, b = (network.place(n) for n in datum.line)
@@ -243,7 +243,7 @@ def _require_spread(network: Network, datum: Datum) -> None:
     flat = along - normal * (along @ normal)
     if float(np.linalg.norm(flat)) < ON_A_LINE * max(float(np.linalg.norm(along)), 1.0):
         raise MeasuredError(
-            "The line of the datum stands upright on its plane, so it gives no direction. Take two points apart along the car.",
+            finding("datum.line-upright"),
             path="datum.line",
         )
 
@@ -255,7 +255,7 @@ def require_upright(rotation: Array) -> None:
     """
     if rotation[2, 2] < 0:
         raise MeasuredError(
-            "These points fit the plan only upside down. Were left and right, or front and rear, exchanged when they were read?",
+            finding("datum.upside-down"),
             path="points",
         )
 
@@ -277,7 +277,7 @@ def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
     """
     common = [n for n in network.names if n in network.determined and n in wanted]
     if len(common) < 3 or thin(np.array([network.place(n) for n in common])):
-        raise MeasuredError("Fewer than three points beside each other are determined yet. Go on measuring.", path="points")
+        raise MeasuredError(finding("datum.too-few"), path="points")
     a, b = np.array([network.place(n) for n in common]), np.array([wanted[n] for n in common], dtype=float)
     rotation, shift = kabsch(a, b, np.ones(len(common)))
     require_upright(rotation)

@@ -6,6 +6,7 @@ import numpy as np
 
 from ready_corner.core.engines.survey.readings import Array, Reading, model
 from ready_corner.core.quantities.errors import CalledError
+from ready_corner.core.quantities.finding import finding
 
 CLOSED_MM = 1e-9  # the adjustment has settled when no place moves further than this
 MOST_STEPS = 100
@@ -20,7 +21,7 @@ class Design:
         self.readings, self.names = tuple(readings), tuple(names)
         index = {name: 3 * i for i, name in enumerate(names)}
         if missing := next((p for r in readings for p in r.points if p not in index), None):
-            raise CalledError(f"No such point: “{missing}”. Give it a place first, or look at its spelling.", path="points")
+            raise CalledError(finding("survey.no-such-point", point=missing), path="points")
         self.index = index
         self.tools = tuple(sorted({r.tool for r in readings if zeros.get(r.tool, 0.0) > 0 and _has_zero(r)}))
         self.zero_u = np.array([zeros[t] for t in self.tools])

@@ -11,6 +11,7 @@ from typing import Literal
 import numpy as np
 
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import Measured, combine, propagate
 from ready_corner.core.quantities.notation import nearest_flats
 
@@ -29,7 +30,7 @@ def rise_over(slope: Measured, span: float) -> Measured:
     Source: best plane by least squares; levels by reversal; docs/survey.md.
     """
     if not span > 0:
-        raise MeasuredError("A slope means no height until its span is given. Type how far the feet are apart.", path="span")
+        raise MeasuredError(finding("level.no-span"), path="span")
     angle = np.radians(slope.value)
     return propagate(float(span * np.tan(angle)), [slope], [float(np.radians(span / np.cos(angle) ** 2))])
 
@@ -84,11 +85,11 @@ def level_of(feet: Sequence[Foot]) -> Levelled:
 
 def _plane_design(feet: Sequence[Foot]) -> np.ndarray:
     if len(feet) < 3:
-        raise MeasuredError(f"{len(feet)} feet do not make a plane. Read the height at three or four of them.", path="feet")
+        raise MeasuredError(finding("level.too-few", count=len(feet)), path="feet")
     design = np.array([[f.x, f.y, 1.0] for f in feet])
     s = np.linalg.svd(design[:, :2] - design[:, :2].mean(axis=0), compute_uv=False)
     if s[1] < 1e-6 * max(s[0], 1.0):
-        raise MeasuredError("These feet stand on one line, so they tell nothing across it. Read one beside them.", path="feet")
+        raise MeasuredError(finding("level.on-one-line"), path="feet")
     return design
 
 
@@ -119,7 +120,7 @@ def screw_feet(feet: Sequence[Foot], pitch: float, keep: Keep = "highest") -> tu
     Source: best plane by least squares; levels by reversal; docs/survey.md.
     """
     if not pitch > 0:
-        raise MeasuredError("A screw foot without a pitch lifts nothing. Measure it over ten threads.", path="pitch")
+        raise MeasuredError(finding("level.no-pitch"), path="pitch")
     heights = [f.height.value for f in feet]
     target = max(heights) if keep == "highest" else float(np.median(heights))
     rows = []
@@ -150,7 +151,7 @@ def packing(feet: Sequence[Foot], thicknesses: Sequence[float]) -> tuple[Packing
     """
     sizes = sorted({t for t in thicknesses if t > 0})
     if not sizes:
-        raise MeasuredError("No shim has a thickness. Say which there are.", path="thicknesses")
+        raise MeasuredError(finding("level.no-shims"), path="thicknesses")
     top = max(f.height.value for f in feet)
     rows = []
     for foot in feet:

@@ -11,6 +11,7 @@ from ready_corner.core.engines.survey.datum import kabsch, require_upright, thin
 from ready_corner.core.engines.survey.network import DOUBT
 from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 LEAST_POINTS = 3
 LEAST_MM = 1e-3  # standard uncertainty that is put on every coordinate, so that what was read without any still has a weight
@@ -85,7 +86,7 @@ def fit(earlier: Mapping[str, Known], later: Mapping[str, Known], trusted: Seque
         worst, alternatives = _worst(kept, earlier, later)
         if worst is None:
             raise MeasuredError(
-                f"The {len(kept)} points left do not keep their distances, and with so few it cannot be told which of them moved. Measure one more point that has stayed.",
+                finding("moved.who-moved", count=len(kept)),
                 path="points",
             )
         kept.remove(worst)
@@ -96,18 +97,13 @@ def fit(earlier: Mapping[str, Known], later: Mapping[str, Known], trusted: Seque
 
 def _require(names: Sequence[str], earlier: Mapping[str, Known]) -> None:
     if len(names) < LEAST_POINTS:
-        said = (
-            f"Only {len(names)} of the earlier points can be measured"
-            if names
-            else "None of the earlier points can be measured"
-        )
         raise MeasuredError(
-            f"{said}; three that are not on one line are needed to find the old axes. Measure {LEAST_POINTS - len(names)} more.",
+            finding("moved.too-few-stayed", stayed=len(names), more=LEAST_POINTS - len(names)),
             path="points",
         )
     if thin(np.array([earlier[n].place for n in names])):
         raise MeasuredError(
-            "The points still there are on one line, so the frame could have turned about it. Measure one beside it.",
+            finding("moved.on-one-line"),
             path="points",
         )
 

@@ -16,6 +16,7 @@ from ready_corner.core.engines.survey.design import FREE, Design, settle, with_p
 from ready_corner.core.engines.survey.mirror import Mirror, untangled
 from ready_corner.core.engines.survey.readings import Array, Reading, Where, model
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 UNKNOWN_MM = (
     100.0  # a direction in which the readings are surer than to no more than this (standard uncertainty) is not determined
@@ -137,7 +138,7 @@ def adjust(
     states = sorted({r.state for r in readings if r.state})
     if len(states) > 1:
         raise MeasuredError(
-            f"These readings were taken with the frame held in {len(states)} ways: {', '.join(states)}. Its shape is not the same; adjust each by itself.",
+            finding("network.several-states", count=len(states), states=tuple(states)),
             path="state",
         )
     touched = {p for r in readings for p in r.points}

@@ -14,6 +14,7 @@ from ready_corner.core.engines.survey.design import Design
 from ready_corner.core.engines.survey.network import UNKNOWN_MM, whole_motions
 from ready_corner.core.engines.survey.readings import Array, Kind, Reading, Where
 from ready_corner.core.quantities.errors import MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 LEAST_CHECKED = 0.15  # redundancy number below which a mistake would hardly show
 MOST_READINGS = 400
@@ -95,13 +96,11 @@ def propose(
     Source: design of a network by what each reading adds; docs/survey.md.
     """
     if len(places) < 2:
-        raise MeasuredError("Name at least two points, then it can be said what to measure between them.", path="points")
+        raise MeasuredError(finding("propose.too-few"), path="points")
     known = Counter((t.kind, frozenset(t.points)) for t in taken)
     pool = [r for r in possible(places, means) if not (known[r.kind, frozenset(r.points)] > r.id.startswith(AGAIN))]
     if not pool and not taken:
-        raise MeasuredError(
-            "With no tape, no table and no centreline nothing can be measured. Choose what there is.", path="means"
-        )
+        raise MeasuredError(finding("propose.no-means"), path="means")
     names = list(places)
     x = np.array([places[n] for n in names], dtype=float)
     rows = Design(pool, names, {}).at(x, np.zeros(0))[1] if pool else np.zeros((0, 3 * len(names)))

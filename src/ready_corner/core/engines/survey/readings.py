@@ -12,7 +12,8 @@ from typing import Any, Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.quantities.errors import CalledError, MeasuredError, length
+from ready_corner.core.quantities.errors import CalledError, MeasuredError
+from ready_corner.core.quantities.finding import finding
 
 Array = NDArray[Any]  # of float64
 Where = Sequence[float] | Array  # a place, (3,)
@@ -65,21 +66,21 @@ class Reading:
     def __post_init__(self) -> None:
         facts = KINDS[self.kind]
         if len(self.points) != facts.points:
-            raise CalledError(f"A {facts.words} is about {facts.points} points.", path=f"{self.id}.points")
+            raise CalledError(finding("survey.point-count", reading=facts.words, count=facts.points), path=f"{self.id}.points")
         if not (math.isfinite(self.value) and math.isfinite(self.u) and self.u > 0):
-            raise MeasuredError(f"{self.said} has no figure. Read it again.", path=f"{self.id}.value")
+            raise MeasuredError(finding("survey.no-figure", reading=self.said), path=f"{self.id}.value")
         pairs = [self.points[:2], self.points[2:]] if self.kind == "compare" else [self.points]
         for names in pairs:
             if len(set(names)) < len(names):
-                raise MeasuredError(f"{names[0]} is measured from itself. Name two points.", path=f"{self.id}.points")
+                raise MeasuredError(finding("survey.from-itself", point=names[0]), path=f"{self.id}.points")
         if self.kind == "compare" and set(self.points[:2]) == set(self.points[2:]):
             raise MeasuredError(
-                f"{self.points[0]} to {self.points[1]} is compared with itself. Name another distance.",
+                finding("survey.compared-with-itself", first=self.points[0], second=self.points[1]),
                 path=f"{self.id}.points",
             )
         if self.kind == "distance" and self.value <= 0:
             raise MeasuredError(
-                f"{self.said} of {length(self.value)} cannot be. Measure it again.",
+                finding("survey.impossible", reading=self.said, value=self.value),
                 path=f"{self.id}.value",
                 numbers={"value": self.value},
             )
@@ -107,9 +108,7 @@ def compared(id_: str, points: tuple[str, str, str, str], says: Says, bound: flo
     that way, and calls no difference wrong that is only large. Source: JCGM 100:2008, 4.3.7.
     """
     if not bound > 0:
-        raise MeasuredError(
-            "A comparison without a number needs a bound: what difference would have been noticed?", path="bound"
-        )
+        raise MeasuredError(finding("survey.no-bound"), path="bound")
     if says == "same":
         return Reading(id_, "compare", points, 0.0, bound / math.sqrt(3))
     far = max(NOTICED_MM, 5 * bound)
@@ -130,7 +129,7 @@ def between_pins(value: float, how: Pins, first_diameter: float, second_diameter
     centre = value + {"near_to_far": half[0] - half[1], "outside": -half[0] - half[1], "inside": half[0] + half[1]}[how]
     if not centre > 0:
         raise MeasuredError(
-            f"{length(value)} between the edges leaves nothing between the centres. Look at the diameters.",
+            finding("survey.pins-too-large", value=value),
             path="value",
             numbers={"value": value, "centre": centre},
         )

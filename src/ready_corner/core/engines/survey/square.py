@@ -11,6 +11,7 @@ import numpy as np
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import Measured, propagate
 
 
@@ -43,15 +44,13 @@ def bay(
     """
     d1, d2 = left_front_to_right_rear, right_front_to_left_rear
     if front is None or rear is None:
-        raise MeasuredError("Two diagonals alone prove nothing: measure both ends of the bay too.", path="front")
+        raise MeasuredError(finding("square.two-diagonals"), path="front")
     ends = front.value + rear.value
     value = (d1.value**2 - d2.value**2) / (2 * ends)
     shift = propagate(value, [d1, d2, front, rear], [d1.value / ends, -d2.value / ends, -value / ends, -value / ends])
     length2 = (d1.value**2 + d2.value**2) / 2 - ends**2 / 4 - value**2
     if not length2 > 0:
-        raise MeasuredError(
-            "These diagonals are shorter than the ends allow. One of them is misread: measure both again.", path="diagonals"
-        )
+        raise MeasuredError(finding("square.diagonals-too-short"), path="diagonals")
     length = float(np.sqrt(length2))
     skew = propagate(float(np.degrees(np.arctan(value / length))), [shift], [float(np.degrees(length / (length2 + value**2)))])
     splay = None
@@ -73,13 +72,11 @@ def member_square(left: Measured, right: Measured, width: Measured) -> Measured:
     a, b, w = left.value, right.value, width.value
     far2 = (a**2 + b**2) / 2 - w**2 / 4
     if not far2 > 0:
-        raise MeasuredError(
-            "Both ends are nearer to the point than half the member is long. Measure the three again.", path="left"
-        )
+        raise MeasuredError(finding("square.too-near"), path="left")
     far = float(np.sqrt(far2))
     ahead = (a**2 - b**2) / (2 * far)  # 2 h sin θ
     if abs(ahead) > w:
-        raise MeasuredError("These three lengths do not close. One of them is misread.", path="left")
+        raise MeasuredError(finding("square.not-closing"), path="left")
     shared = ahead / (2 * far2)
     return propagate(ahead, [left, right, width], [a / far - shared * a, -b / far - shared * b, shared * w / 2])
 
@@ -139,6 +136,6 @@ def mirror_difference(left: str, right: str, laid: Laid) -> tuple[list[Measured]
     Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
     """
     if left == right:
-        raise CalledError(f"{left} has no other side to be compared with.", path="points")
+        raise CalledError(finding("square.no-other-side", point=left), path="points")
     rows = derived(laid, (left, right), lambda p: np.array([*(p[1] * [1, -1, 1] - p[0]), (p[0][1] + p[1][1]) / 2]))
     return rows[:3], rows[3]
