@@ -84,4 +84,10 @@ WORDS = {
     "pickup.measure": "measure it",
     "pickup.free": "nothing fixes its {axis}: measure it {axis=station?from the station line|{axis=offset?from the centreline|from the table}}",
     "pickup.way": "{size:bare} {way}",
+    "names.some": "{names:list}{more? and {more} more}",
+    "lost.read": "{points} would not be planned any more, but {readings} reading{several?s} of the jig refer to {one?it|them}: they stay readings, and go on holding the other points, but nothing is judged there.",
+    "lost.renamed": "{now} is where {was} was: readings keep the name they were taken under, and do not count for the new one.",
+    "lost.datum": "The datum is taken from {points}: without it the axes are those of the points that stayed, or of the plan as a whole, until another is chosen.",
+    "lost.in-place": "{points} was measured in place: that stays in the log, and Travel does not take it any more.",
+    "lost.written": "What was written down of {points} stays in the log: accepted, pins, clearances.",
 }
