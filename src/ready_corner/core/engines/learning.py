@@ -7,6 +7,7 @@ the worths with their covariance; an adjuster that the readings cannot tell from
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,8 +18,7 @@ FloatArray = NDArray[np.float64]
 DETERMINED = 1e-7
 
 
-@dataclass(frozen=True)
-class Observation:
+class Observation(NamedTuple):
     """A figure of one mark with its own standard uncertainty, in its stretch, at so many turns of each adjuster so far; ``number`` of its latest entry."""
 
     value: float

@@ -9,9 +9,9 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import groupby
+from itertools import chain, groupby
 from operator import attrgetter
-from typing import cast
+from typing import NamedTuple, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -82,8 +82,7 @@ class Figure:
         return tuple(dict.fromkeys(w for g in self.groups for t in g.rows for w in t.why))
 
 
-@dataclass(frozen=True)
-class Seen:
+class Seen(NamedTuple):
     """A figure as it was in one spell: value, the standard uncertainty of its own readings (zeros of tools, which all share, left out), latest entry."""
 
     spell: int
@@ -92,9 +91,13 @@ class Seen:
     number: int
     on_frame: bool = False
 
-    def at(self, value: float) -> "Seen":
-        """Return it with another value."""
-        return Seen(self.spell, value, self.u, self.number, self.on_frame)
+
+STRETCH = 24  # spells whose figures are kept together
+
+
+def _less(rows: Sequence[Seen], by: float) -> tuple[Seen, ...]:
+    """Return figures with so much taken off each."""
+    return tuple(Seen(n, value - by, u, number, on_frame) for n, value, u, number, on_frame in rows)
 
 
 def default_tool(plan: Plan, quantity: Quantity) -> Tool:
@@ -200,7 +203,7 @@ class Figures:
         if kind in ("height", "load"):
             i, lie = CORNERS.index(corner), np.array([r.value for r in self._under.rises])
             more = self._under.heights[i] @ lie if kind == "height" else self._under.loads[i] @ lie + self._under.tilt[i]
-            return tuple(row.at(row.value + float(more)) for row in rows)
+            return _less(rows, -float(more))
         if kind not in ("camber", "toe"):
             return rows
         if kind == "toe":
@@ -208,22 +211,34 @@ class Figures:
             breaks = self.state.rig_breaks
             rigs = [bisect_left(breaks, row.number) for row in rows]
             opened = {rig: found.value for rig in set(rigs) if (found := self._opening_on(corner, rig)) is not None}
-            return tuple(row.at(row.value - opened[rig] - warp) for row, rig in zip(rows, rigs, strict=True) if rig in opened)
+            return tuple(
+                Seen(n, value - opened[rig] - warp, u, number, on_frame)
+                for (n, value, u, number, on_frame), rig in zip(rows, rigs, strict=True)
+                if rig in opened
+            )
         if not self.floor or any(row.on_frame for row in rows):
-            return tuple(row.at(f.measured.value) for row in rows if (f := self.figure("camber", corner, row.spell)))
+            return tuple(
+                row._replace(value=f.measured.value) for row in rows if (f := self.figure("camber", corner, row.spell))
+            )
         toes = {row.spell: row.value for row in self.seen("toe", corner)}
         beside = self._toe_beside(corner)
         steer = [toes.get(n, 0.0) if (n := beside(row.number)) is not None else 0.0 for row in rows]
         values = camber_of.camber_from_gravity_deg([row.value for row in rows], SIDE[corner], self.floor.up, steer)
-        return tuple(row.at(float(v) - self._warped[corner][0]) for row, v in zip(rows, np.atleast_1d(values), strict=True))
+        upright = (np.atleast_1d(values) - self._warped[corner][0]).tolist()
+        return tuple(Seen(n, v, u, number, on) for (n, _, u, number, on), v in zip(rows, upright, strict=True))
 
     @remembered
     def _bare(self, kind: str, corner: Corner) -> tuple[Seen, ...]:
         """Return a figure in every spell as its own readings alone have it: toe against the string, the rest as read."""
-        found = [self._own(kind, corner, spell) for spell in self.spells(corner, OWN_PLACES[kind])]
-        return tuple(row for row in found if row is not None)
+        spells = self.spells(corner, OWN_PLACES[kind])
+        parts = [self._stretch(kind, corner, *spells[i : i + STRETCH]) for i in range(0, len(spells), STRETCH)]
+        return tuple(chain.from_iterable(parts))
 
     @remembered
+    def _stretch(self, kind: str, corner: Corner, *spells: int) -> tuple[Seen, ...]:
+        """Return the same of a stretch of spells, which a reading in another leaves as it is."""
+        return tuple(row for spell in spells if (row := self._own(kind, corner, spell)) is not None)
+
     def _own(self, kind: str, corner: Corner, spell: int) -> Seen | None:
         groups = [self.group((corner, q), spell) for q in OWN_PLACES[kind]]
         try:

@@ -339,5 +339,7 @@ def _latest(groups: Sequence[Group]) -> list[Taken]:
 
 def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:
     """Return the judged state of a car; what was learned in the evaluation of an earlier state is kept where it still follows."""
+    if before is not None and before.given is state:
+        return before
     memory = Memory(state, before.memory if before else None)
     return Evaluation(memory, Figures(memory))

@@ -4,6 +4,7 @@ Whoever works something out looks at parts of the state; every look is noted, an
 One rule for all that is kept, so nothing has to be told when it falls.
 """
 
+import threading
 from collections.abc import Callable, Hashable, Iterator, Mapping
 from contextvars import ContextVar
 from dataclasses import dataclass, fields
@@ -17,7 +18,7 @@ from ready_corner.core.record.readings import Place, Taken
 Need = tuple[Hashable, ...]  # a part of the state by name; readings by their place, or by place and spell
 T = TypeVar("T")
 P = ParamSpec("P")
-LAYERS = 24  # generations of what is kept before they are laid together
+FEW = 64  # generations that are looked through one by one
 
 _PARTS = frozenset(f.name for f in fields(CarState))
 _LOOKED: ContextVar[set[Need] | None] = ContextVar("looked", default=None)
@@ -95,20 +96,73 @@ def changed(before: CarState, now: CarState) -> frozenset[Need] | None:
     return frozenset(found)
 
 
+class _Line:
+    """What was worked out along one line of states, each following on the one before: with the generation it was worked out in, and the latest
+    in which each part of the state has changed."""
+
+    def __init__(self) -> None:
+        self.lock = threading.Lock()
+        self.kept: dict[Hashable, tuple[_Kept[Any], int]] = {}
+        self.falls: list[frozenset[Need]] = [frozenset()]  # what has changed with every generation
+        self.fell: dict[Need, int] = {}
+        self.head: Memory | None = None
+
+    def find(self, key: Hashable, generation: int) -> _Kept[Any] | None:
+        """Return what is kept under a key and still stands in a generation."""
+        if (found := self.kept.get(key)) is None or found[1] > generation:
+            return None
+        kept, made = found
+        if generation - made <= FEW:
+            stands = all(kept.needs.isdisjoint(fell) for fell in self.falls[made + 1 : generation + 1])
+        else:
+            stands = all(self.fell.get(need, -1) <= made for need in kept.needs)
+        return kept if stands else None
+
+
 class Memory:
-    """What was worked out of one state, by key, and through ``before`` what still stands of earlier ones."""
+    """What was worked out of one state, by key, and what still stands of those on whose line it follows.
+
+    What is worked out here stays here until a later state follows on this one; so states that are only tried leave nothing behind.
+    """
 
     def __init__(self, state: CarState, before: "Memory | None" = None) -> None:
         self.given, self.state = state, watched(state)
         self._kept: dict[Hashable, _Kept[Any]] = {}
-        self._older: list[tuple[Mapping[Hashable, _Kept[Any]], frozenset[Need]]] = []
+        self._fell: frozenset[Need] = frozenset()
+        self._line, self._generation, self._before = _Line(), 0, before
         if before is None or (fell := changed(before.given, state)) is None:
+            self._before = None
             return
-        self._older = [(before._kept, fell), *((kept, fell | since) for kept, since in before._older)]
-        if len(self._older) > LAYERS:
-            for kept, since in reversed(self._older):
-                self._kept.update({key: k for key, k in list(kept.items()) if k.needs.isdisjoint(since)})
-            self._older = []
+        self._fell = fell
+        self._line, self._generation = before._laid_down()
+
+    def _laid_down(self) -> tuple[_Line, int]:
+        """Lay what was worked out here on its line, for whoever follows; return the line, and this state's generation on it."""
+        with self._line.lock:
+            line = self._line
+            if line.head is self:
+                line.kept.update({key: (kept, self._generation) for key, kept in self._kept.items()})
+                return line, self._generation
+            if (
+                self._before is not None and line.head is not self._before
+            ):  # another state followed there: this one begins a line of its own
+                line = self._line = self._apart(line)
+            generation = self._generation + 1 if self._before is not None else 0
+            line.fell.update(dict.fromkeys(self._fell, generation))
+            if generation:
+                line.falls[generation:] = [self._fell]
+            line.kept.update({key: (kept, generation) for key, kept in self._kept.items()})
+            line.head, self._generation, self._before, self._fell = self, generation, None, frozenset()
+            return line, generation
+
+    def _apart(self, line: _Line) -> _Line:
+        """Return a line of what stands of another in this state's generation."""
+        own = _Line()
+        own.falls, own.fell = line.falls[: self._generation + 1], dict(line.fell)
+        own.kept = {
+            key: (found, made) for key, (_, made) in list(line.kept.items()) if (found := line.find(key, self._generation))
+        }
+        return own
 
     def recall(self, key: Hashable, make: Callable[[], T]) -> T:
         """Return what is kept under a key, else what ``make`` makes of the state now; raises the refusal it raised."""
@@ -122,13 +176,11 @@ class Memory:
         return kept.value
 
     def _still(self, key: Hashable) -> _Kept[Any] | None:
-        for kept, since in self._older:
-            if (found := kept.get(key)) is not None:
-                if not found.needs.isdisjoint(since):
-                    return None
-                self._kept[key] = found
-                return found
-        return None
+        found = self._line.find(key, self._generation)
+        if found is None or not found.needs.isdisjoint(self._fell):
+            return None
+        self._kept[key] = found
+        return found
 
     @staticmethod
     def _made(make: Callable[[], T]) -> _Kept[T]:
