@@ -15,7 +15,7 @@ from ready_corner.core.record.readings import Reading
 from tests.core.cars import plan
 from tests.core.practice import PracticeCar
 
-DRAWS = 400
+DRAWS = 240
 SHOP = (
     Tool("rule", "Rule", "length", 0.5, 0.2),
     Tool("tape", "Tape", "length", 1.0, 0.5),
@@ -103,5 +103,8 @@ def test_about_95_in_100_drawn_cars_lie_within_u_at_every_mark(way, taped):
         k: np.mean([v for m, v in share.items() if m.endswith(k)]) for k in ("height", "camber", ".toe", "total_toe", "thrust")
     }
     for kind, v in kinds.items():
-        assert 0.93 <= v <= 0.985, (kind, share)  # 400 draws of four corners know 95 % to half a percent, of one mark to one
-    assert min(share.values()) > 0.92, share
+        assert 0.93 <= v <= 0.985, (
+            kind,
+            share,
+        )  # 240 draws of four corners know 95 % to 0.7 percent (one standard deviation), of one mark to 1.4
+    assert min(share.values()) > 0.91, share

@@ -4,7 +4,8 @@ import random
 
 from ready_corner.core.advise.car import judge_car
 from ready_corner.core.judge.marks import evaluate
-from ready_corner.core.record.logbook import fold, fold_on
+from ready_corner.core.record.happenings import Happened
+from ready_corner.core.record.logbook import Entry, fold, fold_on
 from ready_corner.exchange.files import read_logbook
 from tests.conftest import entry_json, plan_json, reading_json
 from tests.fuzzing import client_in_memory
@@ -54,8 +55,11 @@ def test_what_is_remembered_is_what_would_be_worked_out_anew():
         state = read_logbook(path.read_bytes())[1]
         first = fold(None, state.entries[:1])
         judged = evaluate(first)
-        for n in range(5, len(state.entries) + 1, 7):
+        for n in range(5, len(state.entries) + 1, 9):
             judged = evaluate(fold(None, state.entries[:n]) if n % 2 else _on(judged, state.entries[:n]), judged)
+            judge_car(
+                evaluate(fold_on(judged.given, [Entry("tried", n + 1, Happened("knock"))]), judged)
+            )  # tried, and not kept
             kept, fresh = judge_car(judged), judge_car(evaluate(judged.given))
             assert kept.marks == fresh.marks
             assert kept.next == fresh.next

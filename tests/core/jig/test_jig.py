@@ -106,7 +106,7 @@ def test_a_misread_tape_is_named_in_the_builders_words():
     i = next(i for i, r in enumerate(WANTED) if r.kind == "distance" and set(r.points) & {"LF.lower.front"})
     found = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM)
     lines = say_verdict(found.verdict, Units())
-    assert len(said) == 1
+    assert len(lines) == 1
     assert lines[0].startswith(found.verdict.named.reading.said)
     assert "Measure it again. Until that is done, the frame is judged without what is wrong." in lines[0]
     struck = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM, Correction(str(i + 2)))

@@ -13,55 +13,64 @@ from ready_corner.core.engines.survey.wrong import SLIPS_INCH, find_wrong
 from .frames import TABLE, TAPE, frame, read, rough, well_checked
 
 
-def planted(rng, kind, by):
-    """A network in which every reading is checked by others (redundancy of a fifth at least), with one of them wrong."""
+def well_held(rng):
+    """A frame and readings of it, every one of which others check by a fifth at least."""
     while True:
         truth = frame(rng, 8)
         names = list(truth)
         rises = [Reading(f"rise {n}", "rise", (n, names[i - 3]), 0.0, 0.5) for i, n in enumerate(names)]
         readings = read(truth, [*well_checked(truth, rng, 0.9), *rises], rng)
         if min(r.redundancy for r in adjust(readings, truth).rows) > 0.2:
-            break
-    victims = [i for i, r in enumerate(readings) if r.kind == kind]
-    i = int(rng.choice(victims))
-    readings[i] = replace(readings[i], value=readings[i].value + by * rng.choice([-1, 1]))
-    return truth, readings, readings[i]
+            return truth, readings
+
+
+def with_one_wrong(rng, readings, kind, by):
+    """The readings with one of a kind wrong, and which that is."""
+    i = int(rng.choice([i for i, r in enumerate(readings) if r.kind == kind]))
+    wrong = replace(readings[i], value=readings[i].value + by * rng.choice([-1, 1]))
+    return [*readings[:i], wrong, *readings[i + 1 :]], wrong
+
+
+NETWORKS, PLANTED = 10, 5  # each network is made and checked once, and several errors are planted in it
 
 
 @pytest.mark.parametrize(("kind", "by"), [("distance", 10.0), ("distance", 25.4), ("height", 10.0)])
 def test_a_planted_blunder_is_named_in_nearly_every_well_checked_network(kind, by):
     named, blamed = 0, 0
-    for seed in range(100):
+    for seed in range(NETWORKS):
         rng = np.random.default_rng([seed, int(by)])
-        truth, readings, victim = planted(rng, kind, by)
+        truth, sound = well_held(rng)
         start = rough(truth, rng)
-        verdict = find_wrong(adjust(readings, start), start)
-        assert verdict is not None, seed
-        if verdict.named:
-            right = verdict.named.reading.id == victim.id
-            named += right
-            blamed += not right
-            if right:
-                assert abs(abs(verdict.named.by) - by) < 4 * verdict.named.expanded / 2
-        else:
-            listed = {s.reading.id for s in (*verdict.suspects, *verdict.several)}
-            assert victim.id in listed | {r.id for s in verdict.several for r in s.instead}, seed
+        for _ in range(PLANTED):
+            readings, victim = with_one_wrong(rng, sound, kind, by)
+            verdict = find_wrong(adjust(readings, start), start)
+            assert verdict is not None, seed
+            if verdict.named:
+                right = verdict.named.reading.id == victim.id
+                named += right
+                blamed += not right
+                if right:
+                    assert abs(abs(verdict.named.by) - by) < 4 * verdict.named.expanded / 2
+            else:
+                listed = {s.reading.id for s in (*verdict.suspects, *verdict.several)}
+                assert victim.id in listed | {r.id for s in verdict.several for r in s.instead}, seed
     assert blamed == 0
-    assert named >= 95
+    assert named >= 0.95 * NETWORKS * PLANTED
 
 
 def test_sound_surveys_are_let_alone():
     rng = np.random.default_rng(77)
     called = 0
-    for _ in range(150):
+    for _ in range(80):
         truth = frame(rng, 8)
         called += find_wrong(adjust(read(truth, well_checked(truth, rng, 0.7), rng), rough(truth, rng)), truth) is not None
-    assert called <= 2  # one in a thousand, twice over
+    assert called <= 1  # one in a thousand and some luck
 
 
 def test_a_misread_inch_is_called_one_and_its_network_settled_without_it():
     rng = np.random.default_rng(5)
-    truth, readings, victim = planted(rng, "distance", 25.4)
+    truth, sound = well_held(rng)
+    readings, victim = with_one_wrong(rng, sound, "distance", 25.4)
     start = rough(truth, rng)
     verdict = find_wrong(adjust(readings, start), start, slips=SLIPS_INCH)
     assert verdict.named.reading.id == victim.id
@@ -88,7 +97,7 @@ def test_where_either_of_two_may_be_wrong_both_are_listed_and_what_would_tell_is
 @pytest.mark.parametrize("count", [2, 3, 5])
 def test_several_wrong_readings_are_named_or_listed_and_no_innocent_one_is_accused_alone(count):
     right, blamed = 0, 0
-    for seed in range(20):
+    for seed in range(10):
         rng = np.random.default_rng([seed, count])
         truth = frame(rng, 12)
         readings = read(truth, well_checked(truth, rng, 0.9), rng)
@@ -103,13 +112,13 @@ def test_several_wrong_readings_are_named_or_listed_and_no_innocent_one_is_accus
         if verdict.sure is not None:
             assert verdict.sure.sound
             assert not {r.reading.id for r in verdict.sure.rows} & doubted
-    assert right >= 19
+    assert right >= 9
     assert blamed <= 1  # two wrong heights of one point may agree with each other
 
 
-def test_of_two_hundred_surveys_with_one_wrong_reading_it_is_named_or_listed_in_all_but_a_few():
+def test_of_eighty_surveys_with_one_wrong_reading_it_is_named_or_listed_in_all_but_a_few():
     listed, alone = 0, 0
-    for seed in range(200):
+    for seed in range(80):
         rng = np.random.default_rng([seed, 7])
         truth = frame(rng, 8)
         readings = read(truth, well_checked(truth, rng, 0.85), rng)
@@ -119,7 +128,7 @@ def test_of_two_hundred_surveys_with_one_wrong_reading_it_is_named_or_listed_in_
         doubted = {r.id for r in verdict.doubted} if verdict else set()
         listed += readings[i].id in doubted
         alone += bool(verdict and verdict.settles and readings[i].id not in doubted)
-    assert listed >= 196
+    assert listed >= 78
     assert alone == 0
 
 
