@@ -1,7 +1,7 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.engines.learning import Observation, learn
+from ready_corner.core.engines.learning import Observations, learn
 from ready_corner.core.engines.turns import AlikeError, Lever, Wanted, solve
 
 FREE = [Lever("a", -50, 50), Lever("b", -50, 50)]
@@ -9,6 +9,14 @@ FREE = [Lever("a", -50, 50), Lever("b", -50, 50)]
 
 def wanted(camber, toe, u=0.0):
     return [Wanted("LR.camber", camber, 0.2, u), Wanted("LR.toe", toe, 0.1, u)]
+
+
+def learned(rows):
+    """What rows of (value, u, stretch, turns by adjuster) teach."""
+    names = tuple(rows[0][3]) if rows else ()
+    value, u, stretch, turned = ([r[i] for r in rows] for i in range(4))
+    table = np.array([[t[n] for n in names] for t in turned], dtype=float)
+    return learn(Observations(names, table, np.array(value), np.array(u), np.array(stretch), np.arange(len(rows))))
 
 
 def none(n, marks=2):
@@ -21,15 +29,15 @@ def test_worths_come_back_exactly_from_readings_without_noise():
     levels, turned, rows = [2.0, -1.0], dict.fromkeys(truth, 0.0), []
     for step in range(8):
         stretch = step // 4
-        rows.append(Observation(levels[stretch] + sum(truth[k] * turned[k] for k in truth), 0.01, stretch, dict(turned)))
+        rows.append((levels[stretch] + sum(truth[k] * turned[k] for k in truth), 0.01, stretch, dict(turned)))
         turned = {k: v + rng.integers(-6, 7) / 6 for k, v in turned.items()}
-    found = learn(rows)
+    found = learned(rows)
     assert dict(zip(found.adjusters, found.per_turn, strict=True)) == pytest.approx(truth, abs=1e-12)
-    assert learn(rows[::-1]).per_turn == pytest.approx(found.per_turn, abs=1e-12)
+    assert learned(rows[::-1]).per_turn == pytest.approx(found.per_turn, abs=1e-12)
 
 
 def test_one_trial_worked_by_hand():
-    found = learn([Observation(-1.0, 0.03, 0, {"a": 0.0}), Observation(-1.4, 0.04, 0, {"a": 2.0})])
+    found = learned([(-1.0, 0.03, 0, {"a": 0.0}), (-1.4, 0.04, 0, {"a": 2.0})])
     assert found.of("a") == pytest.approx(-0.2)
     assert found.u("a") == pytest.approx(0.05 / 2)  # both readings, over two turns
 
@@ -40,13 +48,11 @@ def test_covariance_of_worths_agrees_with_drawn_readings():
     u = [0.03, 0.05, 0.04, 0.03]
     drawn = np.array(
         [
-            learn(
-                [Observation(rng.normal(0.2 * d["a"] - 0.1 * d["b"], s), s, 0, d) for d, s in zip(design, u, strict=True)]
-            ).per_turn
+            learned([(rng.normal(0.2 * d["a"] - 0.1 * d["b"], s), s, 0, d) for d, s in zip(design, u, strict=True)]).per_turn
             for _ in range(4000)
         ]
     )
-    said = learn([Observation(0.0, s, 0, d) for d, s in zip(design, u, strict=True)])
+    said = learned([(0.0, s, 0, d) for d, s in zip(design, u, strict=True)])
     np.testing.assert_allclose(
         np.cov(drawn.T), said.covariance, rtol=0.1, atol=2e-5
     )  # 10 %: four standard errors of 4000 draws
@@ -54,19 +60,19 @@ def test_covariance_of_worths_agrees_with_drawn_readings():
 
 def test_adjusters_only_ever_turned_together_are_named_and_the_rest_is_learned():
     rows = [
-        Observation(0.0, 0.1, 0, {"a": 0, "b": 0, "c": 0}),
-        Observation(1.0, 0.1, 0, {"a": 1, "b": 1, "c": 0}),
-        Observation(3.0, 0.1, 0, {"a": 1, "b": 1, "c": 1}),
+        (0.0, 0.1, 0, {"a": 0, "b": 0, "c": 0}),
+        (1.0, 0.1, 0, {"a": 1, "b": 1, "c": 0}),
+        (3.0, 0.1, 0, {"a": 1, "b": 1, "c": 1}),
     ]
-    found = learn(rows)
+    found = learned(rows)
     assert (found.adjusters, found.alike) == (("c",), ("a", "b"))
     assert found.of("c") == pytest.approx(2.0)
     assert found.of("a") is None
 
 
 def test_a_change_of_another_kind_between_readings_teaches_nothing():
-    assert learn([Observation(0.0, 0.1, 0, {"a": 0.0}), Observation(5.0, 0.1, 1, {"a": 1.0})]).adjusters == ()
-    assert learn([]).adjusters == ()
+    assert learned([(0.0, 0.1, 0, {"a": 0.0}), (5.0, 0.1, 1, {"a": 1.0})]).adjusters == ()
+    assert learned([]).adjusters == ()
 
 
 def test_camber_and_toe_are_solved_together_as_two_equations_are_by_hand():

@@ -4,21 +4,17 @@ The plan's springs give what a turn does to all four corners up to one factor a 
 with the plan as a first guess, so that one turn and one round of heights already tell, and more tell better.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from itertools import groupby
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ready_corner.core.engines.learning import Observation
+from ready_corner.core.engines.learning import FloatArray, Observations
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.heights import cross_share
 from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE
-
-FloatArray = NDArray[np.float64]
 
 GUESS_U = (
     0.3  # standard uncertainty of the plan's factor 1: ratios and rates of springs are rarely known better than to a third
@@ -71,41 +67,47 @@ def _said(i: int, factor: float, u: float) -> Finding:
 
 
 def _without_level(
-    found: Sequence[Observation], perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation
+    found: Observations, perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation
 ) -> Iterator[tuple[FloatArray, FloatArray, FloatArray]]:
     """Yield, a stretch at a time, turns (n, 8 unknowns), values and u (n,) less their mean, for only within a stretch heights compare."""
     until = {name: evaluation.turned_at(name, number) for name, number in forgot.items()}
-    for _, rows in groupby(found, lambda o: o.stretch):
-        own = list(rows)
-        total = np.array([[o.turned.get(name, 0.0) for name in perches] for o in own])
-        if len(own) < 2 or not np.any(total != total[0]):
+    all_turns = _turns_of(found, perches)
+    for stretch in np.unique(found.stretch):
+        own = found.stretch == stretch
+        total = all_turns[own]
+        if len(total) < 2 or not np.any(total != total[0]):
             continue  # no perch was turned between them
         before = np.zeros_like(total)  # as far as what was learned then was given up since
         for k, name in enumerate(perches):
             if name in forgot:
-                early = np.array([o.number <= forgot[name] for o in own])
-                before[:, k] = np.where(early, total[:, k], until[name])
-        turns = np.zeros((len(own), 8))
+                before[:, k] = np.where(found.numbers[own] <= forgot[name], total[:, k], until[name])
+        turns = np.zeros((len(total), 8))
         at = list(perches.values())
         turns[:, at], turns[:, [4 + i for i in at]] = total - before, before
-        u = np.array([max(o.u, 1e-6) for o in own])
+        u, values = np.maximum(found.u[own], 1e-6), found.values[own]
         share = u**-2 / np.sum(u**-2)
-        values = np.array([o.value for o in own])
         yield turns - share @ turns, values - share @ values, u
+
+
+def _turns_of(found: Observations, perches: Mapping[str, int]) -> FloatArray:
+    """Return how far each perch had been turned at every observation (n, perches); 0 for one that cannot move the mark."""
+    column = {name: found.turned[:, i] for i, name in enumerate(found.adjusters)}
+    return np.stack([column.get(name, np.zeros(len(found.values))) for name in perches], axis=1)
 
 
 def _cross_factor(evaluation: Evaluation, perches: Mapping[str, int], by: FloatArray) -> float:
     """Return by what factor turns move the cross weight against what springs and tyres of the plan say; 1 until two rounds of loads tell."""
-    found = [{(o.stretch, tuple(sorted(o.turned.items()))): o for o in evaluation.observations(f"{c}.load")} for c in CORNERS]
+    seen = [evaluation.observations(f"{c}.load") for c in CORNERS]
+    found = [{key: i for i, key in enumerate(_keys(one))} for one in seen]
     rounds: dict[int, list[tuple[float, FloatArray]]] = {}
-    for key, seen in found[0].items():
+    turned = _turns_of(seen[0], perches)
+    for key, i in found[0].items():
         if any(key not in other for other in found):
             continue
-        loads = [float(other[key].value) for other in found]
+        loads = [float(one.values[other[key]]) for one, other in zip(seen, found, strict=True)]
         turns = np.zeros(4)
-        for name, i in perches.items():
-            turns[i] = seen.turned.get(name, 0.0)
-        rounds.setdefault(seen.stretch, []).append((100 * cross_share(*loads), turns))
+        turns[list(perches.values())] = turned[i]
+        rounds.setdefault(key[0], []).append((100 * cross_share(*loads), turns))
     top = bottom = 0.0
     for rows in rounds.values():
         values, sums = np.array([v for v, _ in rows]), np.array([by @ t for _, t in rows])
@@ -113,3 +115,9 @@ def _cross_factor(evaluation: Evaluation, perches: Mapping[str, int], by: FloatA
         top, bottom = top + float(sums @ values), bottom + float(sums @ sums)
     guess = 0.25  # squared percent: what a round of scales tells less than this by is not told
     return float(np.clip((top + guess) / (bottom + guess), 0.2, 5.0))
+
+
+def _keys(seen: Observations) -> list[tuple[int, frozenset[tuple[str, float]]]]:
+    """Return what tells observations of the same moment: the stretch, and how far everything had been turned."""
+    turned = [frozenset(zip(seen.adjusters, row, strict=True)) for row in seen.turned.tolist()]
+    return list(zip(seen.stretch.tolist(), turned, strict=True))

@@ -5,7 +5,7 @@ happened, reading = level of the stretch + Σ (worth of adjuster x turns so far)
 the worths with their covariance; an adjuster that the readings cannot tell from another is left out and named.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -13,19 +13,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int64]
 
 # An adjuster counts as determined when its unit vector leaves less than this in the null space of the design.
 DETERMINED = 1e-7
 
 
-class Observation(NamedTuple):
-    """A figure of one mark with its own standard uncertainty, in its stretch, at so many turns of each adjuster so far; ``number`` of its latest entry."""
+class Observations(NamedTuple):
+    """Figures of one mark (n), in its unit: each with its own standard uncertainty, its stretch, the number of its latest entry and the
+    cumulative turns of each adjuster by then (n, adjusters)."""
 
-    value: float
-    u: float
-    stretch: int
-    turned: Mapping[str, float]
-    number: int = 0
+    adjusters: tuple[str, ...]
+    turned: FloatArray
+    values: FloatArray
+    u: FloatArray
+    stretch: IntArray
+    numbers: IntArray
 
 
 @dataclass(frozen=True)
@@ -55,27 +58,23 @@ class Worth:
         return np.asarray(self.covariance, dtype=float)[np.ix_(rows, rows)]
 
 
-def learn(observations: Sequence[Observation]) -> Worth:
+def learn(seen: Observations) -> Worth:
     """Return what the turns between these observations were worth; an empty Worth where nothing was turned between two.
 
     Source: weighted least squares with a level a stretch; docs/choices.md.
     """
-    turned = sorted({a for o in observations for a in o.turned})
-    stretches = sorted({o.stretch for o in observations})
-    if not turned or len(observations) < 2:
+    if not seen.adjusters or len(seen.values) < 2:
         return Worth()
-    design = np.array([[o.turned.get(a, 0.0) for a in turned] for o in observations], dtype=float)
-    values, weights = np.array([o.value for o in observations]), np.array([1 / max(o.u, 1e-9) for o in observations])
-    place = np.array([stretches.index(o.stretch) for o in observations])
+    design, values, weights = seen.turned.astype(float), seen.values.astype(float), 1 / np.maximum(seen.u, 1e-9)
     # Taking each stretch's weighted mean off rows and values is the same as carrying its level as an unknown.
-    for s in range(len(stretches)):
-        rows = place == s
+    for s in np.unique(seen.stretch):
+        rows = seen.stretch == s
         share = weights[rows] ** 2 / np.sum(weights[rows] ** 2)
         design[rows] -= share @ design[rows]
         values[rows] -= share @ values[rows]
     size = np.max(np.abs(design), axis=0)
     moved = size > 1e-9  # turns; below that the adjuster was not turned between two readings
-    names = [a for a, m in zip(turned, moved, strict=True) if m]
+    names = [a for a, m in zip(seen.adjusters, moved, strict=True) if m]
     if not names:
         return Worth()
     scaled = (design[:, moved] / size[moved]) * weights[:, None]

@@ -6,9 +6,8 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ready_corner.core.engines.learning import Observation, Worth, learn
+from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, Worth, learn
 from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
@@ -35,7 +34,6 @@ from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.moves import Move
 from ready_corner.core.record.readings import Taken
 
-IntArray = NDArray[np.int_]
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "ready", "turn", "plan"]
@@ -138,22 +136,22 @@ class Evaluation:
         return learn(self.observations(mark)) if self._touching(mark) else Worth()
 
     @remembered
-    def observations(self, mark: str) -> list[Observation]:
+    def observations(self, mark: str) -> Observations:
         """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
         corner, kind = split(mark)
-        seen, (changes, turned, unknown) = self.figures.seen(kind, corner), self._lessons(mark)
-        numbers = [row.number for row in seen]
+        seen, (changes, adjusters, turned, unknown) = self.figures.seen(kind, corner), self._lessons(mark)
+        values, u = (np.array([row[i] for row in seen], dtype=float) for i in (1, 2))
+        numbers = np.array([row.number for row in seen], dtype=int)
         after = np.searchsorted(changes, numbers, side="left") - 1
-        stretch = np.searchsorted(unknown, numbers, side="left").tolist()
-        return [Observation(row.value, row.u, k, turned[i], row.number) for row, i, k in zip(seen, after, stretch, strict=True)]
+        return Observations(adjusters, turned[after], values, u, np.searchsorted(unknown, numbers, side="left"), numbers)
 
     @remembered
-    def _lessons(self, mark: str) -> tuple[IntArray, list[Mapping[str, float]], IntArray]:
-        """Return the entry of every change, how far those adjusters had been turned after it that could move a mark, and the entries of what else could."""
+    def _lessons(self, mark: str) -> tuple[IntArray, tuple[str, ...], FloatArray, IntArray]:
+        """Return the entry of every change, what was turned that could move a mark, how far by then, and the entries of what else could."""
         moves, (numbers, sums) = self._touching(mark), self._turns
-        adjusters = tuple(dict.fromkeys(m.adjuster for m in moves if m.adjuster))
-        turned: list[Mapping[str, float]] = [{a: row.get(a, 0.0) for a in adjusters} for row in sums]
-        return np.array(numbers), turned, np.array([m.number for m in moves if m.unknown], dtype=int)
+        adjusters = tuple(sorted({m.adjuster for m in moves if m.adjuster}))
+        turned = np.array([[row.get(a, 0.0) for a in adjusters] for row in sums], dtype=float)
+        return np.array(numbers), adjusters, turned, np.array([m.number for m in moves if m.unknown], dtype=int)
 
     def turned_at(self, adjuster: str, number: int) -> float:
         """Return how far an adjuster had been turned in all by an entry, in turns."""
