@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, Generic, TypeVar
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, SerializeAsAny
 
 from ready_corner.border.entries import (
     EntryKept,
@@ -218,12 +218,16 @@ class CarView(View):
 
 
 class CarChange(View):
-    """Those parts of what is shown of a car that an entry has changed; what is not here stays as it was."""
+    """Those parts of what is shown of a car that an entry has changed; what is not here stays as it was.
+
+    ``rows``: of a part that still has the rows it had, only those that changed, by their key (of a list, their place from 0).
+    """
 
     model_config = ConfigDict(json_schema_serialization_defaults_required=False, extra="allow")
 
     number: int
     last: LastView | None
+    rows: dict[str, dict[str, SerializeAsAny[View]]]
 
 
 class _Unjudged:
@@ -247,26 +251,39 @@ _UNJUDGED = _Unjudged()
 
 @dataclass(frozen=True)
 class _Part(Generic[S]):
-    """One part of what is shown of a car: what it is made of, and how it is made, in the words of its plan. It is made anew only where that differs."""
+    """One part of what is shown of a car: what it is made of, and how it is made, in the words of its plan. It is made anew only where that
+    differs; of a part in rows (a list, or by a key) only the ``row`` that differs."""
 
     of: Callable[[Told], S]
     made: Callable[[S, Plan], object]
+    row: Callable[[Any, Plan], View] | None = None
+
+
+def _rows(of: Callable[[Told], Sequence[Any] | Mapping[Corner, Any]], row: Callable[[Any, Plan], View]) -> _Part[Any]:
+    """Return a part in rows."""
+
+    def made(rows: Sequence[Any] | Mapping[Corner, Any], plan: Plan) -> object:
+        if isinstance(rows, Mapping):
+            return {key: row(one, plan) for key, one in rows.items()}
+        return [row(one, plan) for one in rows]
+
+    return _Part(of, made, row)
+
+
+def _keyed(rows: Sequence[Any] | Mapping[Any, Any]) -> dict[str, Any]:
+    """Return rows by their key, or by their place in a list."""
+    return dict(rows) if isinstance(rows, Mapping) else {str(i): row for i, row in enumerate(rows)}
 
 
 def _own(told: Told) -> "CarJudged | _Unjudged":
     return told.judged or _UNJUDGED
 
 
-def _asks(rows: Sequence[Ask], plan: Plan) -> list[AskView]:
-    return [_ask(a, plan.units) for a in rows]
-
-
-@lru_cache(1000)
-def _ask(ask: Ask, units: Units) -> AskView:
+def _ask(ask: Ask, plan: Plan) -> AskView:
     title, how = say_ask(ask)
     return AskView(
         corner=ask.corner, quantity=ask.quantity, title=title, how=how, tool=ask.tool.id, wanted=ask.wanted, drawing=ask.drawing,
-        latest=say_latest(ask, units), repeats=ask.repeats, latest_typed=ask.latest.typed if ask.latest else "",
+        latest=say_latest(ask, plan.units), repeats=ask.repeats, latest_typed=ask.latest.typed if ask.latest else "",
     )  # fmt: skip
 
 
@@ -323,10 +340,6 @@ def _settings(told: Told) -> Mapping[Corner, tuple[CornerSetting, MarkState | No
     return {c: (own.corners.get(c) or CornerSetting(c, ()), toes.get(f"{c}.toe")) for c in CORNERS}
 
 
-def _corners(rows: Mapping[Corner, tuple[CornerSetting, MarkState | None]], plan: Plan) -> dict[Corner, CornerView]:
-    return {c: corner_view(setting, toe, plan) for c, (setting, toe) in rows.items()}
-
-
 def _as_it_is(part: S, plan: Plan) -> S:
     return part
 
@@ -336,13 +349,13 @@ _PARTS: Mapping[str, _Part[Any]] = {
     "plan_number": _Part(lambda t: t.state.plan_number, _as_it_is),
     "plan": _Part(lambda t: t.state.plan, lambda plan, _: PlanModel.from_core(plan)),
     "condition": _Part(lambda t: t.state.condition, lambda found, _: ConditionView.model_validate(found)),
-    "marks": _Part(lambda t: _own(t).marks, lambda rows, plan: [mark_view(m, plan.units) for m in rows]),
-    "round": _Part(lambda t: _own(t).round, _asks),
-    "floor_round": _Part(lambda t: _own(t).floor_round, _asks),
-    "stand_round": _Part(lambda t: _own(t).stand_round, _asks),
-    "pads": _Part(lambda t: _own(t).pads, _asks),
+    "marks": _rows(lambda t: _own(t).marks, lambda mark, plan: mark_view(mark, plan.units)),
+    "round": _rows(lambda t: _own(t).round, _ask),
+    "floor_round": _rows(lambda t: _own(t).floor_round, _ask),
+    "stand_round": _rows(lambda t: _own(t).stand_round, _ask),
+    "pads": _rows(lambda t: _own(t).pads, _ask),
     "next": _Part(lambda t: _own(t).next, _step),
-    "corners": _Part(_settings, _corners),
+    "corners": _rows(_settings, lambda row, plan: corner_view(row[0], row[1], plan)),
     "holding": _Part(lambda t: _own(t).holding, _as_it_is),
     "judged": _Part(lambda t: len(_own(t).judged), _as_it_is),
     "progress": _Part(lambda t: _own(t).progress, lambda rows, _: dict(rows)),
@@ -362,9 +375,20 @@ def car_view(slug: str, told: Told, kept: Mapping[str, EntryKept]) -> CarView:
 def car_change(before: Told, told: Told, kept: Mapping[str, EntryKept]) -> CarChange:
     """Return those parts of what is shown of a car that are not what they were before; of another plan all of them."""
     plan, anew = told.state.plan, told.state.plan is not before.state.plan
-    parts = ((name, p, p.of(told)) for name, p in _PARTS.items())
-    changed = {n: p.made(now, plan) for n, p, now in parts if anew or now != p.of(before)}
-    return CarChange(last=_last(told.state, kept), **changed)
+    changed: dict[str, object] = {}
+    rows: dict[str, dict[str, View]] = {}
+    for name, part in _PARTS.items():
+        now, was = part.of(told), part.of(before)
+        if part.row is None or anew or _keyed(now).keys() != _keyed(was).keys():
+            if anew or now != was:
+                changed[name] = part.made(now, plan)
+            continue
+        old = _keyed(was)
+        if differing := {
+            key: part.row(one, plan) for key, one in _keyed(now).items() if one is not old[key] and one != old[key]
+        }:
+            rows[name] = differing
+    return CarChange(last=_last(told.state, kept), rows=rows, **changed)
 
 
 def _last(state: CarState, kept: Mapping[str, EntryKept]) -> LastView | None:

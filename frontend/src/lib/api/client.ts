@@ -6,7 +6,18 @@ export type CarView = Omit<Schemas['CarView'], 'plan' | 'corners'> & {
   plan: Plan;
   corners: Record<Corner, CornerView>;
 };
-type Recorded = { number: number; since: number | null; car: Partial<CarView> };
+type CarChange = Partial<CarView> & { rows: Record<string, Record<string, unknown>> };
+type Recorded = { number: number; since: null; car: CarView } | { number: number; since: number; car: CarChange };
+
+/** Lay what has changed on a car: parts as they come, and of a part in rows (a list, or by a key) only those rows. */
+function laid(known: CarView, { rows, ...parts }: CarChange): CarView {
+  const found: Record<string, unknown> = { ...known, ...parts };
+  for (const [part, changed] of Object.entries(rows)) {
+    const was = found[part];
+    found[part] = Array.isArray(was) ? was.map((row, i) => changed[i] ?? row) : { ...(was as object), ...changed };
+  }
+  return found as CarView;
+}
 export type CarLine = Schemas['CarLineView'];
 export type MarkView = Schemas['MarkView'];
 export type AskView = Schemas['AskView'];
@@ -108,8 +119,8 @@ export const api = {
   /** Take an entry; the answer is the car as it is then: what has changed since ``known``, laid on it, or the whole. */
   record: async (slug: string, entry: EntryIn, known: CarView | null): Promise<CarView> => {
     const since: Record<string, string> = known ? { 'x-since-entry': String(known.number) } : {};
-    const { since: base, car } = await call<Recorded>('POST', `/cars/${slug}/entries`, entry, since);
-    return known && base !== null ? { ...known, ...car } : (car as CarView);
+    const told = await call<Recorded>('POST', `/cars/${slug}/entries`, entry, since);
+    return told.since === null ? told.car : laid(known!, told.car);
   },
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) =>

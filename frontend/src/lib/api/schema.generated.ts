@@ -883,11 +883,19 @@ export interface components {
         /**
          * CarChange
          * @description Those parts of what is shown of a car that an entry has changed; what is not here stays as it was.
+         *
+         *     ``rows``: of a part that still has the rows it had, only those that changed, by their key (of a list, their place from 0).
          */
         CarChange: {
             /** Number */
             number: number;
             last: components["schemas"]["LastView"] | null;
+            /** Rows */
+            rows: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["View"];
+                };
+            };
         } & {
             [key: string]: unknown;
         };
@@ -3848,6 +3856,11 @@ export interface components {
             said: string;
             row: components["schemas"]["JsonValue"];
         };
+        /**
+         * View
+         * @description Base of what is shown.
+         */
+        View: Record<string, never>;
         /**
          * WantingView
          * @description Something the plan does not give: what, where, and the stage that will want it for what.

@@ -130,6 +130,7 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     return AdjusterState(adjuster, moved, low, high, _how(adjuster), left, tuple(worth), _engagement(adjuster, moved))
 
 
+@remembered
 def _worth(evaluation: Evaluation, mark: str) -> Worth:
     """Return what turns are worth to a mark: learned on the car, and by the plan where one was not tried."""
     corner, kind = split(mark)
