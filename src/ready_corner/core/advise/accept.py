@@ -1,4 +1,7 @@
-"""Taking one more entry into the log, and what it would mean before it is taken."""
+"""Taking one more entry into the log, and what it would mean before it is taken.
+
+Source: docs/record.md, what keeps an entry out.
+"""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,7 @@
-"""All that is told of one car at one entry of its logbook, so that whoever keeps an entry can see first that it can be told."""
+"""All that is told of one car at one entry of its logbook, so that whoever keeps an entry can see first that it can be told.
+
+Source: docs/architecture.md, what is told of a car.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,7 @@
-"""The turns of one corner: what the trials taught, what to turn, what the car would read afterwards."""
+"""The turns of one corner: what the trials taught, what to turn, what the car would read afterwards.
+
+Source: bounded least squares over whole steps; docs/choices.md, Turning.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -1,4 +1,7 @@
-"""What to measure, in the order one walks round the car, and what to do next."""
+"""What to measure, in the order one walks round the car, and what to do next.
+
+Source: docs/choices.md, What is next.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

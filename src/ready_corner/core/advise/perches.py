@@ -1,4 +1,7 @@
-"""Which perches to turn: for four heights, for cross weight with the heights kept, or for both; fewest corners, whole flats, within the thread."""
+"""Which perches to turn: for four heights, for cross weight with the heights kept, or for both; fewest corners, whole flats, within the thread.
+
+Source: balance of four springs under a rigid chassis; docs/stance.md, docs/choices.md (Turning).
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

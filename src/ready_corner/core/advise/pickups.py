@@ -1,4 +1,7 @@
-"""Pickup points against the plan: how far off, what each does to the finished car, and what to do about it, the least first."""
+"""Pickup points against the plan: how far off, what each does to the finished car, and what to do about it, the least first.
+
+Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
+"""
 
 import math
 from collections.abc import Mapping, Sequence

@@ -1,6 +1,8 @@
 """What the tools in hand cannot prove and the threads cannot set, said of a plan before anything is measured.
 
 A whole round is read once, as if the car stood on its aims: what the marks would then be sure to is what these tools give.
+
+Source: ISO 14253-1 with U reckoned beforehand; docs/choices.md, Uncertainty.
 """
 
 from collections.abc import Iterator

@@ -1,4 +1,7 @@
-"""How the car stands: against its plan on the floor, on its stands, on its springs; what brings it there, and why it may be provisional."""
+"""How the car stands: against its plan on the floor, on its stands, on its springs; what brings it there, and why it may be provisional.
+
+Source: balance of four springs under a rigid chassis; docs/stance.md.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field

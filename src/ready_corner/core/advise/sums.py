@@ -1,6 +1,8 @@
 """Sums a builder asks for beside the car: a spring by frequency or sag, whether a damper fits, splines of a torsion bar, an anti-roll bar, a rod's tube.
 
 Each answer is lines of what and how much. Lengths in mm, loads in kg, rates in N/mm, angles in degrees.
+
+Source: Hooke's law, torsion and bending of bars, levers; docs/stance.md.
 """
 
 from collections.abc import Callable, Mapping

@@ -2,6 +2,8 @@
 
 The plan's springs give what a turn does to all four corners up to one factor a perch; the factors are estimated by weighted least squares
 with the plan as a first guess, so that one turn and one round of heights already tell, and more tell better.
+
+Source: weighted least squares with the plan as prior; docs/stance.md.
 """
 
 from collections.abc import Iterator, Mapping

@@ -3,6 +3,8 @@
 One mark is read several times while its adjusters are turned between the readings. Within a *stretch* in which nothing else
 happened, reading = level of the stretch + Σ (worth of adjuster x turns so far). Weighted least squares over all stretches gives
 the worths with their covariance; an adjuster that the readings cannot tell from another is left out and named.
+
+Source: weighted least squares with a level a stretch; docs/choices.md.
 """
 
 from collections.abc import Sequence

@@ -1,4 +1,7 @@
-"""Which adjusters to turn and how far, so that several marks of a corner come to their aims together."""
+"""Which adjusters to turn and how far, so that several marks of a corner come to their aims together.
+
+Source: bounded least squares in units of tolerance, whole steps searched; docs/choices.md.
+"""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass

@@ -1,4 +1,7 @@
-"""How the corners of a judged car move and what their springs do at rest: of the plan alone, worked out once for as long as it stands."""
+"""How the corners of a judged car move and what their springs do at rest: of the plan alone, worked out once for as long as it stands.
+
+Source: the linkage and springs of the plan; docs/linkage.md, docs/stance.md.
+"""
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.judge.marks import Evaluation

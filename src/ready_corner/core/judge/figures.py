@@ -2,6 +2,8 @@
 
 A figure belongs to a spell: the repeats at its places between two changes. Toe needs front and back gap of the same spell, and
 the hub gaps of the same rig of the strings.
+
+Source: JCGM 100:2008, 5.1.2, over the geometry of gaps, gauges and pads; docs/choices.md (Figures, Uncertainty).
 """
 
 import math

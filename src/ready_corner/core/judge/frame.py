@@ -1,4 +1,7 @@
-"""The frame as it stands: which readings still hold, the network of them, and the axes of the car laid on it."""
+"""The frame as it stands: which readings still hold, the network of them, and the axes of the car laid on it.
+
+Source: least-squares adjustment of a free network; docs/survey.md.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace

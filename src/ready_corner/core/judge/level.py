@@ -1,4 +1,7 @@
-"""How level the jig stands, by the feet read since it was last shaken, and what to turn or pack."""
+"""How level the jig stands, by the feet read since it was last shaken, and what to turn or pack.
+
+Source: best plane by least squares; levels by reversal; docs/survey.md.
+"""
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,7 @@
-"""Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason why."""
+"""Every mark of a car with its state: unread, out, too close to call, holds, moved since; and the reason why.
+
+Source: ISO 14253-1, guard bands of U either side; what moves a mark by docs/choices.md (What no longer holds).
+"""
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence

@@ -2,6 +2,8 @@
 
 Whoever works something out looks at parts of the state; every look is noted, and what came of it stands for as long as those parts do.
 One rule for all that is kept, so nothing has to be told when it falls.
+
+Source: docs/architecture.md, What is kept, and when it falls.
 """
 
 import threading

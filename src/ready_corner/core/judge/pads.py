@@ -1,4 +1,7 @@
-"""The four pads under the tyres: proved level, to be shimmed, or taken out of heights and loads by arithmetic; and which of these it is."""
+"""The four pads under the tyres: proved level, to be shimmed, or taken out of heights and loads by arithmetic; and which of these it is.
+
+Source: best plane by least squares; docs/stance.md.
+"""
 
 from dataclasses import dataclass
 from typing import Literal

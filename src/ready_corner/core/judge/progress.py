@@ -1,4 +1,7 @@
-"""How much of the work holds, stage by stage, and where the front wheels point together."""
+"""How much of the work holds, stage by stage, and where the front wheels point together.
+
+Source: docs/choices.md (Figures).
+"""
 
 from collections.abc import Mapping
 

@@ -3,6 +3,8 @@
 Small changes about the plan's stance. A link first moves its wheel with the spring keeping its length; what that lifts the chassis by, and
 what a perch lifts it by, is shared out by the least energy of a stiff chassis on its springs and tyres; camber and toe then go with the
 travel of each wheel and, relative to the ground, with the roll of the body. A live axle is one part.
+
+Source: stiffness matrices of springs, bars and tyres; docs/stance.md, docs/choices.md (What no longer holds).
 """
 
 from collections.abc import Mapping

@@ -1,4 +1,7 @@
-"""How square the frame is: pivot axes of both sides against each other and the plan, and the bay between front and rear pivots."""
+"""How square the frame is: pivot axes of both sides against each other and the plan, and the bay between front and rear pivots.
+
+Source: distances and angles between measured points, their U by JCGM 100:2008, 5.1.2.
+"""
 
 from collections.abc import Iterator
 

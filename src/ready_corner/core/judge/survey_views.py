@@ -1,4 +1,7 @@
-"""What a survey is drawn and told by: ellipses of doubt, a reading against the rest, what a tool gives read once."""
+"""What a survey is drawn and told by: ellipses of doubt, a reading against the rest, what a tool gives read once.
+
+Source: eigenvectors of a covariance; JCGM 100:2008, 4.3.7; docs/survey.md.
+"""
 
 from dataclasses import dataclass
 

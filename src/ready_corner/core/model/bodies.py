@@ -1,4 +1,7 @@
-"""From a plan to bodies that can be solved."""
+"""From a plan to bodies that can be solved.
+
+Source: constraint equations of rigid bodies; docs/linkage.md.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,7 @@
-"""Everything that is wrong with a plan's figures and linkages at once, so that whatever is reckoned from a plan that passes has an end."""
+"""Everything that is wrong with a plan's figures and linkages at once, so that whatever is reckoned from a plan that passes has an end.
+
+Source: docs/linkage.md and docs/stance.md: what a layout and a spring want.
+"""
 
 from collections.abc import Iterator, Mapping, Sequence
 

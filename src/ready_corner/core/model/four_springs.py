@@ -2,6 +2,8 @@
 
 A rigid chassis free to heave, pitch and roll (small angles); at each corner a spring through the linkage's ratio, a tyre under it, a floor
 that need not be level; anti-roll bars connected or not. Lengths in mm, forces in N, rates in N/mm; corners in the order LF, RF, LR, RR.
+
+Source: balance of four springs under a rigid chassis, virtual work; docs/stance.md.
 """
 
 from collections.abc import Sequence

@@ -1,6 +1,8 @@
 """What ends the travel of a wheel either way, and in which order: stops, damper, coil, joints, the ground, the tyre against the body.
 
 Wheel travel in mm from the drawing, bump positive.
+
+Source: lengths of dampers and angles of joints over travel; docs/linkage.md.
 """
 
 from collections.abc import Iterator

@@ -2,6 +2,8 @@
 
 Between the rows everything goes by splines; at their spacing those are good to a millionth of a millimetre, which tests hold. Travel from the
 drawing in mm, bump positive.
+
+Source: the linkage over travel, cubic splines between; docs/linkage.md.
 """
 
 from functools import cached_property

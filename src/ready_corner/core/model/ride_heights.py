@@ -1,6 +1,8 @@
 """Ride height by any feature: how the chassis is wanted, how it stands on its stands, and where the hubs must sit for it.
 
 Axes of the plan: z = 0 is the ground at the stance of the drawing. Lengths in mm.
+
+Source: rigid geometry of the chassis; docs/stance.md.
 """
 
 from collections.abc import Mapping, Sequence

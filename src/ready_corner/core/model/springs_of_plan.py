@@ -1,6 +1,8 @@
 """From a plan to the car on its springs: stiffness at the wheels, and what a perch, a pad or a tyre does to heights and loads.
 
 Corners in the order LF, RF, LR, RR; lengths in mm, forces in N. Small changes about the plan's stance; exact as long as no spring goes slack.
+
+Source: stiffness matrices of springs, bars and tyres; docs/stance.md.
 """
 
 from collections.abc import Sequence

@@ -1,4 +1,7 @@
-"""Curves of an end over travel, steering or roll; what if something moved; and which levers move a figure most."""
+"""Curves of an end over travel, steering or roll; what if something moved; and which levers move a figure most.
+
+Source: the linkage swept, exact derivatives; docs/linkage.md.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace

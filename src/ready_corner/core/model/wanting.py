@@ -1,4 +1,7 @@
-"""What the plan does not give yet, and the step that will want it: found out before that step is reached."""
+"""What the plan does not give yet, and the step that will want it: found out before that step is reached.
+
+Source: docs/choices.md (Uncertainty): defaults named among the gaps of the plan.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

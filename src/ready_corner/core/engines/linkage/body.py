@@ -1,4 +1,7 @@
-"""A corner or an axle: its mechanism with wheels, springs, dampers, rocker, anti-roll bar and shaft."""
+"""A corner or an axle: its mechanism with wheels, springs, dampers, rocker, anti-roll bar and shaft.
+
+Source: constraint equations of rigid bodies; docs/linkage.md.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace

@@ -2,6 +2,8 @@
 
 Names of points are without their corner: ``lower.front`` of LF stands in a plan as ``LF.lower.front``. Those of an axle stand with
 its end: ``rear.upper.left.body``.
+
+Source: layouts as constraints on rigid bodies; docs/linkage.md.
 """
 
 from collections.abc import Mapping

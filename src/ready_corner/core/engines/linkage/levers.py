@@ -1,6 +1,8 @@
 """Levers on fixed axes: a rocker, the arm of an anti-roll bar, the drop arm and the idler of a steering box.
 
 Real or complex; see ``space``.
+
+Source: lever and length geometry; docs/linkage.md.
 """
 
 from dataclasses import dataclass

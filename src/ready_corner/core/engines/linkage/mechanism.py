@@ -3,6 +3,8 @@
 A pose is a rotation R and a place C: a point x of the body in the design position stands at C + R (x − c), where c is the
 reference (the wheel centre; the middle of an axle) in the design position. All points are in the plan's axes, mm. A small motion is a
 twist (ω, v): ω the turning of the body, v the motion of the reference; rows are d(residual) = row · (ω, v).
+
+Source: constraint equations of rigid bodies; docs/linkage.md.
 """
 
 from collections.abc import Mapping, Sequence

@@ -1,4 +1,7 @@
-"""What each answer is called, its unit and the digits worth printing."""
+"""What each answer is called, its unit and the digits worth printing.
+
+Source: units of the car; docs/choices.md (Notation).
+"""
 
 from dataclasses import dataclass
 

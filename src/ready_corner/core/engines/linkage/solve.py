@@ -2,6 +2,8 @@
 
 Another assembly of the same links is not an answer. So rows are reached by steps from the design position; where the steps can go no
 further without a link at full stretch, the branch ends and the rows beyond say so.
+
+Source: Newton's method on the constraint equations, branch followed from the design position; docs/linkage.md.
 """
 
 from dataclasses import dataclass

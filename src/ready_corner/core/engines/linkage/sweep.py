@@ -1,4 +1,7 @@
-"""A body over its travel and steering: every answer at every position."""
+"""A body over its travel and steering: every answer at every position.
+
+Source: ISO 8855 definitions; instantaneous screw of the upright; docs/linkage.md.
+"""
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass

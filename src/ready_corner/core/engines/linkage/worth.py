@@ -1,7 +1,9 @@
 """What each point and each link is worth: derivatives of every answer by implicit differentiation, and the spread of a build.
 
 With rows · pose change = −(change of residuals by a parameter), and the answers carried along by a complex step, every derivative is
-exact to rounding. Source of the step: see ``space``.
+exact to rounding.
+
+Source: implicit differentiation of the constraints, docs/linkage.md; of the complex step see ``space``.
 """
 
 from collections.abc import Mapping, Sequence

@@ -2,6 +2,8 @@
 
 Chassis axes: x forward, y left, z up; places (n, 3) in mm. The attitude is a turn about the y axis (pitch, plus nose down), one about the x
 axis (roll, plus left side up) and a height. Exact at any angle.
+
+Source: rigid geometry of the chassis; docs/stance.md.
 """
 
 from collections.abc import Sequence

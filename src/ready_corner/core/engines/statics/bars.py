@@ -1,4 +1,7 @@
-"""Torsion: anti-roll bars and torsion-bar springs. Lengths in mm, moduli in N/mm², angles in degrees."""
+"""Torsion: anti-roll bars and torsion-bar springs. Lengths in mm, moduli in N/mm², angles in degrees.
+
+Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
+"""
 
 import math
 from dataclasses import dataclass

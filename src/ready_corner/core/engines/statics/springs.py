@@ -1,6 +1,8 @@
 """Springs at work: in series, helpers that bind, preload; sag, frequency, and what is left of the travel.
 
 Lengths in mm, rates in N/mm, forces in N. A spring is as long as its free length unloaded, and never shorter than its solid length.
+
+Source: Hooke's law, springs in series; docs/stance.md.
 """
 
 import math

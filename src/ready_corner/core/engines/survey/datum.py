@@ -2,6 +2,8 @@
 
 The plane's three points fix height and two tilts, the line's two points fix offset and yaw, the one point fixes the station. A line that
 lies across the car fixes station and yaw, and the point the offset; a mid-line halves the distance of each point to its partner.
+
+Source: six conditions that fix a rigid body, covariance carried through (JCGM 100:2008, 5.1.2); docs/survey.md.
 """
 
 from collections.abc import Mapping, Sequence

@@ -1,4 +1,7 @@
-"""Readings about points as rows of one system, and the places at its least sum of squares."""
+"""Readings about points as rows of one system, and the places at its least sum of squares.
+
+Source: least-squares adjustment, design matrix; docs/survey.md.
+"""
 
 from collections.abc import Mapping, Sequence
 

@@ -1,4 +1,7 @@
-"""An earlier survey against a later one: rigid fit, which points have moved since, and what is shift and what distortion."""
+"""An earlier survey against a later one: rigid fit, which points have moved since, and what is shift and what distortion.
+
+Source: deformation analysis by generalised least squares; docs/survey.md.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass

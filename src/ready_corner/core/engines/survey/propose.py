@@ -2,6 +2,8 @@
 
 Greedy: the next reading is the one that takes most variance away for its trouble, by rank-one updates of the covariance. Then readings
 are added until none is alone. The list is put in an order to walk.
+
+Source: design of a network by what each reading adds; docs/survey.md.
 """
 
 from collections import Counter

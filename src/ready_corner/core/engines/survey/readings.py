@@ -2,6 +2,8 @@
 
 Axes of the survey: the table (or a level) is z = 0, the centreline y = 0 with left plus, the station line x = 0 with forward plus.
 Lengths in mm, angles in degrees; u is the standard uncertainty of one reading without its tool's zero.
+
+Source: vector algebra; docs/survey.md.
 """
 
 import math
