@@ -13,6 +13,7 @@
     units: Units;
     why?: string;
     problem?: string;
+    amiss?: boolean; // what is wrong is told elsewhere
     bare?: boolean;
     spans?: Spans;
     as?: string;
@@ -27,6 +28,7 @@
     units,
     why = '',
     problem = '',
+    amiss = false,
     bare = false,
     spans = {},
     as = '',
@@ -45,7 +47,7 @@
     bind:value={field.text}
     onchange={() => void reading(field.read({ kind, units, spans, onchange: tell, onthread }))}
     aria-label={name}
-    aria-invalid={field.refusal || problem ? 'true' : undefined}
+    aria-invalid={field.refusal || problem || amiss ? 'true' : undefined}
     autocomplete="off"
     maxlength="60"
   />

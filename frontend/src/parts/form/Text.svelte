@@ -7,6 +7,7 @@
     name?: string;
     value: string;
     problem?: string;
+    amiss?: boolean; // what is wrong is told elsewhere
     bare?: boolean;
     figure?: boolean;
     max?: number;
@@ -22,6 +23,7 @@
     name,
     value = $bindable(),
     problem = '',
+    amiss = false,
     bare = false,
     figure = false,
     max = 80,
@@ -33,7 +35,12 @@
     oninput,
   }: Props = $props();
 
-  const told = $derived({ placeholder: hint, title, 'aria-label': name, 'aria-invalid': problem ? true : undefined });
+  const told = $derived({
+    placeholder: hint,
+    title,
+    'aria-label': name,
+    'aria-invalid': problem || amiss ? true : undefined,
+  });
   function typed(event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }): void {
     value = event.currentTarget.value;
     oninput?.(value);

@@ -34,7 +34,7 @@
                 label="{name}, {way}"
                 value={held.value(name, axis)}
                 kind="length"
-                problem={axis === 0 && held.sheet.at(`points.${held.key(name)}`) ? ' ' : ''}
+                amiss={axis === 0 && Boolean(held.sheet.at(`points.${held.key(name)}`))}
                 onchange={(v) => held.set(name, axis, v)}
               /></td
             >

@@ -44,7 +44,7 @@
     figure
     max={40}
     hint={bench.inches ? '1/16' : '2'}
-    problem={bench.refusal ? ' ' : ''}
+    amiss={Boolean(bench.refusal)}
     oninput={type}
   />
   <button type="button" class="button" onclick={clear} disabled={!bench.changes.length}>{TRAVEL.clear}</button>
