@@ -35,6 +35,26 @@ def test_a_car_begun_in_inches_shows_no_millimetre_and_takes_threads_and_toe_as_
     expect(page.get_by_label("Bump stop before ground and body by")).to_have_value("5")
 
 
+def test_a_figure_still_being_read_is_neither_lost_nor_left_behind(page, served):
+    """Whatever is pressed before the answer is there waits for it: another unit, a copy, the plan itself."""
+    page.goto(f"{served.url}/begin")
+    page.get_by_label("Units").select_option("inch fractions")
+    expect(page.get_by_label("Steel rule, Step")).to_have_value("1/32")
+    under_way = []
+    page.route("**/api/shop/read", lambda request: under_way.append(request))  # noqa: PLW0108
+    page.get_by_label("front, Tyre rate").fill("1142")
+    page.get_by_label("Left front camber tolerance").fill("0.3")
+    page.get_by_role("button", name="Copy the front to the rear").click()
+    page.get_by_label("Units").select_option("millimetres")
+    page.get_by_role("button", name="Begin the car").click()
+    assert len(under_way) == 2
+    for request in under_way:
+        request.continue_()
+    expect(page.get_by_label("front, Tyre rate")).to_have_value("199.9948 N/mm")
+    expect(page.get_by_label("Left rear camber tolerance")).to_have_value("0.30°")
+    expect(page.get_by_role("alert").filter(has_text="missing").last).to_be_visible()
+
+
 def test_a_car_begun_from_another_keeps_its_jig_and_all_else(page, served):
     heather = {**told("plan")["heather"], "jig": {"feet": {"a": [0, 400], "b": [0, -400], "c": [-2000, 0]}}, "point_tolerance": 0.75, "tool_for": {"height": "rule"}}  # fmt: skip
     served.ask("/api/cars", entry_json({"kind": "plan", "plan": heather}))

@@ -19,10 +19,12 @@ export class FigureText {
   #own = NaN; // the value this field gave out itself, whose text stays as typed
   #printed = ''; // the units it was printed in
   #asked = 0; // an answer about an earlier text says nothing of the present one
+  #underWay = $state(0); // texts that are being read; until they are nothing is printed over them
 
   /** Print a value that did not come from this field; ``as`` is how it was typed, where that is known. */
   print(value: number | null, kind: AsTyped, units: Units, as: string): void {
     const printed = JSON.stringify(units);
+    if (this.#underWay) return;
     if (value === this.#own && printed === this.#printed) return;
     [this.#own, this.#printed, this.echo] = [value ?? NaN, printed, ''];
     if (value === null) this.text = '';
@@ -32,7 +34,7 @@ export class FigureText {
 
   /** Read what stands in the field, and tell its value. */
   async read({ kind, units, spans, onchange, onthread }: Told): Promise<void> {
-    const [mine, typed] = [++this.#asked, this.text.trim()];
+    const [mine, typed, printed] = [++this.#asked, this.text.trim(), JSON.stringify(units)];
     [this.refusal, this.echo] = ['', ''];
     if (!typed) {
       this.#own = NaN;
@@ -44,14 +46,17 @@ export class FigureText {
       else onchange((this.#own = number), typed);
       return;
     }
+    this.#underWay += 1;
     try {
       const found = await api.read(typed, kind, units, spans);
       if (mine !== this.#asked) return;
-      [this.#own, this.echo] = [found.value, found.echo];
+      [this.#own, this.#printed, this.echo] = [found.value, printed, found.echo];
       onchange(found.value, found.echo ? typed : '');
       if (found.pitch !== null || found.hand !== null) onthread?.(found);
     } catch (error) {
       if (mine === this.#asked) this.refusal = (error as Error).message;
+    } finally {
+      this.#underWay -= 1;
     }
   }
 }

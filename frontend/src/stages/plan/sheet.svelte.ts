@@ -91,7 +91,8 @@ export class Sheet {
         );
   }
 
-  copyAims(from: (c: string) => boolean, to: (c: string) => string): void {
+  async copyAims(from: (c: string) => boolean, to: (c: string) => string): Promise<void> {
+    await allRead(); // what was typed a moment ago goes with them
     for (const c of CORNERS.filter(from))
       for (const kind of CORNER_KINDS) this.aims[`${to(c)}.${kind}`] = { ...this.aims[`${c}.${kind}`]! };
   }
