@@ -265,6 +265,18 @@ def test_with_storage_full_or_forbidden_recording_goes_on_and_it_is_said(page, s
     comes_to(served, car, ["110", "111"])
 
 
+def test_a_page_left_before_its_shelf_has_answered_takes_nothing_with_it(page, served, car):
+    at(page, served, car)
+    page.route("**/entries", lambda request: request.abort())
+    page.evaluate("() => { IDBDatabase.prototype.transaction = () => { throw new Error('gone'); }; }")
+    for figure in ("110", "111", "112"):
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    page.unroute("**/entries")
+    page.goto(served.url)
+    comes_to(served, car, ["110", "111", "112"])
+
+
 def test_what_an_earlier_version_kept_is_handed_over(page, served, car):
     rows = [{"entry": entry_json(reading_json("LF", "height", t)), "refusal": "", "title": "a"} for t in ("110", "111")]
     page.add_init_script(f"localStorage.setItem('ready-corner/outbox/{car}', {json.dumps(json.dumps(rows))})")

@@ -1,10 +1,11 @@
 // Entries made in this browser and not yet acknowledged. Adding one is done at once; keeping it on the shelf and handing it over follow.
 //
-// One shelf (IndexedDB) for all tabs: each add, refusal and removal is a transaction of its own, so none is lost to another tab. One tab at a
+// One shelf (IndexedDB) for all tabs: each add, refusal and removal is a transaction of its own, so none is lost to another tab. Until it is on
+// the shelf an entry stands in the browser's small storage, written in the same breath as it is made: a page may be left in that moment. One tab at a
 // time hands over the entries of a car, in the order in which they were made. The server keeps an entry sent twice once.
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { api, Away, type CarView, type EntryIn, type Problem, Refused } from './api/client';
-import { forget, kept, keysOf } from './shelf';
+import { forget, keep, kept, keysOf } from './shelf';
 
 /** Why the server would not take an entry. */
 export interface Refusal {
@@ -33,6 +34,7 @@ interface Shelf extends DBSchema {
 
 const RETRY_MS = 1500;
 const SHELF_PATIENCE_MS = 1000; // a shelf that does not answer must not keep an entry from the server
+const JUST_MADE = 'ready-corner/just-made/'; // entries on their way to the shelf, each by when it was made
 const EARLIER = 'ready-corner/outbox/'; // where the first versions kept them, a list for each car
 
 class Outbox {
@@ -49,6 +51,7 @@ class Outbox {
   #again = new Set<() => void>();
   #tabs: BroadcastChannel | null = null;
   #timer = 0;
+  #made = 0;
 
   constructor() {
     this.#shelf = this.#open();
@@ -68,12 +71,20 @@ class Outbox {
 
   add(slug: string, entry: EntryIn, title: string): void {
     const row: Waiting = { slug, entry, title, refusal: null };
+    const key = `${JUST_MADE}${entry.at} ${String(++this.#made).padStart(6, '0')} ${entry.id}`;
+    keep(key, row);
     this.rows = [...this.rows, row];
-    void this.#queue(async (shelf) => void (await shelf.add('waiting', row)), true);
+    void this.#queue(async (shelf) => {
+      await put(shelf, [row]);
+      forget(key);
+    }, true);
   }
 
   drop(id: string): void {
     this.#gone.add(id);
+    keysOf(JUST_MADE)
+      .filter((key) => key.endsWith(id))
+      .forEach(forget);
     this.rows = this.rows.filter((row) => row.entry.id !== id);
     void this.#queue(async (shelf) => {
       const change = shelf.transaction('waiting', 'readwrite');
@@ -217,7 +228,7 @@ class Outbox {
   }
 
   async #load(shelf: IDBPDatabase<Shelf>): Promise<void> {
-    await moveEarlier(shelf);
+    await takeUp(shelf);
     const found = (await shelf.getAll('waiting')).filter((row) => !this.#gone.has(row.entry.id));
     const on = found.map((row) => ({
       ...row,
@@ -232,16 +243,26 @@ class Outbox {
   #seen = new Set<string>(); // ids that were on the shelf
 }
 
-/** Put on the shelf what the first versions kept as lists. */
-async function moveEarlier(shelf: IDBPDatabase<Shelf>): Promise<void> {
-  for (const key of keysOf(EARLIER)) {
-    const rows = kept<{ entry: EntryIn; title: string }[]>(key) ?? [];
-    const change = shelf.transaction('waiting', 'readwrite');
-    for (const { entry, title } of rows) {
-      if (!(await change.store.index('id').getKey(entry.id)))
-        await change.store.add({ slug: key.slice(EARLIER.length), entry, title, refusal: null });
-    }
-    await change.done;
+/** Put entries on the shelf that are not there. */
+async function put(shelf: IDBPDatabase<Shelf>, rows: Waiting[]): Promise<void> {
+  const change = shelf.transaction('waiting', 'readwrite');
+  for (const row of rows)
+    if (!(await change.store.index('id').getKey(row.entry.id))) await change.store.add({ ...row });
+  await change.done;
+}
+
+/** Put on the shelf what did not get there before its page was left, and what the first versions kept as lists. */
+async function takeUp(shelf: IDBPDatabase<Shelf>): Promise<void> {
+  for (const key of [...keysOf(EARLIER), ...keysOf(JUST_MADE).sort()]) {
+    const found = key.startsWith(JUST_MADE)
+      ? [kept<Waiting>(key)].filter((row) => row !== null)
+      : (kept<{ entry: EntryIn; title: string }[]>(key) ?? []).map(({ entry, title }) => ({
+          slug: key.slice(EARLIER.length),
+          entry,
+          title,
+          refusal: null,
+        }));
+    await put(shelf, found);
     forget(key);
   }
 }
