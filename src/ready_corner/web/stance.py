@@ -239,7 +239,10 @@ def stance_view(evaluation: Evaluation, found: Stance) -> StanceView:
         stand_says=all_said(found.stand_says, units),
         features=[
             FeatureView(
-                name=f.name, wanted=_said(f.wanted, units), now="" if f.now is None else _said(f.now, units), master=f.master
+                name=f.name,
+                wanted=_length(f.wanted, units),
+                now="" if f.now is None else _length(f.now, units),
+                master=f.master,
             )
             for f in found.features
         ],
@@ -260,7 +263,7 @@ def _pad(pad: Pad, units: Units) -> PadView:
     return PadView(
         corner=pad.corner,
         say="" if pad.height is None else say_small_length(pad.height, units),
-        up=_said(pad.up, units) if pad.up > 0.05 else "",
+        up=_length(pad.up, units) if pad.up > 0.05 else "",
         pack=" + ".join(say_exact(s, units) for s in pad.pack),
         adds=", ".join(adds),
     )
@@ -274,13 +277,13 @@ def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
     plan, one = evaluation.state.plan, found.corners[i]
     corner, units = one.corner, plan.units
     axle, radius = plan.axle_of(corner), evaluation.figures.radii.get(corner)
-    told = dict(found.does.taught.says) if found.does else {}
+    told = dict(found.does.factors.says) if found.does else {}
     move = movement_of(evaluation, corner) if one.strip else None
     rest = at_rest_of(evaluation, corner) if move else {}
     perch = plan.perch(corner)
     return StandView(
         corner=corner,
-        expected=_said(found.expected[i], units) if found.perches else "",
+        expected=_length(found.expected[i], units) if found.perches else "",
         load="" if found.loads is None else say_mass(found.loads[i], units),
         strip=_strip(one, units),
         springs=[_spring(plan, move, rest, one, w) for w in one.works] if move else [],
@@ -301,15 +304,15 @@ def _strip(one: CornerStand, units: Units) -> StripView | None:
         return None
 
     def limits(rows: tuple[Limit, ...]) -> list[LimitView]:
-        return [LimitView(name=k.name, travel=k.travel, stop=k.stop, say=_said(abs(k.travel), units)) for k in rows]
+        return [LimitView(name=k.name, travel=k.travel, stop=k.stop, say=_length(abs(k.travel), units)) for k in rows]
 
     return StripView(
         wanted=strip.wanted,
         now=strip.now,
         bump=limits(strip.bump),
         droop=limits(strip.droop),
-        bump_left="" if strip.bump_left is None else _said(strip.bump_left, units),
-        droop_left="" if strip.droop_left is None else _said(strip.droop_left, units),
+        bump_left="" if strip.bump_left is None else _length(strip.bump_left, units),
+        droop_left="" if strip.droop_left is None else _length(strip.droop_left, units),
         lines=[(said(line, units), amiss) for line, amiss in strip.lines],
     )
 
@@ -344,11 +347,11 @@ def _rods(plan: Plan, move: Movement, work: Mapping[str, AtWork], wanted: float)
         rows.append(
             RodView(
                 name=rod.name,
-                at_wanted=_said(rod.at_wanted, units),
-                at_ride=_said(rod.at_ride, units),
-                at_level=_said(rod.at_level, units),
-                at_bump=_said(rod.at_bump, units),
-                at_droop=_said(rod.at_droop, units),
+                at_wanted=_length(rod.at_wanted, units),
+                at_ride=_length(rod.at_ride, units),
+                at_level=_length(rod.at_level, units),
+                at_bump=_length(rod.at_bump, units),
+                at_droop=_length(rod.at_droop, units),
                 rate=say_rate(float(one.rate[0]), units) if one is not None else "",
                 ratio=f"{float(one.ratio[0]):.3f}" if one is not None else "",
                 rough=say_off(one.off) if one is not None else "",
@@ -362,8 +365,8 @@ def _hub(evaluation: Evaluation, hub: Hub) -> HubView:
     units, aim = evaluation.state.plan.units, evaluation.state.plan.aim(f"{hub.corner}.height")
     return HubView(
         corner=hub.corner,
-        wanted=_said(hub.wanted, units),
-        read="" if hub.read is None else _said(hub.read, units),
+        wanted=_length(hub.wanted, units),
+        read="" if hub.read is None else _length(hub.read, units),
         gives=" ".join(say_hub(hub, units)),
         gives_short=say_hub(hub, units)[0],
         off=hub.off(aim.tolerance if aim else None),
@@ -458,7 +461,7 @@ def reckoned(slug: str, ask: Ask, workshop: TheWorkshop) -> ReckonedView:
     evaluation = workshop.evaluation(slug)
     plan = evaluation.state.plan
     return ReckonedView(
-        lines=[say_line(f, plan.units) for f in core.reckon(_to_core(ask, plan), plan, lambda: stance(evaluation))]
+        lines=[say_line(f, plan.units) for f in core.answer_of(_to_core(ask, plan), plan, lambda: stance(evaluation))]
     )
 
 
@@ -485,5 +488,5 @@ def _to_core(ask: Ask, plan: Plan) -> core.Asked:
     return core.HeightsAsked({name: mm(text) for name, text in ask.features.items() if text.strip()}, arms)
 
 
-def _said(mm: float, units: Units) -> str:
+def _length(mm: float, units: Units) -> str:
     return say_length(mm, units, denominator=0) if np.isfinite(mm) else ""

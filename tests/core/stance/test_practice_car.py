@@ -89,23 +89,23 @@ def test_what_a_perch_really_does_is_learned_shown_and_can_be_forgotten_or_struc
     practice = car(9)
     practice.read()
     plan_says = turns_now(practice.judged)[1]
-    assert plan_says.taught.says == ()
+    assert plan_says.factors.says == ()
     practice.turn("LR", 4.0)
     practice.read()
     told = turns_now(practice.judged)[1]
     truth = 0.8 / practice.ratios[2]  # the plan has 0.8 for it
-    assert told.taught.factors[2] == pytest.approx(truth, abs=0.08)
-    assert [a for a, _ in told.taught.says] == ["LR.perch"]
-    assert "times what the plan says" in said(told.taught.says[0][1])
-    assert np.all(told.heights[:, 2] == plan_says.heights[:, 2] * told.taught.factors[2])
+    assert told.factors.factors[2] == pytest.approx(truth, abs=0.08)
+    assert [a for a, _ in told.factors.says] == ["LR.perch"]
+    assert "times what the plan says" in said(told.factors.says[0][1])
+    assert np.all(told.heights[:, 2] == plan_says.heights[:, 2] * told.factors.factors[2])
     practice.tell(Unlearned("LR.perch"))
-    assert turns_now(practice.judged)[1].taught.factors[2] == pytest.approx(1.0)
+    assert turns_now(practice.judged)[1].factors.factors[2] == pytest.approx(1.0)
     practice.tell(Correction(str(len(practice.entries))))
-    assert turns_now(practice.judged)[1].taught.factors[2] == pytest.approx(told.taught.factors[2])
+    assert turns_now(practice.judged)[1].factors.factors[2] == pytest.approx(told.factors.factors[2])
     practice.tell(Unlearned("LR.perch"))
     practice.turn("LR", -4.0)  # and it is learned anew from what comes after
     practice.read()
-    assert turns_now(practice.judged)[1].taught.factors[2] == pytest.approx(truth, abs=0.15)
+    assert turns_now(practice.judged)[1].factors.factors[2] == pytest.approx(truth, abs=0.15)
 
 
 def test_what_turns_do_to_the_cross_weight_is_learned_from_the_scales():

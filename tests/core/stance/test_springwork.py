@@ -182,7 +182,7 @@ def test_the_car_of_a_plan_stands_as_drawn_and_moves_as_reckoned(of):
 def answered(asked, of=HEATHER):
     from tests.core.stance.test_standing import judged, stance
 
-    return dict(say_line(line, of.units) for line in sums.reckon(asked, of, lambda: stance(judged(of=of))))
+    return dict(say_line(line, of.units) for line in sums.answer_of(asked, of, lambda: stance(judged(of=of))))
 
 
 def test_a_spring_by_frequency_comes_back_by_sag():

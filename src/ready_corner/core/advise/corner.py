@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.engines.learning import Worth
+from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState, split
 from ready_corner.core.judge.memory import remembered
@@ -134,14 +134,14 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
 
 
 @remembered
-def _worth(evaluation: Evaluation, mark: str) -> Worth:
+def _worth(evaluation: Evaluation, mark: str) -> WorthOfTurns:
     """Return what turns are worth to a mark: learned on the car, and by the plan where one was not tried."""
     corner, kind = split(mark)
     return completed(evaluation.worth(mark), by_plan(evaluation, corner).get(kind))
 
 
 @remembered
-def by_plan(evaluation: Evaluation, corner: Corner) -> dict[str, Worth]:
+def by_plan(evaluation: Evaluation, corner: Corner) -> dict[str, WorthOfTurns]:
     """Return what the plan's linkage says turns at a corner are worth, by kind."""
     return predicted(evaluation.state.plan, corner)
 
@@ -234,7 +234,7 @@ def _solved(
     wanted = [Wanted(m.mark, -(m.deviation or 0.0), m.aim.tolerance, (m.expanded or 0.0) / COVERAGE) for m in marks if m.aim]
     levers = [Lever(s.adjuster.id, s.low, s.high, s.adjuster.flats_per_step, s.adjuster.name) for s in tried]
     found = solve(wanted, levers, matrix, covariance)
-    return _said(evaluation, corner, states, tried, marks, found)
+    return _answer(evaluation, corner, states, tried, marks, found)
 
 
 def _trial(evaluation: Evaluation, links: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
@@ -243,7 +243,7 @@ def _trial(evaluation: Evaluation, links: Sequence[AdjusterState], marks: Sequen
     return finding("set.turned-together", names=named) if named else finding("set.try", adjuster=links[0].adjuster.name)
 
 
-def _said(
+def _answer(
     evaluation: Evaluation,
     corner: Corner,
     states: Sequence[AdjusterState],

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.advise.corner import caution_of
-from ready_corner.core.advise.taught import Taught, taught
+from ready_corner.core.advise.perch_factors import PerchFactors, perch_factors
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.model.four_springs import fewest_flats, kept_heights
@@ -31,7 +31,7 @@ NOMINAL_KG = 600.0  # where nothing tells the weight; it only scales what a turn
 class Perches:
     """What the perches do on this car. ``heights`` (4 places, 4 perches) mm a turn, ``loads`` (4, 4) kg a turn, ``cross`` (4,) percent a turn.
 
-    ``low``, ``high``: turns left; ``taught``: what the car has told of them. All with that counted in.
+    ``low``, ``high``: turns left; ``factors``: what the car has told of them. All with that counted in.
     """
 
     heights: FloatArray
@@ -39,7 +39,7 @@ class Perches:
     cross: FloatArray
     low: FloatArray
     high: FloatArray
-    taught: Taught
+    factors: PerchFactors
 
 
 @dataclass(frozen=True)
@@ -76,7 +76,7 @@ def perches(evaluation: Evaluation, springs: Springing) -> Perches | None:
     heights, loads = does.at_places(there) @ per, does.loads @ per / GRAVITY
     total = total_kg(evaluation) or NOMINAL_KG
     cross = 100 * (loads[1] + loads[2]) / total
-    learned = taught(evaluation, heights, cross)
+    learned = perch_factors(evaluation, heights, cross)
     room = np.array([p.room(evaluation.state.moved.get(p.id, 0.0)) for p in found if p])
     return Perches(
         heights * learned.factors,

@@ -108,12 +108,12 @@ def bar_asked(end: End, bar: RollBar | None, left: float, right: float) -> BarAs
 
 
 @singledispatch
-def reckon(asked: Asked, plan: Plan, now: Callable[[], Stance]) -> Lines:
+def answer_of(asked: Asked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     """Return the answer to one sum; ``now`` gives how the car stands, where it is needed. Raises MeasuredError, PlannedError with a sentence."""
     raise TypeError(asked)
 
 
-@reckon.register
+@answer_of.register
 def _spring(asked: SpringAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     found = now()
     load = sprung_load(plan, asked.corner, found.loads)
@@ -144,7 +144,7 @@ def _spring(asked: SpringAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     return (*lines, finding("sum.preload"))
 
 
-@reckon.register
+@answer_of.register
 def _damper(asked: DamperAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     move = movement(plan, asked.corner)
     end = plan.footing.end(END_OF[asked.corner])
@@ -161,7 +161,7 @@ def _damper(asked: DamperAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     )
 
 
-@reckon.register
+@answer_of.register
 def _torsion(asked: TorsionAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     if not asked.arm > 0:
         raise MeasuredError(finding("sums.no-arm"), path="arm")
@@ -188,7 +188,7 @@ def _torsion(asked: TorsionAsked, plan: Plan, now: Callable[[], Stance]) -> Line
     return (*lines, finding("sum.mark-both"))
 
 
-@reckon.register
+@answer_of.register
 def _bar(asked: BarAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     bar = asked.bar
     ratio = asked.ratio if asked.ratio is not None else _link_ratio(plan, asked.end, bar)
@@ -203,7 +203,7 @@ def _bar(asked: BarAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     return (*lines, finding("sum.arm", arm=bar.arm))
 
 
-@reckon.register
+@answer_of.register
 def _tube(asked: TubeAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     if not 0 < asked.thread <= asked.joint:
         raise MeasuredError(finding("sums.thread-in-joint"), path="thread")
@@ -217,7 +217,7 @@ def _tube(asked: TubeAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     )
 
 
-@reckon.register
+@answer_of.register
 def _heights(asked: HeightsAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     arms = {}
     for corner, angle in asked.arms.items():

@@ -34,7 +34,7 @@ class Observations(NamedTuple):
 
 
 @dataclass(frozen=True)
-class Worth:
+class WorthOfTurns:
     """What one turn (or shim) of each adjuster adds to one mark, in its unit.
 
     ``per_turn`` and ``covariance`` (n, n) run with ``adjusters``; ``alike`` names those moved only together.
@@ -60,13 +60,13 @@ class Worth:
         return np.asarray(self.covariance, dtype=float)[np.ix_(rows, rows)]
 
 
-def learn(seen: Observations) -> Worth:
-    """Return what the turns between these observations were worth; an empty Worth where nothing was turned between two.
+def learn(seen: Observations) -> WorthOfTurns:
+    """Return what the turns between these observations were worth; an empty WorthOfTurns where nothing was turned between two.
 
     Source: weighted least squares with a level a stretch; docs/choices.md.
     """
     if not seen.adjusters or len(seen.values) < 2:
-        return Worth()
+        return WorthOfTurns()
     design, values, weights = seen.turned.astype(float), seen.values.astype(float), 1 / np.maximum(seen.u, 1e-9)
     # Taking each stretch's weighted mean off rows and values is the same as carrying its level as an unknown.
     for s in np.unique(seen.stretch):
@@ -78,7 +78,7 @@ def learn(seen: Observations) -> Worth:
     moved = size > 1e-9  # turns; below that the adjuster was not turned between two readings
     names = [a for a, m in zip(seen.adjusters, moved, strict=True) if m]
     if not names:
-        return Worth()
+        return WorthOfTurns()
     scaled = (design[:, moved] / size[moved]) * weights[:, None]
     columns, singular, rows_of_v = np.linalg.svd(scaled, full_matrices=scaled.shape[0] < scaled.shape[1])
     rank = int(np.sum(singular > 1e-9 * singular[0]))
@@ -88,7 +88,7 @@ def learn(seen: Observations) -> Worth:
     worths = (inverse @ (values * weights)) / size[moved]
     covariance = (inverse @ inverse.T) / np.outer(size[moved], size[moved])
     keep = np.flatnonzero(known)
-    return Worth(
+    return WorthOfTurns(
         tuple(names[i] for i in keep),
         tuple(float(worths[i]) for i in keep),
         tuple(tuple(float(covariance[i, j]) for j in keep) for i in keep),

@@ -10,7 +10,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, Worth, learn
+from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, WorthOfTurns, learn
 from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
@@ -134,9 +134,9 @@ class Evaluation:
         return [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
 
     @remembered
-    def worth(self, mark: str) -> Worth:
+    def worth(self, mark: str) -> WorthOfTurns:
         """Return what turns are worth to a corner mark, learned from its readings before and after them."""
-        return learn(self.observations(mark)) if self._touching(mark) else Worth()
+        return learn(self.observations(mark)) if self._touching(mark) else WorthOfTurns()
 
     @remembered
     def observations(self, mark: str) -> Observations:
@@ -188,12 +188,12 @@ class Evaluation:
         return _Effect(sum(by.values()), (latest[most],), None, expanded)
 
     @remembered
-    def worth_now(self, mark: str) -> Worth:
+    def worth_now(self, mark: str) -> WorthOfTurns:
         """Return what turns are worth to a corner mark: as learned on the car, and by the plan for as long as that is surer."""
         return completed(self.worth(mark), self._reach(self.state.condition.bar_connected).get(mark))
 
     @remembered
-    def _reach(self, bar_on: bool) -> Mapping[str, Worth]:
+    def _reach(self, bar_on: bool) -> Mapping[str, WorthOfTurns]:
         try:
             return reach(self.state.plan, self.figures.springs, bar_on)
         except ReadyCornerError:

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.engines.learning import Worth
+from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.bodies import bodies_of
@@ -42,7 +42,7 @@ class Wheels:
     axle: FloatArray
 
 
-def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, Worth]:
+def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurns]:
     """Return what one turn (or shim) of each adjuster adds to each corner mark, by mark: mm, degrees, kg, with their covariance.
 
     An adjuster of which the plan does not say what it moves is left out.
@@ -152,9 +152,9 @@ def _alone(adjuster: Adjuster) -> FloatArray:
     return rise
 
 
-def _worth(rows: Mapping[str, tuple[float, float]]) -> Worth:
+def _worth(rows: Mapping[str, tuple[float, float]]) -> WorthOfTurns:
     u = np.array([u for _, u in rows.values()])
-    return Worth(tuple(rows), tuple(v for v, _ in rows.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+    return WorthOfTurns(tuple(rows), tuple(v for v, _ in rows.values()), tuple(map(tuple, np.diag(u**2).tolist())))
 
 
 def _swept(plan: Plan) -> dict[Corner, Sweep]:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ready_corner.core.engines.learning import Worth
+from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.linkage.worth import Hold, Parameter, sensitivities
 from ready_corner.core.model.bodies import body_named
@@ -18,7 +18,7 @@ KINDS = ("camber", "toe")
 PART_TRUSTED, LEAST_DEG = 0.1, 0.01
 
 
-def predicted(plan: Plan, corner: Corner) -> dict[str, Worth]:
+def predicted(plan: Plan, corner: Corner) -> dict[str, WorthOfTurns]:
     """Return what one turn (or shim) of each adjuster of a corner adds to its camber and toe, in degrees, by kind.
 
     At the ride height of the plan, its spring keeping its length (of an axle: at the same heave). Empty where the plan has no linkage
@@ -77,12 +77,12 @@ def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
     return [(Parameter(name, k), float(w)) for k, w in enumerate(way / np.linalg.norm(way)) if w]
 
 
-def _worth(found: dict[str, float]) -> Worth:
+def _worth(found: dict[str, float]) -> WorthOfTurns:
     u = np.array([PART_TRUSTED * abs(v) + LEAST_DEG for v in found.values()])
-    return Worth(tuple(found), tuple(found.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+    return WorthOfTurns(tuple(found), tuple(found.values()), tuple(map(tuple, np.diag(u**2).tolist())))
 
 
-def completed(learned: Worth, by_plan: Worth | None) -> Worth:
+def completed(learned: WorthOfTurns, by_plan: WorthOfTurns | None) -> WorthOfTurns:
     """Return what was learned, with the plan's figure for whatever was not tried, or was tried and told less than the plan does.
 
     Source: implicit differentiation of the linkage, docs/linkage.md.
@@ -94,7 +94,7 @@ def completed(learned: Worth, by_plan: Worth | None) -> Worth:
         kept = [i for i, a in enumerate(learned.adjusters) if a not in surer]
         left = [learned.adjusters[i] for i in kept]
         covariance = learned.covariance_of(left) if left else np.zeros((0, 0))
-        learned = Worth(
+        learned = WorthOfTurns(
             tuple(left), tuple(learned.per_turn[i] for i in kept), tuple(map(tuple, covariance.tolist())), learned.alike
         )
     more = [i for i, a in enumerate(by_plan.adjusters) if a not in learned.adjusters]
@@ -106,4 +106,4 @@ def completed(learned: Worth, by_plan: Worth | None) -> Worth:
     covariance[n:, n:] = by_plan.covariance_of(names)
     per_turn = (*learned.per_turn, *(by_plan.per_turn[i] for i in more))
     alike = tuple(a for a in learned.alike if a not in names)
-    return Worth((*learned.adjusters, *names), per_turn, tuple(map(tuple, covariance.tolist())), alike)
+    return WorthOfTurns((*learned.adjusters, *names), per_turn, tuple(map(tuple, covariance.tolist())), alike)

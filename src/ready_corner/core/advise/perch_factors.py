@@ -25,7 +25,7 @@ TOLD = 0.5  # a factor whose uncertainty has come under this share of the guess'
 
 
 @dataclass(frozen=True)
-class Taught:
+class PerchFactors:
     """Factors of the four perches on what the plan says, with their covariance (4, 4); ``learned``: which of them the car has told, and what that came to."""
 
     factors: FloatArray
@@ -35,7 +35,7 @@ class Taught:
     says: tuple[tuple[str, Finding], ...]  # by adjuster
 
 
-def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None = None) -> Taught:
+def perch_factors(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None = None) -> PerchFactors:
     """Return what was learned of the perches.
 
     by: (4, 4) heights at their places per turn of each perch by the plan, nan columns where there is none; cross_by: (4,) percent of cross weight a turn.
@@ -58,12 +58,12 @@ def taught(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray | None =
     covariance: FloatArray = np.asarray(np.linalg.inv(information), dtype=np.float64)[:4, :4]
     factors: FloatArray = np.asarray(np.clip(1 + off[:4], 0.2, 5.0), dtype=np.float64)
     told = tuple(bool(np.sqrt(covariance[i, i]) < TOLD * GUESS_U) for i in range(4))
-    says = tuple((p, _said(i, float(factors[i]), float(np.sqrt(covariance[i, i])))) for p, i in perches.items() if told[i])
+    says = tuple((p, _told(i, float(factors[i]), float(np.sqrt(covariance[i, i])))) for p, i in perches.items() if told[i])
     cross = 1.0 if cross_by is None else _cross_factor(evaluation, perches, np.nan_to_num(cross_by) * factors)
-    return Taught(factors, covariance, told, cross, says)
+    return PerchFactors(factors, covariance, told, cross, says)
 
 
-def _said(i: int, factor: float, u: float) -> Finding:
+def _told(i: int, factor: float, u: float) -> Finding:
     planned = abs(factor - 1) < COVERAGE * u
     return finding("perch.taught", corner=CORNERS[i], planned=planned, factor=factor, percent=COVERAGE * u * 100)
 
