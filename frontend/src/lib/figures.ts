@@ -36,6 +36,11 @@ export function reading(read: Promise<void>): Promise<void> {
   return read.finally(() => beingRead.delete(read));
 }
 
+/** Wait for what is being read at this moment. */
+export async function readSoFar(): Promise<void> {
+  await Promise.allSettled([...beingRead]);
+}
+
 export async function allRead(): Promise<void> {
   while (beingRead.size) await Promise.all(beingRead);
 }

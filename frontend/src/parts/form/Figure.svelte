@@ -45,7 +45,7 @@
   <input
     class="field fig"
     bind:value={field.text}
-    onchange={() => void reading(field.read({ kind, units, spans, onchange: tell, onthread }))}
+    onchange={() => void reading(field.read({ kind, units, spans: () => spans, onchange: tell, onthread }))}
     aria-label={name}
     aria-invalid={field.refusal || problem || amiss ? 'true' : undefined}
     autocomplete="off"

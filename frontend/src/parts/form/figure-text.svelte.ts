@@ -1,13 +1,14 @@
 // The text of a field for a figure: read by the server as shop notation, printed by it in the car's unit.
+import { untrack } from 'svelte';
 import { api, type FigureKind, type Spans, type Units } from '$lib/api/client';
-import { say } from '$lib/figures';
+import { readSoFar, say } from '$lib/figures';
 
 export type Thread = { pitch: number | null; hand: 'left' | 'right' | null };
 export type AsTyped = FigureKind | 'number';
 export interface Told {
   kind: AsTyped;
   units: Units;
-  spans: Spans;
+  spans: () => Spans;
   onchange: (value: number | null, typed: string) => void;
   onthread?: ((thread: Thread) => void) | undefined;
 }
@@ -25,8 +26,9 @@ export class FigureText {
   print(value: number | null, kind: AsTyped, units: Units, as: string): void {
     const printed = JSON.stringify(units);
     if (this.#underWay) return;
-    if (value === this.#own && printed === this.#printed) return;
-    [this.#own, this.#printed, this.echo] = [value ?? NaN, printed, ''];
+    const same = value === null ? Number.isNaN(this.#own) : value === this.#own;
+    if (same && (printed === this.#printed || untrack(() => this.refusal))) return; // what was refused stays to be mended
+    [this.#own, this.#printed, this.echo, this.refusal] = [value ?? NaN, printed, '', ''];
     if (value === null) this.text = '';
     else if (as || kind === 'number') this.text = as || String(value);
     else void say(value, kind, units).then((said) => value === this.#own && (this.text = said));
@@ -48,7 +50,8 @@ export class FigureText {
     }
     this.#underWay += 1;
     try {
-      const found = await api.read(typed, kind, units, spans);
+      if (kind === 'toe') await readSoFar(); // it may be told over a span that was typed a moment ago
+      const found = await api.read(typed, kind, JSON.parse(printed) as Units, spans());
       if (mine !== this.#asked) return;
       [this.#own, this.#printed, this.echo] = [found.value, printed, found.echo];
       onchange(found.value, found.echo ? typed : '');
