@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any, cast
 
 from pydantic import ValidationError
-from sqlalchemy import Connection, Engine, Row, Table, create_engine, event, func, insert, select
+from sqlalchemy import Connection, Engine, Row, Table, bindparam, create_engine, event, func, insert, select
 from sqlalchemy.engine import ExceptionContext
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
@@ -18,6 +18,12 @@ from ready_corner.border.entries import EntryKept
 from ready_corner.storage.tables import CarRow, EntryRow
 
 _ENTRIES = cast(Table, EntryRow.__table__)
+_INSERT = insert(_ENTRIES)
+_AFTER = (
+    select(_ENTRIES)
+    .where(_ENTRIES.c.car_id == bindparam("car"), _ENTRIES.c.number > bindparam("number"))
+    .order_by(_ENTRIES.c.number)
+)
 
 
 class TakenError(Exception):
@@ -130,9 +136,8 @@ class Logbooks:
 
     def after(self, car_id: str, number: int) -> list[EntryKept]:
         """Return the entries of a car after a number, in order."""
-        asked = select(_ENTRIES).where(_ENTRIES.c.car_id == car_id, _ENTRIES.c.number > number).order_by(_ENTRIES.c.number)
         with self._connected() as connection:
-            return [_kept(row) for row in connection.execute(asked)]
+            return [_kept(row) for row in connection.execute(_AFTER, {"car": car_id, "number": number})]
 
     def count(self, car_id: str) -> int:
         """Return how many entries a car has."""
@@ -148,13 +153,13 @@ class Logbooks:
         assert isinstance(self._engine, Engine)
         with self._engine.connect() as connection:
             name = f"ready_corner {car_id}"
-            if connection.scalar(select(func.get_lock(name, LOCK_PATIENCE_S))) != 1:
+            if connection.exec_driver_sql("SELECT GET_LOCK(%s, %s)", (name, LOCK_PATIENCE_S)).scalar() != 1:
                 raise AwayError("Others are recording in this car just now.")
             connection.rollback()  # the lock outlives it
             try:
                 yield Logbooks(connection)
             finally:
-                connection.execute(select(func.release_lock(name)))
+                connection.exec_driver_sql("DO RELEASE_LOCK(%s)", (name,))
 
     def begin(self, car: CarKey, entries: Sequence[EntryKept]) -> None:
         """Keep a new car with its first entries, all or none, durably; raises TakenError."""
@@ -181,14 +186,14 @@ class Logbooks:
         try:
             with self._connected() as connection:
                 if car is None and len(rows) == 1:
-                    connection.execute(insert(_ENTRIES).values(rows[0]))
+                    connection.execute(_INSERT, rows[0])
                     return
                 connection.execution_options(isolation_level="READ COMMITTED")
                 with connection.begin():
                     if car is not None:
                         connection.execute(insert(CarRow).values(id=car.id, slug=car.slug))
                     if rows:
-                        connection.execute(insert(_ENTRIES), rows)
+                        connection.execute(_INSERT, rows)
         except IntegrityError as taken:
             raise TakenError(str(taken.orig)) from taken
 
