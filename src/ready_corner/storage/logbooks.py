@@ -24,6 +24,7 @@ _AFTER = (
     .where(_ENTRIES.c.car_id == bindparam("car"), _ENTRIES.c.number > bindparam("number"))
     .order_by(_ENTRIES.c.number)
 )
+_LATEST = "SELECT MAX(number) FROM entries WHERE car_id = %s"
 
 
 class TakenError(Exception):
@@ -137,6 +138,9 @@ class Logbooks:
     def after(self, car_id: str, number: int) -> list[EntryKept]:
         """Return the entries of a car after a number, in order."""
         with self._connected() as connection:
+            latest = connection.exec_driver_sql(_LATEST, (car_id,)).scalar()  # mostly nothing is new, and that is asked soonest
+            if latest is None or latest <= number:
+                return []
             return [_kept(row) for row in connection.execute(_AFTER, {"car": car_id, "number": number})]
 
     def count(self, car_id: str) -> int:

@@ -7,7 +7,7 @@ from fastapi import Depends, Request
 from ready_corner.workshop import Workshop
 
 
-def _workshop(request: Request) -> Workshop:
+async def _workshop(request: Request) -> Workshop:  # async, or every request would take a thread of the pool for it
     return cast(Workshop, request.app.state.workshop)
 
 

@@ -101,7 +101,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     if not QUANTITIES[quantity].mark:
         return state.spells.get(place, 0) > rows[-1].spell
     if quantity == "gap_hub":  # the strings' own angle outlives a turn of a link, not a move of the strings
-        return any(m.breaks_rig and m.number > rows[-1].number for m in state.moves)
+        return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
     mark = evaluation.mark(f"{corner}.{QUANTITIES[quantity].mark}")
     behind = state.spells.get(place, 0) > rows[-1].spell
     return (mark.state == "moved since" and behind) or (mark.state == "unread" and behind) or (mark.aim is None and behind)

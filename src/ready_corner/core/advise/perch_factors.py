@@ -6,15 +6,16 @@ with the plan as a first guess, so that one turn and one round of heights alread
 Source: weighted least squares with the plan as prior; docs/stance.md.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from ready_corner.core.engines.learning import FloatArray, Observations
 from ready_corner.core.judge.marks import Evaluation
+from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import cross_share
-from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE
 
@@ -40,13 +41,12 @@ def perch_factors(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray |
 
     by: (4, 4) heights at their places per turn of each perch by the plan, nan columns where there is none; cross_by: (4,) percent of cross weight a turn.
     """
-    perches = {p.id: i for i, c in enumerate(CORNERS) if (p := evaluation.state.plan.perch(c)) is not None}
-    forgot = {a: n for a, n in evaluation.state.stance.unlearned.items() if a in perches}
+    perches = _perches_of(evaluation)
     rows, values, weights = [], [], []
     by = np.nan_to_num(by)
     unknowns = 8  # the factor of each perch as it goes now, and as it went before it was forgotten
     for i, corner in enumerate(CORNERS):
-        for turns, value, u in _without_level(evaluation.observations(f"{corner}.height"), perches, forgot, evaluation):
+        for turns, value, u in _without_level(evaluation, corner):
             rows.append(turns * np.tile(by[i], 2))
             values.append(value)
             weights.append(u**-2)
@@ -59,7 +59,7 @@ def perch_factors(evaluation: Evaluation, by: FloatArray, cross_by: FloatArray |
     factors: FloatArray = np.asarray(np.clip(1 + off[:4], 0.2, 5.0), dtype=np.float64)
     told = tuple(bool(np.sqrt(covariance[i, i]) < TOLD * GUESS_U) for i in range(4))
     says = tuple((p, _told(i, float(factors[i]), float(np.sqrt(covariance[i, i])))) for p, i in perches.items() if told[i])
-    cross = 1.0 if cross_by is None else _cross_factor(evaluation, perches, np.nan_to_num(cross_by) * factors)
+    cross = 1.0 if cross_by is None else _cross_factor(evaluation, np.nan_to_num(cross_by) * factors)
     return PerchFactors(factors, covariance, told, cross, says)
 
 
@@ -68,12 +68,19 @@ def _told(i: int, factor: float, u: float) -> Finding:
     return finding("perch.taught", corner=CORNERS[i], planned=planned, factor=factor, percent=COVERAGE * u * 100)
 
 
-def _without_level(
-    found: Observations, perches: Mapping[str, int], forgot: Mapping[str, int], evaluation: Evaluation
-) -> Iterator[tuple[FloatArray, FloatArray, FloatArray]]:
-    """Yield, a stretch at a time, turns (n, 8 unknowns), values and u (n,) less their mean, for only within a stretch heights compare."""
+def _perches_of(evaluation: Evaluation) -> dict[str, int]:
+    """Return the perches of the plan, each with the place of its corner among the four."""
+    return {p.id: i for i, c in enumerate(CORNERS) if (p := evaluation.state.plan.perch(c)) is not None}
+
+
+@remembered
+def _without_level(evaluation: Evaluation, corner: Corner) -> tuple[tuple[FloatArray, FloatArray, FloatArray], ...]:
+    """Return, a stretch at a time, turns (n, 8 unknowns), values and u (n,) less their mean, for only within a stretch heights compare."""
+    perches, found = _perches_of(evaluation), evaluation.observations(f"{corner}.height")
+    forgot = {a: n for a, n in evaluation.state.stance.unlearned.items() if a in perches}
     until = {name: evaluation.turned_at(name, number) for name, number in forgot.items()}
     all_turns = _turns_of(found, perches)
+    parts = []
     for stretch in np.unique(found.stretch):
         own = found.stretch == stretch
         total = all_turns[own]
@@ -88,17 +95,33 @@ def _without_level(
         turns[:, at], turns[:, [4 + i for i in at]] = total - before, before
         u, values = np.maximum(found.u[own], 1e-6), found.values[own]
         share = u**-2 / np.sum(u**-2)
-        yield turns - share @ turns, values - share @ values, u
+        parts.append((turns - share @ turns, values - share @ values, u))
+    return tuple(parts)
 
 
 def _turns_of(found: Observations, perches: Mapping[str, int]) -> FloatArray:
     """Return how far each perch had been turned at every observation (n, perches); 0 for one that cannot move the mark."""
+    if not perches:
+        return np.zeros((len(found.values), 0))
     column = {name: found.turned[:, i] for i, name in enumerate(found.adjusters)}
     return np.stack([column.get(name, np.zeros(len(found.values))) for name in perches], axis=1)
 
 
-def _cross_factor(evaluation: Evaluation, perches: Mapping[str, int], by: FloatArray) -> float:
+def _cross_factor(evaluation: Evaluation, by: FloatArray) -> float:
     """Return by what factor turns move the cross weight against what springs and tyres of the plan say; 1 until two rounds of loads tell."""
+    top = bottom = 0.0
+    for values, turns in _rounds_of_loads(evaluation):
+        sums = turns @ by
+        sums = sums - sums.mean()
+        top, bottom = top + float(sums @ values), bottom + float(sums @ sums)
+    guess = 0.25  # squared percent: what a round of scales tells less than this by is not told
+    return float(np.clip((top + guess) / (bottom + guess), 0.2, 5.0))
+
+
+@remembered
+def _rounds_of_loads(evaluation: Evaluation) -> tuple[tuple[FloatArray, FloatArray], ...]:
+    """Return, a stretch at a time, the cross weights (n,) in percent less their mean, and how far each perch had been turned at each (n, 4)."""
+    perches = _perches_of(evaluation)
     seen = [evaluation.observations(f"{c}.load") for c in CORNERS]
     found = [{key: i for i, key in enumerate(_keys(one))} for one in seen]
     rounds: dict[int, list[tuple[float, FloatArray]]] = {}
@@ -110,13 +133,11 @@ def _cross_factor(evaluation: Evaluation, perches: Mapping[str, int], by: FloatA
         turns = np.zeros(4)
         turns[list(perches.values())] = turned[i]
         rounds.setdefault(key[0], []).append((100 * cross_share(*loads), turns))
-    top = bottom = 0.0
+    parts = []
     for rows in rounds.values():
-        values, sums = np.array([v for v, _ in rows]), np.array([by @ t for _, t in rows])
-        values, sums = values - values.mean(), sums - sums.mean()
-        top, bottom = top + float(sums @ values), bottom + float(sums @ sums)
-    guess = 0.25  # squared percent: what a round of scales tells less than this by is not told
-    return float(np.clip((top + guess) / (bottom + guess), 0.2, 5.0))
+        values = np.array([v for v, _ in rows])
+        parts.append((values - values.mean(), np.stack([t for _, t in rows])))
+    return tuple(parts)
 
 
 def _keys(seen: Observations) -> list[tuple[int, frozenset[tuple[str, float]]]]:

@@ -11,7 +11,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import chain, groupby
+from itertools import groupby
 from operator import attrgetter
 from typing import NamedTuple, cast
 
@@ -39,6 +39,7 @@ OWN_PLACES = cast(Mapping[str, tuple[Quantity, ...]], {k: MARK_KINDS[k].read for
 
 
 FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int64]
 _spell_of = attrgetter("spell")
 
 
@@ -58,6 +59,11 @@ class Group:
     def estimate(self) -> Measured:
         """Mean of the repeats in mm or degrees."""
         return self.tool.estimate([t.reading.figure for t in self.rows], f"{self.place[0]}.{self.place[1]}.{self.spell}")
+
+    @cached_property
+    def why(self) -> tuple[Finding, ...]:
+        """Why it is provisional: what the car was not yet at one of the repeats."""
+        return tuple(dict.fromkeys(w for t in self.rows for w in t.why))
 
     @cached_property
     def odd(self) -> int | None:
@@ -81,25 +87,45 @@ class Figure:
     @property
     def why(self) -> tuple[Finding, ...]:
         """Why it is provisional: what the car was not yet at a reading in it."""
-        return tuple(dict.fromkeys(w for g in self.groups for t in g.rows for w in t.why))
+        return tuple(dict.fromkeys(w for g in self.groups for w in g.why))
 
 
 class Seen(NamedTuple):
-    """A figure as it was in one spell: value, the standard uncertainty of its own readings (zeros of tools, which all share, left out), latest entry."""
+    """A figure as it was in every spell in which it can be made (n), oldest first: value, the standard uncertainty of its own readings (zeros of
+    tools, which all share, left out), latest entry, and whether it was counted from the frame."""
 
-    spell: int
-    value: float
-    u: float
-    number: int
-    on_frame: bool = False
+    spell: IntArray
+    value: FloatArray
+    u: FloatArray
+    number: IntArray
+    on_frame: NDArray[np.bool_]
+
+    def only(self, which: NDArray[np.bool_]) -> "Seen":
+        """Return the rows of a mask."""
+        return Seen._make(column[which] for column in self)
 
 
 STRETCH = 24  # spells whose figures are kept together
 
 
-def _less(rows: Sequence[Seen], by: float) -> tuple[Seen, ...]:
-    """Return figures with so much taken off each."""
-    return tuple(Seen(n, value - by, u, number, on_frame) for n, value, u, number, on_frame in rows)
+def _columns(rows: Sequence[tuple[int, float, float, int, bool]]) -> Seen:
+    """Return rows of spell, value, u, entry and whether from the frame as columns."""
+    spell, value, u, number, on_frame = zip(*rows, strict=True) if rows else ((),) * 5
+    return Seen(
+        np.array(spell, dtype=np.int64),
+        np.array(value, dtype=np.float64),
+        np.array(u, dtype=np.float64),
+        np.array(number, dtype=np.int64),
+        np.array(on_frame, dtype=np.bool_),
+    )
+
+
+def _nearest(numbers: IntArray, to: IntArray) -> IntArray:
+    """Return which of some entries (ascending, at least one) lies nearest to each of others; of two as near, the later."""
+    after = np.minimum(np.searchsorted(numbers, to), len(numbers) - 1)
+    before = np.maximum(after - 1, 0)
+    nearer = np.abs(to - numbers[before]) < np.abs(numbers[after] - to)
+    return np.where(nearer, before, after)
 
 
 def default_tool(plan: Plan, quantity: Quantity) -> Tool:
@@ -199,49 +225,55 @@ class Figures:
         return None if measured is None else Figure(measured, groups)
 
     @remembered
-    def seen(self, kind: str, corner: Corner) -> tuple[Seen, ...]:
+    def seen(self, kind: str, corner: Corner) -> Seen:
         """Return what a figure was in every spell in which it can be made, oldest first: as :meth:`figure` makes it, all in one go."""
-        rows = self._bare(kind, corner)
+        found = self._bare(kind, corner)
         if kind in ("height", "load"):
             i, lie = CORNERS.index(corner), np.array([r.value for r in self._under.rises])
             more = self._under.heights[i] @ lie if kind == "height" else self._under.loads[i] @ lie + self._under.tilt[i]
-            return _less(rows, -float(more))
-        if kind not in ("camber", "toe"):
-            return rows
+            return found._replace(value=found.value + float(more))
         if kind == "toe":
-            warp = self._warped[corner][1] if self.floor else 0.0
-            breaks = self.state.rig_breaks
-            rigs = [bisect_left(breaks, row.number) for row in rows]
-            opened = {rig: found.value for rig in set(rigs) if (found := self._opening_on(corner, rig)) is not None}
-            return tuple(
-                Seen(n, value - opened[rig] - warp, u, number, on_frame)
-                for (n, value, u, number, on_frame), rig in zip(rows, rigs, strict=True)
-                if rig in opened
-            )
-        if not self.floor or any(row.on_frame for row in rows):
-            return tuple(
-                row._replace(value=f.measured.value) for row in rows if (f := self.figure("camber", corner, row.spell))
-            )
-        toes = {row.spell: row.value for row in self.seen("toe", corner)}
-        beside = self._toe_beside(corner)
-        steer = [toes.get(n, 0.0) if (n := beside(row.number)) is not None else 0.0 for row in rows]
-        values = camber_of.camber_from_gravity_deg([row.value for row in rows], SIDE[corner], self.floor.up, steer)
-        upright = (np.atleast_1d(values) - self._warped[corner][0]).tolist()
-        return tuple(Seen(n, v, u, number, on) for (n, _, u, number, on), v in zip(rows, upright, strict=True))
+            return self._off_string(corner, found)
+        if kind != "camber" or not len(found.value):
+            return found
+        if not self.floor or found.on_frame.any():
+            own = [self.figure("camber", corner, spell) for spell in found.spell.tolist()]
+            made = found.only(np.array([f is not None for f in own]))
+            return made._replace(value=np.array([f.measured.value for f in own if f], dtype=np.float64))
+        steer = self._steer(corner, found.number)
+        values = camber_of.camber_from_gravity_deg(found.value, SIDE[corner], self.floor.up, steer)
+        return found._replace(value=np.atleast_1d(values) - self._warped[corner][0])
+
+    def _off_string(self, corner: Corner, found: Seen) -> Seen:
+        """Return toe against the string with the string's own opening, and the warp of the pads, taken out; without what has no opening."""
+        rigs = np.searchsorted(np.array(self.state.rig_breaks, dtype=np.int64), found.number)
+        opened = {rig: on.value for rig in np.unique(rigs).tolist() if (on := self._opening_on(corner, rig)) is not None}
+        by = np.array([opened.get(rig, np.nan) for rig in rigs.tolist()], dtype=np.float64)
+        warp = self._warped[corner][1] if self.floor else 0.0
+        return found._replace(value=found.value - by - warp).only(~np.isnan(by))
+
+    def _steer(self, corner: Corner, numbers: IntArray) -> FloatArray:
+        """Return the toe that was read next to each of some entries, degrees; 0 where it cannot be told."""
+        read, toes = self._toes_read(corner), self.seen("toe", corner)
+        if not len(read[0]) or not len(toes.spell):
+            return np.zeros(len(numbers))
+        beside = read[0][_nearest(read[1], numbers)]
+        at = np.minimum(np.searchsorted(toes.spell, beside), len(toes.spell) - 1)
+        return np.where(toes.spell[at] == beside, toes.value[at], 0.0)
 
     @remembered
-    def _bare(self, kind: str, corner: Corner) -> tuple[Seen, ...]:
+    def _bare(self, kind: str, corner: Corner) -> Seen:
         """Return a figure in every spell as its own readings alone have it: toe against the string, the rest as read."""
         spells = self.spells(corner, OWN_PLACES[kind])
         parts = [self._stretch(kind, corner, *spells[i : i + STRETCH]) for i in range(0, len(spells), STRETCH)]
-        return tuple(chain.from_iterable(parts))
+        return Seen._make(map(np.concatenate, zip(*parts, strict=True))) if parts else _columns(())
 
     @remembered
-    def _stretch(self, kind: str, corner: Corner, *spells: int) -> tuple[Seen, ...]:
+    def _stretch(self, kind: str, corner: Corner, *spells: int) -> Seen:
         """Return the same of a stretch of spells, which a reading in another leaves as it is."""
-        return tuple(row for spell in spells if (row := self._own(kind, corner, spell)) is not None)
+        return _columns([row for spell in spells if (row := self._own(kind, corner, spell)) is not None])
 
-    def _own(self, kind: str, corner: Corner, spell: int) -> Seen | None:
+    def _own(self, kind: str, corner: Corner, spell: int) -> tuple[int, float, float, int, bool] | None:
         groups = [self.group((corner, q), spell) for q in OWN_PLACES[kind]]
         try:
             bare = self.against_string(corner, spell) if kind == "toe" else groups[0].estimate
@@ -249,7 +281,7 @@ class Figures:
             return None
         own = {name for g in groups for name in g.estimate.parts if not name.endswith(" zero")}
         u = Measured(0.0, {n: part for n, part in bare.parts.items() if n in own}).u
-        return Seen(spell, bare.value, u, max(g.rows[-1].number for g in groups), groups[0].rows[-1].on_frame)
+        return spell, bare.value, u, max(g.rows[-1].number for g in groups), groups[0].rows[-1].on_frame
 
     def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
         by = self._under
@@ -346,22 +378,18 @@ class Figures:
             return self._from_frame(corner, estimate)
         if not self.floor:
             return estimate
-        return self._camber_from_gravity(corner, groups[0].spell, self._toe_beside(corner)(groups[0].rows[-1].number))
+        return self._camber_from_gravity(corner, groups[0].spell, self._toe_beside(corner, groups[0].rows[-1].number))
 
     @remembered
-    def _toe_beside(self, corner: Corner) -> Callable[[int], int | None]:
-        """Return what tells the spell of toe that was read next to an entry; None where toe never was."""
-        spells = self.spells(corner, OWN_PLACES["toe"])
-        at = self._at((corner, "gap_back"))
-        numbers = [at[n][-1].number for n in spells]
+    def _toes_read(self, corner: Corner) -> tuple[IntArray, IntArray]:
+        """Return the spells in which toe was read at a corner (n), and the entry at which each was."""
+        spells, at = self.spells(corner, OWN_PLACES["toe"]), self._at((corner, "gap_back"))
+        return np.array(spells, dtype=np.int64), np.array([at[n][-1].number for n in spells], dtype=np.int64)
 
-        def beside(number: int) -> int | None:
-            i = bisect_left(numbers, number)
-            if i == len(numbers) or (i and number - numbers[i - 1] < numbers[i] - number):
-                i -= 1
-            return spells[i] if spells else None
-
-        return beside
+    def _toe_beside(self, corner: Corner, number: int) -> int | None:
+        """Return the spell of toe that was read next to an entry; None where toe never was."""
+        spells, numbers = self._toes_read(corner)
+        return int(spells[_nearest(numbers, np.array([number]))[0]]) if len(spells) else None
 
     @remembered
     def _camber_from_gravity(self, corner: Corner, spell: int, toe_spell: int | None) -> Measured:

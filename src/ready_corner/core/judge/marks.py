@@ -143,10 +143,9 @@ class Evaluation:
         """Return the figures of a corner mark in every spell in which it was read whole, with the turns that went before."""
         corner, kind = split(mark)
         seen, (changes, adjusters, turned, unknown) = self.figures.seen(kind, corner), self._lessons(mark)
-        values, u = (np.array([row[i] for row in seen], dtype=float) for i in (1, 2))
-        numbers = np.array([row.number for row in seen], dtype=int)
-        after = np.searchsorted(changes, numbers, side="left") - 1
-        return Observations(adjusters, turned[after], values, u, np.searchsorted(unknown, numbers, side="left"), numbers)
+        after = np.searchsorted(changes, seen.number, side="left") - 1
+        stretch = np.searchsorted(unknown, seen.number, side="left")
+        return Observations(adjusters, turned[after], seen.value, seen.u, stretch, seen.number)
 
     @remembered
     def _lessons(self, mark: str) -> tuple[IntArray, tuple[str, ...], FloatArray, IntArray]:
