@@ -23,14 +23,30 @@ P = ParamSpec("P")
 FEW = 64  # generations that are looked through one by one
 
 _PARTS = frozenset(f.name for f in fields(CarState))
-_LOOKED: ContextVar[set[Need] | None] = ContextVar("looked", default=None)
+
+
+class _Looked:
+    """What was looked at while something is worked out: parts of the state, and whatever else was worked out before, with all that rests on."""
+
+    __slots__ = ("own", "through")
+
+    def __init__(self) -> None:
+        self.own: set[Need] = set()
+        self.through: dict[int, frozenset[Need]] = {}  # by identity: the same are met again and again
+
+    def all(self) -> frozenset[Need]:
+        """Return every part of the state that it rests on."""
+        return frozenset(self.own).union(*self.through.values())
+
+
+_LOOKED: ContextVar[_Looked | None] = ContextVar("looked", default=None)
 
 
 def note(*need: Hashable) -> None:
     """Note that what is being worked out just now rests on a part of the state."""
     looked = _LOOKED.get()
     if looked is not None:
-        looked.add(need)
+        looked.own.add(need)
 
 
 class _Places(Mapping[Place, tuple[Taken, ...]]):
@@ -172,7 +188,7 @@ class Memory:
         if kept is None:
             kept = self._kept[key] = self._made(make)
         if (looked := _LOOKED.get()) is not None:
-            looked |= kept.needs
+            looked.through[id(kept.needs)] = kept.needs
         if kept.refusal is not None:
             raise kept.refusal.with_traceback(None)
         return kept.value
@@ -186,12 +202,12 @@ class Memory:
 
     @staticmethod
     def _made(make: Callable[[], T]) -> _Kept[T]:
-        looked: set[Need] = set()
+        looked = _Looked()
         token = _LOOKED.set(looked)
         try:
-            return _Kept(make(), None, frozenset(looked))
+            return _Kept(make(), None, looked.all())
         except ReadyCornerError as refusal:
-            return _Kept(cast(T, None), refusal, frozenset(looked))
+            return _Kept(cast(T, None), refusal, looked.all())
         finally:
             _LOOKED.reset(token)
 
