@@ -68,7 +68,7 @@ def test_turns_are_told_at_once_by_the_plan_and_by_the_car_once_it_was_tried():
     learned = {
         w.mark: w.by_plan for s in set_corner(state(tried), "LF").adjusters if s.adjuster.id == "LF.tie-rod" for w in s.worth
     }
-    assert learned == {"LF.camber": False, "LF.toe": False}
+    assert learned == {"LF.camber": False, "LF.toe": False, "LF.height": True}  # no height was read since
 
 
 @pytest.mark.parametrize(

@@ -1,7 +1,7 @@
 import numpy as np
 import pytest
 
-from ready_corner.core.engines.learning import Observations, learn
+from ready_corner.core.engines.learning import Observations, WorthOfTurns, contradicted, learn
 from ready_corner.core.engines.turns import AlikeError, Lever, Wanted, solve
 
 FREE = [Lever("a", -50, 50), Lever("b", -50, 50)]
@@ -11,12 +11,19 @@ def wanted(camber, toe, u=0.0):
     return [Wanted("LR.camber", camber, 0.2, u), Wanted("LR.toe", toe, 0.1, u)]
 
 
-def learned(rows):
+def known(**worths):
+    """What was known before: worth and u by adjuster."""
+    u2 = np.diag([u**2 for _, u in worths.values()])
+    return WorthOfTurns(tuple(worths), tuple(w for w, _ in worths.values()), tuple(map(tuple, u2.tolist())))
+
+
+def learned(rows, before=None):
     """What rows of (value, u, stretch, turns by adjuster) teach."""
     names = tuple(rows[0][3]) if rows else ()
     value, u, stretch, turned = ([r[i] for r in rows] for i in range(4))
     table = np.array([[t[n] for n in names] for t in turned], dtype=float)
-    return learn(Observations(names, table, np.array(value), np.array(u), np.array(stretch), np.arange(len(rows))))
+    seen = Observations(names, table, np.array(value), np.array(u), np.array(stretch), np.arange(len(rows)))
+    return learn(seen, before) if before else learn(seen)
 
 
 def none(n, marks=2):
@@ -40,6 +47,34 @@ def test_one_trial_worked_by_hand():
     found = learned([(-1.0, 0.03, 0, {"a": 0.0}), (-1.4, 0.04, 0, {"a": 2.0})])
     assert found.of("a") == pytest.approx(-0.2)
     assert found.u("a") == pytest.approx(0.05 / 2)  # both readings, over two turns
+
+
+def test_what_the_plan_knows_and_one_trial_combine_by_weight():
+    """A flat read with a rule, -2.14 a turn give or take 0.83, beside a linkage's -1.35 give or take 0.135: by hand the mean by weight."""
+    trial = [(0.0, 0.4888, 0, {"a": 0.0, "b": 0.0}), (-2.14, 0.6708, 0, {"a": 1.0, "b": 0.0})]
+    found = learned(trial, known(a=(-1.35, 0.135), b=(0.5, 0.05)))
+    by = 1 / 0.83**2, 1 / 0.135**2
+    assert found.of("a") == pytest.approx((by[0] * -2.14 + by[1] * -1.35) / sum(by), abs=1e-4)
+    assert found.u("a") == pytest.approx(sum(by) ** -0.5, abs=1e-4)
+    assert (found.of("b"), found.u("b")) == (pytest.approx(0.5), pytest.approx(0.05))  # not tried: as the plan has it
+
+
+def test_adjusters_turned_together_are_told_apart_by_what_was_known_before():
+    together = [(0.0, 0.01, 0, {"a": 0.0, "b": 0.0}), (0.6, 0.01, 0, {"a": 1.0, "b": 1.0})]
+    assert learned(together).alike == ("a", "b")
+    found = learned(together, known(a=(0.3, 0.03), b=(0.2, 0.03)))
+    assert found.alike == ()
+    assert found.of("a") + found.of("b") == pytest.approx(0.6, abs=0.02)
+    assert found.of("a") - found.of("b") == pytest.approx(0.1, abs=1e-6)
+    half = learned(together, known(a=(0.3, 0.03)))  # of b the plan says nothing
+    assert half.of("b") == pytest.approx(0.3, abs=1e-6)
+
+
+def test_a_car_that_contradicts_its_drawing_is_believed():
+    alone, drawn = known(a=(0.9, 0.02)), known(a=(0.3, 0.03), b=(0.2, 0.03))
+    doubted = contradicted(drawn, alone)
+    assert (doubted.u("a"), doubted.u("b")) == (pytest.approx(0.6), pytest.approx(0.03))
+    assert contradicted(drawn, known(a=(0.36, 0.02))).u("a") == pytest.approx(0.03)  # that much may be
 
 
 def test_covariance_of_worths_agrees_with_drawn_readings():

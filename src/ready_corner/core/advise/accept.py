@@ -123,7 +123,7 @@ def _preview_turn(evaluation: Evaluation, what: Turned) -> Preview:
     would = []
     for kind in CORNER_MARKS:
         mark = evaluation.mark(f"{adjuster.corner}.{kind}")
-        worth = evaluation.worth(mark.mark).of(adjuster.id)
+        worth = evaluation.worth_now(mark.mark).of(adjuster.id)
         if mark.value is not None and worth is not None and kind != "height":
             value = OfMark(mark.mark, mark.value + worth * what.amount, 0)
             would.append(finding("preview.would-read", quantity=kind, value=value))

@@ -10,10 +10,10 @@ import numpy as np
 
 from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
-from ready_corner.core.judge.marks import Evaluation, MarkState, split
+from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
-from ready_corner.core.model.predicted import completed, predicted
+from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.marks import OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
@@ -125,19 +125,12 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     worth = []
     for kind in ("camber", "toe", "height"):
         mark = f"{adjuster.corner}.{kind}"
-        learned = _worth(evaluation, mark)
+        learned = evaluation.worth_now(mark)
         if (per := learned.of(adjuster.id)) is not None:
             by_plan = evaluation.worth(mark).of(adjuster.id) is None
             worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), by_plan))
     left = (_left(adjuster, 1, high), _left(adjuster, -1, low))
     return AdjusterState(adjuster, moved, low, high, _how(adjuster), left, tuple(worth), _engagement(adjuster, moved))
-
-
-@remembered
-def _worth(evaluation: Evaluation, mark: str) -> WorthOfTurns:
-    """Return what turns are worth to a mark: learned on the car, and by the plan where one was not tried."""
-    corner, kind = split(mark)
-    return completed(evaluation.worth(mark), by_plan(evaluation, corner).get(kind))
 
 
 @remembered
@@ -228,7 +221,7 @@ def _solved(
         reason = finding("set.too-close", quantity=kind_of(first.mark), settle=first.settle)
         return CornerSetting(corner, states, tuple(Turn(s.adjuster, 0.0) for s in links), (), sentence, reason)
     ids = [s.adjuster.id for s in tried]
-    worths = [_worth(evaluation, m.mark) for m in marks]
+    worths = [evaluation.worth_now(m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
     wanted = [Wanted(m.mark, -(m.deviation or 0.0), m.aim.tolerance, (m.expanded or 0.0) / COVERAGE) for m in marks if m.aim]
@@ -238,7 +231,7 @@ def _solved(
 
 
 def _trial(evaluation: Evaluation, links: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
-    alike = sorted({a for m in marks for a in evaluation.worth(m.mark).alike})
+    alike = sorted({a for m in marks for a in evaluation.worth_now(m.mark).alike})
     named = [s.adjuster.name for s in links if s.adjuster.id in alike]
     return finding("set.turned-together", names=named) if named else finding("set.try", adjuster=links[0].adjuster.name)
 
@@ -319,13 +312,13 @@ def caution_of(adjuster: Adjuster) -> Finding:
 def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     """Return the perch turn that brings one corner to its height, whole flats within the thread; None where there is no perch or aim.
 
-    By what was learned of this perch, else by its spring ratio at unchanged load; the other corners are not reckoned with.
+    By what is known of this perch; the other corners are not reckoned with.
     """
     mark = evaluation.mark(f"{corner}.height")
     adjuster = evaluation.state.plan.perch(corner)
     if adjuster is None or mark.deviation is None or not isinstance(adjuster.by, Perch):
         return None
-    learned = evaluation.worth(mark.mark).of(adjuster.id)
+    learned = evaluation.worth_now(mark.mark).of(adjuster.id)
     per = learned or corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
     low, high = adjuster.room(evaluation.state.moved.get(adjuster.id, 0.0))
     amount = nearest_flats(float(np.clip(-mark.deviation / per, low, high)))

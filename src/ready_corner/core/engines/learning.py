@@ -19,6 +19,7 @@ IntArray = NDArray[np.int64]
 
 # An adjuster counts as determined when its unit vector leaves less than this in the null space of the design.
 DETERMINED = 1e-7
+CONTRADICTS = 2.5
 
 
 class Observations(NamedTuple):
@@ -60,37 +61,77 @@ class WorthOfTurns:
         return np.asarray(self.covariance, dtype=float)[np.ix_(rows, rows)]
 
 
-def learn(seen: Observations) -> WorthOfTurns:
-    """Return what the turns between these observations were worth; an empty WorthOfTurns where nothing was turned between two.
+NOTHING_YET = WorthOfTurns()
 
-    Source: weighted least squares with a level a stretch; docs/choices.md.
+
+def learn(seen: Observations, before: WorthOfTurns = NOTHING_YET) -> WorthOfTurns:
+    """Return what the turns between these observations were worth, with what was known ``before`` (by the plan, say) updated by its weight.
+
+    Without anything known before, an adjuster counts as tried when it was turned between two observations, and is left out where these cannot
+    tell it from another; with it, every adjuster that was known before is there, and tells apart what the observations cannot.
+    Source: weighted least squares with a level a stretch, what was known before as further observations of each worth (normal prior,
+    diagonal of its covariance); docs/choices.md, Learning.
     """
     if not seen.adjusters or len(seen.values) < 2:
-        return WorthOfTurns()
+        return before
+    design, values, weights = _level(seen)
+    size = np.max(np.abs(design), axis=0, initial=0.0)
+    moved = size > 1e-9  # turns; below that the adjuster was not turned between two readings
+    names = [a for a, m in zip(seen.adjusters, moved, strict=True) if m]
+    design, size = design[:, moved] * weights[:, None], size[moved]
+    more = [a for a in before.adjusters if a not in names]
+    if not names:
+        return before
+    names, size = [*names, *more], np.concatenate([size, np.ones(len(more))])
+    known_before = [i for i, a in enumerate(names) if a in before.adjusters]
+    u = np.array([max(before.u(names[i]), 1e-9) for i in known_before])
+    first = np.zeros((len(known_before), len(names)))
+    first[np.arange(len(known_before)), known_before] = 1 / u
+    expected = np.array([before.of(names[i]) for i in known_before], dtype=float) / u
+    rows = np.vstack([np.pad(design, ((0, 0), (0, len(more)))), first])
+    worths, covariance, known = _least_squares(rows / size, np.concatenate([values * weights, expected]))
+    keep = np.flatnonzero(known)
+    covariance = covariance / np.outer(size, size)
+    return WorthOfTurns(
+        tuple(names[i] for i in keep),
+        tuple(float(worths[i] / size[i]) for i in keep),
+        tuple(tuple(float(covariance[i, j]) for j in keep) for i in keep),
+        tuple(n for n, k in zip(names, known, strict=True) if not k),
+    )
+
+
+def contradicted(before: WorthOfTurns, alone: WorthOfTurns) -> WorthOfTurns:
+    """Return what was known before, doubted as far as what was learned without it says otherwise.
+
+    Where the two differ by more than both allow (CONTRADICTS standard uncertainties of the difference), what was known before is known only to
+    that difference: the car is not as it was drawn there.
+    Source: normalised error of two independent results; JCGM 100:2008, 5.1.2, for the u of their difference.
+    """
+    u2 = np.diag(before.covariance_of(before.adjusters)).copy() if before.adjusters else np.zeros(0)
+    for i, adjuster in enumerate(before.adjusters):
+        if (own := alone.of(adjuster)) is not None:
+            off = own - before.per_turn[i]
+            if off**2 > CONTRADICTS**2 * (u2[i] + alone.u(adjuster) ** 2):
+                u2[i] = off**2
+    return WorthOfTurns(before.adjusters, before.per_turn, tuple(map(tuple, np.diag(u2).tolist())), before.alike)
+
+
+def _level(seen: Observations) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Return turns (n, adjusters) and values (n,) less the weighted mean of their stretch, and the weights: the same as carrying each level as an unknown."""
     design, values, weights = seen.turned.astype(float), seen.values.astype(float), 1 / np.maximum(seen.u, 1e-9)
-    # Taking each stretch's weighted mean off rows and values is the same as carrying its level as an unknown.
     for s in np.unique(seen.stretch):
         rows = seen.stretch == s
         share = weights[rows] ** 2 / np.sum(weights[rows] ** 2)
         design[rows] -= share @ design[rows]
         values[rows] -= share @ values[rows]
-    size = np.max(np.abs(design), axis=0)
-    moved = size > 1e-9  # turns; below that the adjuster was not turned between two readings
-    names = [a for a, m in zip(seen.adjusters, moved, strict=True) if m]
-    if not names:
-        return WorthOfTurns()
-    scaled = (design[:, moved] / size[moved]) * weights[:, None]
-    columns, singular, rows_of_v = np.linalg.svd(scaled, full_matrices=scaled.shape[0] < scaled.shape[1])
+    return design, values, weights
+
+
+def _least_squares(rows: FloatArray, values: FloatArray) -> tuple[FloatArray, FloatArray, NDArray[np.bool_]]:
+    """Return the unknowns of rows in units of their own u, their covariance, and which of them the rows determine."""
+    columns, singular, rows_of_v = np.linalg.svd(rows, full_matrices=rows.shape[0] < rows.shape[1])
     rank = int(np.sum(singular > 1e-9 * singular[0]))
     null = rows_of_v[rank:]
-    known = np.linalg.norm(null, axis=0) < DETERMINED if len(null) else np.ones(len(names), dtype=bool)
+    known = np.linalg.norm(null, axis=0) < DETERMINED if len(null) else np.ones(rows.shape[1], dtype=bool)
     inverse = (rows_of_v[:rank].T / singular[:rank]) @ columns[:, :rank].T
-    worths = (inverse @ (values * weights)) / size[moved]
-    covariance = (inverse @ inverse.T) / np.outer(size[moved], size[moved])
-    keep = np.flatnonzero(known)
-    return WorthOfTurns(
-        tuple(names[i] for i in keep),
-        tuple(float(worths[i]) for i in keep),
-        tuple(tuple(float(covariance[i, j]) for j in keep) for i in keep),
-        tuple(n for n, k in zip(names, known, strict=True) if not k),
-    )
+    return inverse @ values, inverse @ inverse.T, known

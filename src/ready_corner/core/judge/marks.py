@@ -10,11 +10,10 @@ from typing import Any, Literal
 
 import numpy as np
 
-from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, WorthOfTurns, learn
+from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, WorthOfTurns, contradicted, learn
 from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
-from ready_corner.core.model.predicted import completed
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARKS, OfMark, kind_of
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -135,7 +134,7 @@ class Evaluation:
 
     @remembered
     def worth(self, mark: str) -> WorthOfTurns:
-        """Return what turns are worth to a corner mark, learned from its readings before and after them."""
+        """Return what turns are worth to a corner mark by its readings before and after them alone."""
         return learn(self.observations(mark)) if self._touching(mark) else WorthOfTurns()
 
     @remembered
@@ -188,8 +187,13 @@ class Evaluation:
 
     @remembered
     def worth_now(self, mark: str) -> WorthOfTurns:
-        """Return what turns are worth to a corner mark: as learned on the car, and by the plan for as long as that is surer."""
-        return completed(self.worth(mark), self._reach(self.state.condition.bar_connected).get(mark))
+        """Return what turns are worth to a corner mark: by the plan, updated by what the car itself has shown, each by its weight."""
+        by_plan = self._reach(self.state.condition.bar_connected).get(mark)
+        if by_plan is None:
+            return self.worth(mark)
+        if not self._touching(mark):
+            return by_plan
+        return learn(self.observations(mark), contradicted(by_plan, self.worth(mark)))
 
     @remembered
     def _reach(self, bar_on: bool) -> Mapping[str, WorthOfTurns]:

@@ -80,30 +80,3 @@ def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
 def _worth(found: dict[str, float]) -> WorthOfTurns:
     u = np.array([PART_TRUSTED * abs(v) + LEAST_DEG for v in found.values()])
     return WorthOfTurns(tuple(found), tuple(found.values()), tuple(map(tuple, np.diag(u**2).tolist())))
-
-
-def completed(learned: WorthOfTurns, by_plan: WorthOfTurns | None) -> WorthOfTurns:
-    """Return what was learned, with the plan's figure for whatever was not tried, or was tried and told less than the plan does.
-
-    Source: implicit differentiation of the linkage, docs/linkage.md.
-    """
-    if by_plan is None:
-        return learned
-    surer = [a for a in by_plan.adjusters if a in learned.adjusters and by_plan.u(a) < learned.u(a)]
-    if surer:
-        kept = [i for i, a in enumerate(learned.adjusters) if a not in surer]
-        left = [learned.adjusters[i] for i in kept]
-        covariance = learned.covariance_of(left) if left else np.zeros((0, 0))
-        learned = WorthOfTurns(
-            tuple(left), tuple(learned.per_turn[i] for i in kept), tuple(map(tuple, covariance.tolist())), learned.alike
-        )
-    more = [i for i, a in enumerate(by_plan.adjusters) if a not in learned.adjusters]
-    if not more:
-        return learned
-    n, names = len(learned.adjusters), [by_plan.adjusters[i] for i in more]
-    covariance = np.zeros((n + len(more), n + len(more)))
-    covariance[:n, :n] = np.asarray(learned.covariance).reshape(n, n)
-    covariance[n:, n:] = by_plan.covariance_of(names)
-    per_turn = (*learned.per_turn, *(by_plan.per_turn[i] for i in more))
-    alike = tuple(a for a in learned.alike if a not in names)
-    return WorthOfTurns((*learned.adjusters, *names), per_turn, tuple(map(tuple, covariance.tolist())), alike)
