@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ready_corner.core.advise.corner import by_plan, set_corner
+from ready_corner.core.advise.lift import lift
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.marks import evaluate
@@ -27,7 +28,7 @@ class Job:
 
     def __init__(self, name, seed):
         self.plan, self.rng = plan(name), np.random.default_rng([seed, len(name)])
-        self.entries, self.last = [], None
+        self.entries, self.last, self.lifts = [], None, 0
         self.tell(PlanRevised(self.plan))
         found = self.judged
         does = turns_now(found)[1]
@@ -127,6 +128,10 @@ class Job:
                     if t.id == ("digital" if quantity == "camber" else "scales" if quantity == "load" else "rule")
                 )
                 self.read(step.corner, quantity, tool or usual)
+        elif step.kind == "lift":
+            self.lifts += not lift(found).begun
+            turn = lift(found).next
+            self.turn(turn.of.id, turn.left)
         elif step.kind == "turn":
             for turn in set_corner(found, step.corner).turns:
                 self.turn(turn.adjuster, turn.amount)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ready_corner.core.advise.corner import perch_turn, set_corner
+from ready_corner.core.advise.lift import WALK, lift
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
@@ -21,7 +22,6 @@ from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round
 
-WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
 
@@ -107,7 +107,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     return (mark.state == "moved since" and behind) or (mark.state == "unread" and behind) or (mark.aim is None and behind)
 
 
-StepKind = Literal["settle", "disconnect", "state", "read", "perch", "turn", "try", "reconnect", "done", "plan"]
+StepKind = Literal["settle", "disconnect", "state", "read", "lift", "perch", "turn", "try", "reconnect", "done", "plan"]
 
 
 @dataclass(frozen=True)
@@ -123,11 +123,13 @@ class Step:
 
 @remembered
 def next_step(evaluation: Evaluation) -> Step:
-    """Return the next thing to do: settle, read, heights, then camber with toe, corner by corner; heights reopen the rest."""
+    """Return the next thing to do: what is left of a lift, settle, read, then one lift for the whole car; what no lift betters, one by one."""
     state = evaluation.state
     if not state.plan.aims_now:
         build = state.plan.stage == "build"
         return Step("plan", finding("next.say-aims"), finding("because.no-aims", build=build))
+    if evaluation.before_turns is not evaluation and (left := _lift_step(evaluation)):
+        return left
     if not state.condition.settled:
         return Step("settle", finding("next.settle"), finding("because.unsettled"))
     judged = [m for m in evaluation.marks if m.state is not None]
@@ -136,15 +138,33 @@ def next_step(evaluation: Evaluation) -> Step:
     held: list[Step] = []  # what keeps a mark from holding that nothing which can be done from here would mend
     if fresh := _to_read(evaluation, heights):
         return _bar_off(evaluation, fresh)
+    if fresh := _to_read(evaluation, order):
+        return fresh
+    if told := _lift_step(evaluation):
+        return told
     for mark in heights:
         if mark.state == "out":
             step = _height_step(evaluation, mark)
             if step.kind != "plan":
                 return _bar_off(evaluation, step)
             held.append(step)
-    if fresh := _to_read(evaluation, order):
-        return fresh
     return _of_corners(evaluation, order, held) or Step("done", finding("next.done"), finding("because.done"))
+
+
+def _lift_step(evaluation: Evaluation) -> Step | None:
+    """Return the next turn of the lift; before the first perch of one the scales, where cross weight is wanted and was not read."""
+    found = lift(evaluation)
+    if found is None or found.next is None:
+        return None
+    turn, perches = found.next, any(isinstance(t.of.by, Perch) for t in found.turns)
+    if perches and not found.begun and evaluation.state.plan.footing.school != "height":
+        cross = evaluation.mark("car.cross_weight")
+        if cross.state in ("unread", "moved since") and (scales := _weight_step(evaluation)):
+            return _bar_off(evaluation, scales)
+    reason = finding("because.lift", lift=found.sentence, why=found.reason, caution=turn.caution)
+    said = finding("next.lift", corner=turn.of.corner, adjuster=turn.of.name, turn=turn.said)
+    step = Step("lift", said, reason, turn.of.corner)
+    return _bar_off(evaluation, step) if perches and not found.begun else step
 
 
 def _bar_off(evaluation: Evaluation, step: Step) -> Step:

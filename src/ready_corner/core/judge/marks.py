@@ -5,7 +5,7 @@ Source: ISO 14253-1, guard bands of U either side; what moves a mark by docs/cho
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 import numpy as np
@@ -31,9 +31,10 @@ from ready_corner.core.quantities.verdict import (
     judge,
     what_settles,
 )
-from ready_corner.core.record.happenings import UNSETTLED
-from ready_corner.core.record.logbook import CarState
+from ready_corner.core.record.happenings import UNSETTLED, Stuck, Turned
+from ready_corner.core.record.logbook import CarState, Entry, fold_all
 from ready_corner.core.record.moves import Move
+from ready_corner.core.record.notes import Correction, Note
 from ready_corner.core.record.readings import Taken
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
@@ -92,6 +93,17 @@ class Evaluation:
 
     memory: Memory
     figures: Figures
+    _begun: "Evaluation | None" = field(default=None, compare=False, repr=False)
+
+    @property
+    def before_turns(self) -> "Evaluation":
+        """The car as it was before what was turned last: before all turns after which nothing but turns was written down."""
+        tail = _turns_last(self.given)
+        if not tail:
+            return self
+        if self._begun is not None:
+            return self._begun
+        return evaluate(fold_all(None, self.given.entries[: -len(tail)]))
 
     @property
     def state(self) -> CarState:
@@ -188,12 +200,17 @@ class Evaluation:
     @remembered
     def worth_now(self, mark: str) -> WorthOfTurns:
         """Return what turns are worth to a corner mark: by the plan, updated by what the car itself has shown, each by its weight."""
-        by_plan = self._reach(self.state.condition.bar_connected).get(mark)
+        by_plan = self.reach.get(mark)
         if by_plan is None:
             return self.worth(mark)
         if not self._touching(mark):
             return by_plan
         return learn(self.observations(mark), contradicted(by_plan, self.worth(mark)))
+
+    @property
+    def reach(self) -> Mapping[str, WorthOfTurns]:
+        """What turns are worth to every corner mark by the plan alone, the bar as it is."""
+        return self._reach(self.state.condition.bar_connected)
 
     @remembered
     def _reach(self, bar_on: bool) -> Mapping[str, WorthOfTurns]:
@@ -341,9 +358,26 @@ def _latest(groups: Sequence[Group]) -> list[Taken]:
     return [g.rows[-1] for g in groups]
 
 
+def _turns_last(state: CarState) -> tuple[Entry, ...]:
+    """Return the entries at the end of a log that are of turns, or change nothing at all; none where nothing was turned in them."""
+    tail: list[Entry] = []
+    for entry in reversed(state.entries):
+        if not isinstance(entry.what, Turned | Stuck | Note | Correction) and entry.id not in state.struck:
+            break
+        tail.append(entry)
+    own = {e.id for e in tail}
+    while strikes := [i for i, e in enumerate(tail) if isinstance(e.what, Correction) and e.what.strikes not in own]:
+        tail = tail[: strikes[0]]  # one that strikes what is earlier changes what the turns began from
+        own = {e.id for e in tail}
+    return tuple(tail[::-1]) if any(isinstance(e.what, Turned) and e.id not in state.struck for e in tail) else ()
+
+
 def evaluate(state: CarState, before: Evaluation | None = None) -> Evaluation:
     """Return the judged state of a car; what was learned in the evaluation of an earlier state is kept where it still follows."""
     if before is not None and before.given is state:
         return before
     memory = Memory(state, before.memory if before else None)
-    return Evaluation(memory, Figures(memory))
+    tail = _turns_last(state)
+    follows = before is not None and 0 < len(state.entries) - len(before.given.entries) <= len(tail)
+    begun = before.before_turns if before and follows and state.struck == before.given.struck else None
+    return Evaluation(memory, Figures(memory), begun)

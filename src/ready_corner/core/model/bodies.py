@@ -15,7 +15,7 @@ from ready_corner.core.engines.linkage.mechanism import BOX_POINTS
 from ready_corner.core.engines.linkage.pair import ackermann_percent, anti_percent, axle_roll_centre, roll_centre
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
-from ready_corner.core.plan.corners import End, Point
+from ready_corner.core.plan.corners import ENDS, End, Point
 from ready_corner.core.plan.plan import Linkage, Plan, twin_of
 from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.quantities.finding import finding
@@ -66,6 +66,11 @@ def bodies_of(plan: Plan, end: End) -> tuple[Body, ...]:
         )
         for corner, side in zip(CORNERS_OF[end], (1, -1), strict=True)
     )
+
+
+def bodies_by_name(plan: Plan) -> dict[str, Body]:
+    """Return every body of the car by its corner or end. Raises PlannedError for points that are missing."""
+    return {body.name: body for end in ENDS for body in bodies_of(plan, end)}
 
 
 def _has_box(plan: Plan, end: End) -> bool:

@@ -53,20 +53,20 @@ def by_turn(swept: Sweep, adjusters: Sequence[Adjuster], answers: Sequence[str])
     Its spring keeps its length (of an axle: at the same heave). Adjusters that move nothing of the linkage are left out.
     Source: implicit differentiation of the linkage, docs/linkage.md.
     """
-    wanted = list(dict.fromkeys(p for a in adjusters for p, _ in _parts(a)))
+    wanted = list(dict.fromkeys(p for a in adjusters for p, _ in parts_of(a)))
     if not wanted:
         return {}
     body = swept.body
     hold: Hold = "spring" if body.springs and not body.is_axle else "travel"
     by = sensitivities(swept, wanted, hold, rates=False)
     return {
-        a.id: {n: a.length_per_step * sum(float(by[n][wanted.index(p), 0]) * w for p, w in _parts(a)) for n in answers}
+        a.id: {n: a.length_per_step * sum(float(by[n][wanted.index(p), 0]) * w for p, w in parts_of(a)) for n in answers}
         for a in adjusters
-        if _parts(a)
+        if parts_of(a)
     }
 
 
-def _parts(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
+def parts_of(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
     """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre."""
     if adjuster.moves is None or isinstance(adjuster.by, Perch):
         return []

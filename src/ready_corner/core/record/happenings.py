@@ -59,6 +59,20 @@ class Turned(Act):
 
 @entry_kind
 @dataclass(frozen=True)
+class Stuck(Act):
+    """An adjuster goes no further for now, and what is to be turned is worked out without it; to turn it says that it goes again."""
+
+    kind = "stuck"
+    adjuster: Annotated[Id, Label("Adjuster", "adjuster")]
+    words: Words = ""
+
+    def check(self, plan: Plan) -> None:
+        """Refuse one that the plan does not have."""
+        plan.adjuster(self.adjuster)
+
+
+@entry_kind
+@dataclass(frozen=True)
 class Happened(Act):
     """Something else happened to the car, at one corner or (None) to all of it.
 

@@ -20,6 +20,7 @@ from ready_corner.core.record.happenings import (
     Condition,
     Happened,
     OutOfThreadError,
+    Stuck,
     Turned,
     has_bar,
     moved_by,
@@ -70,6 +71,7 @@ class CarState:
 
     ``moved``: turns of each adjuster since its thread was last measured for the plan. ``taken``: unstruck readings by place,
     oldest first. ``surveyed``: where points were measured last, with U. ``moves``: unstruck changes, oldest first, ``rig_breaks``: numbers of those after which the strings are not where they were. ``spells``: how many changes each place has seen.
+    ``stuck``: adjusters that go no further for now.
     """
 
     plan: Plan
@@ -86,6 +88,7 @@ class CarState:
     gone: Gone = field(default_factory=Gone)
     jig: JigLog = field(default_factory=JigLog)
     stance: StanceLog = field(default_factory=StanceLog)
+    stuck: frozenset[str] = frozenset()
 
     @property
     def number(self) -> int:
@@ -149,7 +152,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
     taken: dict[Place, list[Taken]] = {}
     moves: list[Move] = []
     spells, moved = dict(state.spells), dict(state.moved)
-    plan, plan_number, condition = state.plan, state.plan_number, state.condition
+    plan, plan_number, condition, stuck = state.plan, state.plan_number, state.condition, state.stuck
     for entry in entries:
         what = entry.what
         if entry.id in struck:
@@ -179,6 +182,9 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             jig = _disturbed(jig, entry.number, what)
             if isinstance(what, Turned):
                 moved[what.adjuster] = moved.get(what.adjuster, 0.0) + what.amount
+                stuck -= {what.adjuster}
+        elif isinstance(what, Stuck):
+            stuck |= {what.adjuster}
     return replace(
         state,
         plan=plan,
@@ -195,6 +201,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         gone=gone,
         jig=jig,
         stance=stance,
+        stuck=stuck if stuck != state.stuck else state.stuck,
     )
 
 

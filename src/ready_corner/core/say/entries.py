@@ -9,7 +9,7 @@ from ready_corner.core.plan.names import place_words, say_point, turn_words
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import in_another_unit, say_length, say_mass
 from ready_corner.core.record.act import Act
-from ready_corner.core.record.happenings import HAPPENING_WORDS, Happened, Turned
+from ready_corner.core.record.happenings import HAPPENING_WORDS, Happened, Stuck, Turned
 from ready_corner.core.record.jig_acts import DatumChosen, SurveyRead
 from ready_corner.core.record.logbook import CarState, Entry, PlanRevised, Unreadable
 from ready_corner.core.record.notes import Correction, Surveyed
@@ -79,6 +79,12 @@ def _turned(what: Turned, plan: Plan) -> str:
     return f"{said[0].upper()}{said[1:]}: {turn_words(adjuster, what.amount)}"
 
 
+def _stuck(what: Stuck, plan: Plan) -> str:
+    adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
+    said = f"{place_words(adjuster) if adjuster else what.adjuster} is stuck. {what.words}".strip()
+    return f"{said[0].upper()}{said[1:]}"
+
+
 def _happened(what: Happened, plan: Plan) -> str:
     said = what.words or HAPPENING_WORDS[what.what]
     if what.by is not None and what.what == "tyre":
@@ -121,6 +127,7 @@ def _support(what: SupportPoint, plan: Plan) -> str:
 _OWN: Mapping[str, Callable[[Any, Plan], str]] = {
     "reading": _reading,
     "turned": _turned,
+    "stuck": _stuck,
     "happened": _happened,
     "surveyed": _surveyed,
     "survey": lambda what, plan: say_read(cast(SurveyRead, what), plan),

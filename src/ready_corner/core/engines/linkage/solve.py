@@ -209,8 +209,10 @@ def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Po
 
     Steps are halved where Newton does not follow, or where the rows would turn over; the branch ends where no step is left.
     """
-    if begin is None:
+    if begin is None:  # links of other lengths than the design's hold it elsewhere: the branch begins where they do
         begin = design_pose(shape, 1)
+        found, _ = _newton(shape, Pose(begin.rotation, begin.place, start[1:2]), start[:1], start[2:3], 12)
+        begin = found.pose if found.converged[0] else begin
     pose = Pose(begin.rotation, begin.place, start[1:2])
     way = np.copysign(1.0, reach)
     motion, sign = _motion(shape, system(shape, pose, start[:1], start[2:3])[1], pose, start, direction)

@@ -21,7 +21,7 @@ from ready_corner.core.engines.linkage.answers import (
 )
 from ready_corner.core.engines.linkage.body import Body, Spring
 from ready_corner.core.engines.linkage.knuckles import wheel_motion
-from ready_corner.core.engines.linkage.mechanism import Pose, Shape
+from ready_corner.core.engines.linkage.mechanism import Pose, Shape, design_pose
 from ready_corner.core.engines.linkage.parts import arm_turning, spring_length
 from ready_corner.core.engines.linkage.solve import NEARLY_SINGULAR, End, Poses, masked, solve
 from ready_corner.core.engines.linkage.space import STEP, Array, cross
@@ -195,6 +195,34 @@ def travel_for_length(body: Body, spring: Spring, length: Array, steer: float = 
     return _travel_for(body, measured, length, steer, reach)
 
 
+def length_at_rest(body: Body, spring: Spring) -> float:
+    """Return the length of a spring in the design position, mm.
+
+    Source: docs/linkage.md.
+    """
+    pose = design_pose(body.shape, 1)
+    return float(spring_length(body, body.shape, pose, motion_of(body, body.shape, pose).twist, spring)[0][0])
+
+
+def travel_near(body: Body, spring: Spring, length: float) -> float:
+    """Return the travel at which a spring has a length in mm, by Newton from the design position; of what lies far off as :func:`travel_for_length`.
+
+    Source: docs/linkage.md.
+    """
+    travel = np.zeros(1)
+    for _ in range(12):
+        with np.errstate(divide="ignore", invalid="ignore"):
+            poses = solve(body.shape, travel)
+            size, ratio = spring_length(body, body.shape, poses.pose, motion_of(body, body.shape, poses.pose).twist, spring)
+        step = (size - length) / ratio  # the ratio is of shortening
+        if not (poses.converged[0] and np.isfinite(step[0])):
+            break
+        travel = travel + step
+        if abs(float(step[0])) < 1e-9:
+            return float(travel[0])
+    return float(travel_for_length(body, spring, np.array([length]))[0])
+
+
 def travel_for_angle(body: Body, arm: str, angle_deg: Array, steer: float = 0.0, reach: float = 250.0) -> Array:
     """Return the travel (N,) at which an arm has turned by each of these angles in degrees from the design position; see :func:`_travel_for`.
 
@@ -245,6 +273,8 @@ def _travel_for(
         size = measured(_filled(poses.pose, body.shape, poses.converged))[0]
     known = poses.converged & np.isfinite(size)
     table, size = table[known], size[known]
+    if len(table) < 2:
+        return np.full(len(wanted), np.nan)
     middle = int(np.argmin(np.abs(table)))
     way = np.sign(np.gradient(size, table))
     low, high = middle, middle  # as far as it goes one way only

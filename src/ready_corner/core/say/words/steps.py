@@ -3,6 +3,8 @@
 WORDS = {
     "next.say-aims": "Say what is wanted first",
     "because.no-aims": "The plan has no aims {build?of the build }yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
+    "next.lift": "{corner:Corner}, {adjuster}: {turn}",
+    "because.lift": "{lift}. {why} {caution}",
     "next.settle": "Roll the car and bounce each end",
     "because.unsettled": "Readings of a car that has not settled are provisional. Say so when it has.",
     "next.done": "Every mark holds",

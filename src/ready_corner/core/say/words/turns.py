@@ -24,6 +24,8 @@ WORDS = {
     "set.turn": "{corner:Corner}: {one?one turn of the spanner {sure?puts it right|brings it near}|{count} turns of the spanner {sure?put it right|bring it near}}",
     "set.why-so": "{compromise?The best compromise: {ended?the thread ends first|fewer adjusters than aims}, and both aims stay within reach. }{reckoned?Reckoned by the plan, not tried on this car yet: read again afterwards, and it is known. }{several?All together. One on its own undoes another.|{others?The other adjusters stay where they are.}}",
     "set.finest": "{step:Capital} of {adjuster} is worth {worth:much} of {quantity}. A finer thread, a thinner shim or a wider tolerance would have to come first.",
+    "lift.one": "{begun?Left in this lift|One lift}: {count} turn{several?s} at {corners} corner{more?s}",
+    "lift.why": "{links?All of them or none: each leans on the others. }{ended?{ended:and} ends first. }{missed?{missed:marks} would not be brought within tolerance. |By what is known, all then hold with a chance of {percent:.0f} %. }",
     "step.shim": "one shim",
     "step.half-turn": "half a turn",
     "step.flat": "one flat",

@@ -1,6 +1,7 @@
 """What was typed and cannot be read, or is read otherwise than meant."""
 
 WORDS = {
+    "simulation.cannot-read": "A practice car does not answer a reading of {quantity}. Read heights, pads, camber, the gaps to the string or the scales.",
     "toe.longer-than-span": "A toe is less than the span it is taken over. Type both again.",
     "toe.span-wanted": '“{text}” is a length, and as that a toe says nothing without its span. Type it over the rim, such as 1/16" in over the rim, or in degrees.',
     "toe.width-unknown": "The plan does not say yet how wide the {name} is. Type that first, or the span itself.",

@@ -1,0 +1,324 @@
+"""One list a lift: what to turn at the whole car so that all its marks come to their aims together, walking round once.
+
+The list is worked out of what was read before the first turn of it, and stands until something is read again: what was turned as told is
+done, and where something was turned otherwise, or is stuck, the rest is worked out anew around it.
+
+Source: docs/choices.md, Turning; the effects of turns by judge.marks (plan and car together), whole steps by engines.together.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from math import erf, prod, sqrt
+
+import numpy as np
+
+from ready_corner.core.advise.corner import Expected, caution_of
+from ready_corner.core.engines.learning import FloatArray
+from ready_corner.core.engines.together import solve_together
+from ready_corner.core.engines.turns import Lever, Turns, Wanted
+from ready_corner.core.judge.marks import SPOILS, Evaluation, MarkState, split
+from ready_corner.core.judge.memory import remembered
+from ready_corner.core.model.bodies import bodies_by_name
+from ready_corner.core.model.setting import setting
+from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.marks import AIMED_KINDS, CORNER_KINDS, kind_of
+from ready_corner.core.plan.names import turn_parts
+from ready_corner.core.plan.plan import Adjuster, Perch
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.measured import COVERAGE, Measured
+from ready_corner.core.quantities.notation import FLATS_PER_TURN
+from ready_corner.core.quantities.verdict import judge
+
+WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
+BETTERS = 0.25  # squared tolerances: what brings less than this nearer is not worth a lift
+CROSS = "car.cross_weight"
+NO_TURN = 1e-9
+CHECKS = 2  # times the answer is checked by the full linkage and solved anew for what that says
+HARDLY = 0.05  # of a tolerance: nearer than this the full linkage says what was reckoned with
+
+
+@dataclass(frozen=True)
+class LiftTurn:
+    """One thing to turn in a lift: in all so far, of that ``done`` already; ``left`` to turn now, plus way with its sign."""
+
+    of: Adjuster
+    amount: float
+    done: float
+    stuck: bool = False
+
+    @property
+    def left(self) -> float:
+        """What is still to be turned, in turns or shims."""
+        left = self.amount - self.done
+        return 0.0 if self.stuck or abs(left) < NO_TURN else left
+
+    @property
+    def said(self) -> Finding:
+        """How far to turn it which way; once it is done, how far it was."""
+        size, way = turn_parts(self.of, self.left or self.amount)
+        return finding("turn.turn", size=size, way=way)
+
+    @property
+    def caution(self) -> Finding:
+        """What is to be minded at this step."""
+        return caution_of(self.of)
+
+
+@dataclass(frozen=True)
+class Stop:
+    """One corner of the walk: what is turned there, in the order in which it is done."""
+
+    corner: Corner
+    turns: tuple[LiftTurn, ...]
+
+    @property
+    def done(self) -> bool:
+        """Whether nothing is left to turn there."""
+        return not any(t.left for t in self.turns)
+
+
+@dataclass(frozen=True)
+class Lift:
+    """The whole list. ``expected``: every mark as it would read then; ``again``: which marks are to be read afterwards, the others need not;
+    ``chance``: that all hold then; ``ended``: adjusters whose range ends first; ``missed``: marks that would not be brought within tolerance.
+
+    ``before``: the marks that do not hold now.
+    """
+
+    stops: tuple[Stop, ...]
+    expected: tuple[Expected, ...]
+    before: tuple[str, ...]
+    again: tuple[str, ...]
+    chance: float
+    ended: tuple[str, ...]
+    missed: tuple[str, ...]
+
+    @property
+    def turns(self) -> tuple[LiftTurn, ...]:
+        """All its turns, in the order of the walk."""
+        return tuple(t for s in self.stops for t in s.turns)
+
+    @property
+    def next(self) -> LiftTurn | None:
+        """The first that is still to be turned."""
+        return next((t for t in self.turns if t.left), None)
+
+    @property
+    def begun(self) -> bool:
+        """Whether something of it was turned already."""
+        return any(t.done for t in self.turns)
+
+    @property
+    def sentence(self) -> Finding:
+        """What it is, in one line."""
+        count = sum(1 for t in self.turns if t.left or not self.begun)
+        corners = sum(1 for s in self.stops if any(t.left or not self.begun for t in s.turns))
+        return finding("lift.one", count=count, several=count != 1, corners=corners, more=corners != 1, begun=self.begun)
+
+    @property
+    def reason(self) -> Finding:
+        """How sure it is, and what would be left."""
+        return finding("lift.why", percent=100 * self.chance, missed=self.missed, ended=self.ended, links=len(self.turns) > 1)
+
+
+def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift | None:
+    """Return what to turn at these corners in one lift, with what of it is done; None where nothing turned would better them, or they want reading first."""
+    base = evaluation.before_turns
+    asked = _asked(base, corners)
+    if asked is None:
+        return None
+    done = np.array([_turned(evaluation, base, lever.adjuster) for lever in asked.levers])
+    stuck = np.array([lever.adjuster in evaluation.state.stuck for lever in asked.levers])
+    found = _solved(base, corners, ())
+    # What was turned otherwise than told, or goes no further, stands as it is: the rest is worked out around it.
+    astray = _astray(np.array(found.turns), done) | (stuck & (np.abs(np.array(found.turns) - done) > NO_TURN))
+    if astray.any():
+        fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
+        found = _solved(base, corners, fixed)
+    turns = [
+        LiftTurn(base.state.plan.adjuster(lever.adjuster), float(amount), float(made), bool(held))
+        for lever, amount, made, held in zip(asked.levers, found.turns, done, stuck, strict=True)
+        if abs(amount) > NO_TURN or abs(made) > NO_TURN
+    ]
+    if not any(t.amount for t in turns) or not (done.any() or _worth_it(asked, found)):
+        return None
+    expected = tuple(_expected(*row) for row in zip(asked.marks, found.left, found.expanded, strict=True))
+    return Lift(
+        tuple(Stop(c, own) for c in WALK if (own := tuple(t for t in turns if t.of.corner == c))),
+        expected,
+        tuple(m.mark for m in asked.marks if m.state != "holds"),
+        tuple(
+            w.mark for w, row, c in zip(asked.wanted, asked.worth, asked.covariance, strict=True) if _spoils(w, row, c, found)
+        ),
+        prod(_chance(w.tolerance, left, u) for w, left, u in zip(asked.wanted, found.left, found.expanded, strict=True)),
+        tuple(base.state.plan.adjuster(a).name for a in found.at_limit),
+        tuple(e.mark for e, w in zip(expected, asked.wanted, strict=True) if abs(e.value - _aim(asked, e.mark)) > w.tolerance),
+    )
+
+
+@dataclass(frozen=True)
+class _Asked:
+    """What is wanted of which marks with which adjusters: worth (marks, levers), and its covariance a mark."""
+
+    marks: tuple[MarkState, ...]
+    wanted: tuple[Wanted, ...]
+    levers: tuple[Lever, ...]
+    worth: FloatArray
+    covariance: tuple[FloatArray, ...]
+
+
+@remembered
+def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
+    """Return the marks of these corners (of all four those of the car as a whole too) with all that moves them; None where one wants reading first."""
+    whole = len(corners) == len(CORNERS)
+    aimed = [m for m in base.marks if m.aim is not None and _is_set(base, m, corners, whole)]
+    if not aimed or any(not m.fresh for m in aimed if m.mark != CROSS):
+        return None
+    aimed = [m for m in aimed if m.fresh]
+    if all(m.state == "holds" or (m.state == "too close to call" and m.way != "turn") for m in aimed):
+        return None
+    levers = tuple(
+        Lever(a.id, *a.room(base.state.moved.get(a.id, 0.0)), a.flats_per_step, a.name)
+        for a in base.state.plan.adjusters
+        if a.corner in corners and _is_known(base, a)
+    )
+    if not levers:
+        return None
+    rows = [_row(base, m.mark, levers) for m in aimed]
+    keep = base.state.plan.footing.school == "weight" and any(m.mark == CROSS for m in aimed)
+    wanted = tuple(
+        Wanted(
+            m.mark,
+            0.0 if keep and kind_of(m.mark) == "height" else -(m.deviation or 0.0),
+            m.aim.tolerance,
+            (m.expanded or 0.0) / COVERAGE,
+        )
+        for m in aimed
+        if m.aim
+    )
+    return _Asked(tuple(aimed), wanted, levers, np.array([r for r, _ in rows]), tuple(c for _, c in rows))
+
+
+def _is_set(base: Evaluation, mark: MarkState, corners: Sequence[Corner], whole: bool) -> bool:
+    """Whether a mark is brought to its aim by turning: heights, camber and toe of the corners, and sums of these; cross weight unless heights go before it."""
+    kind = kind_of(mark.mark)
+    if kind in CORNER_KINDS:
+        return kind in AIMED_KINDS and split(mark.mark)[0] in corners
+    if not whole:
+        return False
+    if mark.mark == CROSS:
+        return base.state.plan.footing.school != "height"
+    return all(kind_of(name) in AIMED_KINDS for name, weight in base.figures.whole(mark.mark) if weight)
+
+
+def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
+    """Whether it is known, by plan or car, what a turn does to the marks of its own corner that it is there for."""
+    kinds = ("height",) if isinstance(adjuster.by, Perch) else ("camber", "toe")
+    return all(base.worth_now(f"{adjuster.corner}.{kind}").of(adjuster.id) is not None for kind in kinds)
+
+
+def _row(base: Evaluation, mark: str, levers: Sequence[Lever]) -> tuple[FloatArray, FloatArray]:
+    """Return what a turn of each lever adds to a mark (levers,), and the covariance of that (levers, levers); what is not known to move it does not."""
+    parts = ((mark, 1.0),) if kind_of(mark) in CORNER_KINDS else base.figures.whole(mark)
+    row, covariance = np.zeros(len(levers)), np.zeros((len(levers), len(levers)))
+    for name, weight in parts:
+        worth = base.worth_now(name)
+        at = [i for i, lever in enumerate(levers) if lever.adjuster in worth.adjusters]
+        own = [levers[i].adjuster for i in at]
+        row[at] += weight * np.array([worth.of(a) for a in own], dtype=float)
+        covariance[np.ix_(at, at)] += weight**2 * worth.covariance_of(own)
+    return row, covariance
+
+
+@remembered
+def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[str, float], ...]) -> Turns:
+    """Return the turns for what is asked, some standing as they are."""
+    asked = _asked(base, corners)
+    assert asked
+    stands: Mapping[str, float] = dict(fixed)
+    held = np.array([stands.get(lever.adjuster, np.nan) for lever in asked.levers])
+    found = solve_together(asked.wanted, asked.levers, asked.worth, asked.covariance, held)
+    for _ in range(CHECKS):
+        further = _further(base, asked, found.turns)
+        if np.all(np.abs(further) < HARDLY * np.array([w.tolerance for w in asked.wanted])):
+            break
+        wanted = [replace(w, to_go=w.to_go - float(f)) for w, f in zip(asked.wanted, further, strict=True)]
+        found = solve_together(wanted, asked.levers, asked.worth, asked.covariance, held)
+    return found
+
+
+def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatArray:
+    """Return what the turns do to every mark beyond so many times one of them, (marks,): by the full linkage of the plan, on its way to the aims.
+
+    The car is taken to stand as its plan has it once they are made; zeros where the plan does not tell its linkage.
+    """
+    plan, springs, on = base.state.plan, base.figures.springs, base.state.condition.bar_connected
+    by = base.reach
+    try:
+        bodies = bodies_by_name(plan)
+        ends = [
+            setting(plan, bodies, springs, t, on)
+            for t in ({}, {lever.adjuster: -t for lever, t in zip(asked.levers, turns, strict=True)})
+        ]
+    except ReadyCornerError:
+        return np.zeros(len(asked.wanted))
+    own: dict[str, float] = {}
+    for kind in AIMED_KINDS:
+        then, now = (getattr(e, "heights" if kind == "height" else kind) for e in ends)
+        for i, c in enumerate(CORNERS):
+            worth = by.get(f"{c}.{kind}")
+            straight = (
+                sum((worth.of(lever.adjuster) or 0.0) * t for lever, t in zip(asked.levers, turns, strict=True))
+                if worth
+                else 0.0
+            )
+            own[f"{c}.{kind}"] = float(then[i] - now[i]) - straight
+    parts = [((m.mark, 1.0),) if kind_of(m.mark) in CORNER_KINDS else base.figures.whole(m.mark) for m in asked.marks]
+    return np.asarray(np.nan_to_num([sum(own.get(name, 0.0) * weight for name, weight in row) for row in parts]))
+
+
+def _turned(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
+    """Return how far an adjuster was turned in this lift, in whole flats."""
+    made = evaluation.state.moved.get(adjuster, 0.0) - base.state.moved.get(adjuster, 0.0)
+    return round(made * FLATS_PER_TURN) / FLATS_PER_TURN
+
+
+def _astray(told: FloatArray, done: FloatArray) -> "np.ndarray[tuple[int], np.dtype[np.bool_]]":
+    """Return which levers were turned otherwise than told: another way, too far, or when they were to be left."""
+    on_the_way = (np.sign(done) == np.sign(told)) & (np.abs(done) <= np.abs(told) + NO_TURN)
+    return np.asarray((np.abs(done) > NO_TURN) & ~on_the_way)
+
+
+def _worth_it(asked: _Asked, found: Turns) -> bool:
+    """Whether a lift betters the car: a mark more holds, or what they miss by is less by more than nothing."""
+    tolerances = np.array([w.tolerance for w in asked.wanted])
+    before, after = (np.array(v) / tolerances for v in ([w.to_go for w in asked.wanted], found.left))
+    u = COVERAGE * np.array([w.u for w in asked.wanted]) / tolerances
+    missed = [np.maximum(np.abs(v) - np.maximum(1 - u, 0.0), 0.0) for v in (before, after)]
+    return bool(np.sum(missed[0] ** 2) - np.sum(missed[1] ** 2) > BETTERS) or bool(
+        np.sum(missed[1] > 0) < np.sum(missed[0] > 0) and np.sum(after**2) < np.sum(before**2)
+    )
+
+
+def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
+    assert mark.aim
+    after = Measured(mark.aim.aim - left, {"after": expanded / COVERAGE})
+    return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
+
+
+def _aim(asked: _Asked, mark: str) -> float:
+    return next(m.aim.aim for m in asked.marks if m.mark == mark and m.aim)
+
+
+def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turns) -> bool:
+    """Whether the turns move a mark so far, or so doubtfully, that it is to be read again."""
+    turns = np.array(found.turns)
+    doubt = COVERAGE * sqrt(max(float(turns @ covariance @ turns), 0.0))
+    return max(abs(float(row @ turns)), doubt) > SPOILS * wanted.tolerance
+
+
+def _chance(tolerance: float, left: float, expanded: float) -> float:
+    """Return how probable it is that a mark lies within its tolerance then."""
+    u = max(expanded / COVERAGE, 1e-12) * sqrt(2)
+    return 0.5 * (erf((tolerance - left) / u) + erf((tolerance + left) / u))

@@ -1,0 +1,223 @@
+"""Which adjusters of a whole car to turn and how far, so that all its marks come to their aims together, in whole steps.
+
+What is sought is the least expected square of what the marks will miss their aims by, in units of tolerance: the miss itself, and what the
+doubt about each turn's worth adds to it. So of two adjusters that would do, the one that is better known is taken, and none is turned for
+what cannot be told from noise.
+
+Source: bounded least squares with errors in the coefficients (their expectation is a quadratic form); whole steps by descent over single
+steps and pairs from the bounded optimum; docs/choices.md, Turning.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import lsq_linear
+
+from ready_corner.core.engines.turns import Lever, Turns, Wanted
+from ready_corner.core.quantities.measured import COVERAGE
+from ready_corner.core.quantities.notation import FLATS_PER_TURN
+
+FloatArray = NDArray[np.float64]
+
+RIDGE = 1e-6  # of the greatest effect: of several ways that do equally well, the least turning
+SURE_SHARE = 0.3  # of a tolerance is left to turn within where the tools could not tell anyway
+HARDLY_WORSE = 0.05  # squared tolerances, over all marks: for so little no adjuster more is turned
+ROUNDS = 200  # of descent; each betters the whole, so it ends long before
+LEANS = 6  # times the marks that still miss are given more weight
+
+
+def solve_together(
+    wanted: Sequence[Wanted],
+    levers: Sequence[Lever],
+    worth: FloatArray,
+    covariance: Sequence[FloatArray],
+    fixed: FloatArray | None = None,
+) -> Turns:
+    """Return the turns of all levers that bring all marks nearest their aims, fewest adjusters for what holds beyond doubt.
+
+    worth: (marks, levers), mark units a turn; covariance: per mark (levers, levers); fixed: (levers,) turns that are made and stand, nan where
+    a lever is free. Marks are weighted anew until as many as can be hold; then every adjuster is left alone without which they do as well.
+    Levers that do the same are no refusal: the better known does it.
+    Source: see the module.
+    """
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed)
+    free = np.isnan(form.fixed)
+    best = form.best(free)
+    weights = np.ones(len(wanted))
+    for _ in range(LEANS):
+        if form.holding(best) == len(wanted):
+            break
+        weights = np.where(form.holds(best), weights, 2 * weights)
+        other = form.leaning(weights).best(free)
+        if form.merit(other) > form.merit(best):
+            best = other
+    best = _fewest(form, best, free)
+    left, expanded = form.left(best)
+    exact = form.bounded(free)
+    missed = np.abs(form.target - form.rows @ exact) > 1e-6
+    ended = [
+        lever.adjuster
+        for x, lever, one in zip(exact, levers, free, strict=True)
+        if one and (x <= lever.low + 1e-9 or x >= lever.high - 1e-9)
+    ]
+    return Turns(
+        tuple(map(float, best)),
+        tuple(map(float, exact)),
+        tuple(map(float, left)),
+        tuple(map(float, expanded)),
+        tuple(ended) if missed.any() else (),
+        bool(missed.any()),
+    )
+
+
+def _fewest(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
+    """Return turns that do as well with as few adjusters as can be, the least of them left alone first."""
+    while True:
+        used = [j for j in np.argsort(np.diag(form.square) * best**2) if free[j] and best[j]]
+        for j in used:
+            without = free & (best != 0)
+            without[j] = False
+            other = form.best(without)
+            if form.does_as_well(other, best):
+                best = other
+                break
+        else:
+            return best
+
+
+@dataclass(frozen=True)
+class _Form:
+    """The quadratic form: rows (marks, levers) and target (marks,) in tolerances, ``square`` (levers, levers) with the doubt of the worths in it."""
+
+    wanted: Sequence[Wanted]
+    levers: Sequence[Lever]
+    rows: FloatArray
+    target: FloatArray
+    doubts: FloatArray  # (marks, levers, levers), squared tolerances
+    u2: FloatArray  # (marks,) of the readings, squared tolerances
+    square: FloatArray
+    towards: FloatArray
+    fixed: FloatArray
+    low: FloatArray
+    high: FloatArray
+    step: FloatArray
+    moves: FloatArray  # steps that are tried (tries, levers)
+    uses: NDArray[np.bool_]
+    gains: FloatArray  # (tries,) what each adds to the form by itself
+
+    @classmethod
+    def of(
+        cls,
+        wanted: Sequence[Wanted],
+        levers: Sequence[Lever],
+        worth: FloatArray,
+        covariance: Sequence[FloatArray],
+        fixed: FloatArray | None,
+    ) -> "_Form":
+        tolerances = np.array([w.tolerance for w in wanted])
+        rows, target = worth / tolerances[:, None], np.array([w.to_go for w in wanted]) / tolerances
+        doubts = np.asarray(covariance, dtype=float) / (tolerances**2)[:, None, None]
+        step = np.array([lever.flats_per_step for lever in levers]) / FLATS_PER_TURN
+        stands = np.full(len(levers), np.nan) if fixed is None else fixed
+        # Nothing is turned past its end; what stands already, stands.
+        low, high = (np.array([getattr(lever, end) for lever in levers], dtype=float) for end in ("low", "high"))
+        low, high = np.ceil(low / step - 1e-9) * step, np.floor(high / step + 1e-9) * step
+        u2 = (np.array([w.u for w in wanted]) / tolerances) ** 2
+        moves, none = _moves(tuple(step.tolist())), np.zeros(0)
+        made = cls(
+            wanted, levers, rows, target, doubts, u2, np.zeros((0, 0)), none, stands, low, high, step, moves, moves != 0, none
+        )
+        return made.leaning(np.ones(len(wanted)))
+
+    def leaning(self, weights: FloatArray) -> "_Form":
+        """Return the form with marks (marks,) weighted."""
+        square = (self.rows * weights[:, None]).T @ self.rows + np.einsum("m,mij->ij", weights, self.doubts)
+        square = square + RIDGE * max(float(np.max(np.diag(square), initial=0.0)), 1e-12) * np.eye(len(self.levers))
+        towards = (self.rows * weights[:, None]).T @ self.target
+        gains = np.einsum("ki,ki->k", self.moves @ square, self.moves)
+        return replace(self, square=square, towards=towards, gains=gains)
+
+    def left(self, turns: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Return what is left to go of every mark after turns, and its U then, in its unit."""
+        tolerances = np.array([w.tolerance for w in self.wanted])
+        u2 = self.u2 + np.einsum("i,mij,j->m", turns, self.doubts, turns)
+        return (self.target - self.rows @ turns) * tolerances, COVERAGE * np.sqrt(np.maximum(u2, 0.0)) * tolerances
+
+    def holds(self, turns: FloatArray) -> NDArray[np.bool_]:
+        """Return which marks would hold beyond doubt after turns, or as near as their tools could tell."""
+        u2 = self.u2 + np.einsum("i,mij,j->m", turns, self.doubts, turns)
+        within = np.maximum(1 - COVERAGE * np.sqrt(np.maximum(u2, 0.0)), SURE_SHARE)
+        return np.asarray(np.abs(self.target - self.rows @ turns) <= within + 1e-9)
+
+    def holding(self, turns: FloatArray) -> int:
+        """Return how many."""
+        return int(self.holds(turns).sum())
+
+    def cost(self, turns: FloatArray) -> float:
+        """Return the expected sum of squared misses in tolerances, but for a constant."""
+        return float(turns @ self.square @ turns - 2 * self.towards @ turns)
+
+    def merit(self, turns: FloatArray) -> tuple[int, float]:
+        """Return what makes one answer better than another: how many marks hold, then how little they miss."""
+        return self.holding(turns), -self.cost(turns)
+
+    def does_as_well(self, other: FloatArray, turns: FloatArray) -> bool:
+        """Return whether other turns do as well: every mark that holds holds still, and where some do not they miss by hardly more."""
+        held = self.holds(turns)
+        if not np.all(self.holds(other)[held]):
+            return False
+        return bool(held.all()) or self.cost(other) <= self.cost(turns) + HARDLY_WORSE
+
+    def bounded(self, free: NDArray[np.bool_]) -> FloatArray:
+        """Return the best turns of the free levers within their room, not in whole steps; the others stay where they stand, else at 0."""
+        turns = np.nan_to_num(self.fixed)
+        open_ = free & (self.high > self.low)
+        if not open_.any():
+            return turns
+        root = np.linalg.cholesky(self.square[np.ix_(open_, open_)]).T
+        towards = np.linalg.solve(root.T, self.towards[open_] - self.square[np.ix_(open_, ~open_)] @ turns[~open_])
+        best = np.linalg.solve(root, towards)
+        low, high = self.low[open_], self.high[open_]
+        if np.any((best < low) | (best > high)):
+            best = lsq_linear(root, towards, (low, high), method="bvls", tol=1e-12).x
+        turns[open_] = best
+        return turns
+
+    def best(self, free: NDArray[np.bool_]) -> FloatArray:
+        """Return the best whole steps of the free levers that descent finds from the bounded optimum."""
+        exact = self.bounded(free)
+        turns = np.where(free, np.clip(np.round(exact / self.step) * self.step, self.low, self.high), exact)
+        own = ~np.any(self.uses & ~free, axis=1)
+        moves, uses, gains = self.moves[own], self.uses[own], self.gains[own]
+        for _ in range(ROUNDS if len(moves) else 0):
+            change = gains - 2 * moves @ (self.towards - self.square @ turns)
+            after = turns + moves
+            past = (after < self.low - 1e-9) | (after > self.high + 1e-9)
+            change[np.any(past & uses, axis=1)] = np.inf
+            k = int(np.argmin(change))
+            if change[k] >= -1e-12:
+                break
+            turns = after[k]
+        return np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN
+
+
+@lru_cache(maxsize=64)
+def _moves(step: tuple[float, ...]) -> FloatArray:
+    """Return single steps of every lever, one to three, and pairs of one or two, each either way (moves, levers)."""
+    rows = []
+    for j, size in enumerate(step):
+        for n in (-3, -2, -1, 1, 2, 3):
+            row = np.zeros(len(step))
+            row[j] = n * size
+            rows.append(row)
+    for i, j in combinations(range(len(step)), 2):
+        for n, m in ((1, 1), (1, -1), (1, 2), (1, -2), (2, 1), (2, -1)):
+            for way in (1, -1):
+                row = np.zeros(len(step))
+                row[i], row[j] = way * n * step[i], way * m * step[j]
+                rows.append(row)
+    return np.array(rows)

@@ -1,0 +1,1 @@
+"""Practice cars: a car with a hidden truth that answers readings and takes turns."""

@@ -1,0 +1,137 @@
+"""A builder who does at a practice car what is said next, and nothing else, until nothing is left to do or to say.
+
+Source: docs/practice.md.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from ready_corner.core.advise.corner import set_corner
+from ready_corner.core.advise.lift import lift
+from ready_corner.core.advise.next import Step, next_step
+from ready_corner.core.advise.standing import turns_now
+from ready_corner.core.judge.figures import default_tool
+from ready_corner.core.judge.marks import Evaluation, evaluate
+from ready_corner.core.plan.marks import CORNER_KINDS, kind_of
+from ready_corner.core.plan.plan import Perch
+from ready_corner.core.quantities.finding import Finding
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.happenings import Happened, Stuck, Turned
+from ready_corner.core.record.logbook import CarState, Entry, PlanRevised, What, fold_on, fold_plan  # noqa: F401
+from ready_corner.core.record.readings import Place, Quantity, Reading
+from ready_corner.core.simulation.car import HiddenCar
+
+MOST_STEPS = 400
+GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back")
+
+
+@dataclass
+class Work:
+    """The work on one practice car, with its count: ``lifts`` (times the car went up to be turned at), ``readings``, groups of turns and how many
+    of them left the car truly worse; the last ``step``."""
+
+    car: HiddenCar
+    state: CarState = field(init=False)
+    now: Evaluation = field(init=False)
+    step: Step | None = None
+    lifts: int = 0
+    readings: int = 0
+    groups: int = 0
+    worse: int = 0
+
+    def __post_init__(self) -> None:
+        self.state = CarState(self.car.plan)
+        self.now = evaluate(self.state)
+        self.tell(PlanRevised(self.car.plan))
+
+    def tell(self, what: What) -> None:
+        """Write something down."""
+        number = self.state.number + 1
+        self.state = fold_on(self.state, [Entry(str(number), number, what)])
+        self.now = evaluate(self.state, self.now)
+
+    def run(self) -> Step:
+        """Do what is said until it is done or a plan would have to change; return the last step. Raises RuntimeError where there is no end."""
+        for _ in range(MOST_STEPS):
+            self.step = next_step(self.now)
+            if self.step.kind in ("done", "plan", "state"):
+                return self.step
+            self.do(self.step)
+        raise RuntimeError(f"no end after {MOST_STEPS} steps")
+
+    def do(self, step: Step) -> None:
+        """Do one thing that is said."""
+        if step.kind == "settle":
+            self.car.roll()
+            self.tell(Happened("settled"))
+        elif step.kind in ("reconnect", "disconnect"):
+            self.tell(Happened("bar_on" if step.kind == "reconnect" else "bar_off"))
+        elif step.kind == "read" and step.corner and step.quantity:
+            for quantity in GAPS if step.quantity in GAPS else (step.quantity,):
+                self.read((step.corner, quantity), self._named_tool(step, quantity))
+        else:
+            before = self.misses()
+            self.lifts, self.groups = self.lifts + 1, self.groups + 1
+            self._turn_all(step)
+            self.worse += self.misses() > before + 1e-9
+
+    def misses(self) -> float:
+        """Return the sum of squared true misses of all aims of corners, in tolerances."""
+        aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
+        return sum(((self.car.truth(a.mark) - a.aim) / a.tolerance) ** 2 for a in aims)
+
+    def truly_out(self) -> tuple[str, ...]:
+        """Return the marks of corners that are truly out."""
+        aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
+        return tuple(a.mark for a in aims if abs(self.car.truth(a.mark) - a.aim) > a.tolerance)
+
+    def read(self, place: Place, tool: Tool | None = None) -> None:
+        """Take a reading and write it down."""
+        corner, quantity = place
+        with_ = tool or default_tool(self.car.plan, quantity)
+        self.readings += 1
+        self.tell(Reading(quantity, corner, self.car.read(corner, quantity, with_), with_.id))
+
+    def turn(self, adjuster: str, amount: float) -> None:
+        """Turn as told; what went only part of the way is said to be stuck."""
+        went = self.car.turn(adjuster, amount)
+        if abs(went) > 1e-9:
+            self.tell(Turned(adjuster, went))
+        if abs(went - amount) > 1e-9:
+            self.tell(Stuck(adjuster))
+
+    def _turn_all(self, step: Step) -> None:
+        """Turn all that is told together, the car going up once for it."""
+        if step.kind == "lift":
+            while (told := lift(self.now)) and (turn := told.next):
+                self.turn(turn.of.id, turn.left)
+        elif step.kind == "turn" and step.corner:
+            for its in set_corner(self.now, step.corner).turns:
+                if its.amount:
+                    self.turn(its.adjuster, its.amount)
+        elif step.kind == "perch":
+            told_now = turns_now(self.now)[0]
+            for wound in told_now.steps if told_now else ():
+                self.turn(wound.adjuster, wound.amount)
+        elif step.kind == "try":
+            first = next(a for a in self.car.plan.adjusters if a.corner == step.corner and not isinstance(a.by, Perch))
+            self.turn(first.id, 1.0)
+
+    def _named_tool(self, step: Step, quantity: Quantity) -> Tool | None:
+        """Return the tool that the step asks for, None for the usual one."""
+        usual = default_tool(self.car.plan, quantity)
+        named = set(_figures(step.reason, "tool"))
+        fitting = [t for t in self.car.plan.toolbox if t.measures == usual.measures and t.name in named]
+        return fitting[-1] if fitting else None
+
+
+def _figures(found: object, name: str) -> Iterator[object]:
+    """Yield every figure of a name in a finding and in those it is made of."""
+    if isinstance(found, Finding):
+        for key, value in found.figures:
+            if key == name:
+                yield value
+            yield from _figures(value, name)
+    elif isinstance(found, tuple):
+        for one in found:
+            yield from _figures(one, name)

@@ -1,0 +1,216 @@
+"""A car with a hidden truth: its pickups lie where they were welded, not where they were drawn, its springs are not quite what their labels
+say, its strings were set by hand and its tools are what tools are. It answers readings and takes turns, and never tells its truth unasked.
+
+What adjusters do to it is the full linkage of the car as built, solved anew for every setting, not a figure a turn; the body rides on its
+own springs and tyres. Everything is drawn from one seed.
+
+Source: constraint equations of rigid bodies (docs/linkage.md) of the drawn points; stiffness matrices (docs/stance.md); gaps by perpendicular
+distances from the edges of a disc to a line.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.engines.linkage.body import Body
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.model.bodies import bodies_by_name
+from ready_corner.core.model.predicted import parts_of
+from ready_corner.core.model.setting import setting
+from ready_corner.core.model.springs_of_plan import Springing, springing, sprung_loads
+from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
+from ready_corner.core.plan.plan import Adjuster, Perch, Plan
+from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
+from ready_corner.core.quantities.finding import finding
+from ready_corner.core.quantities.notation import FLATS_PER_TURN
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.readings import Quantity
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Faults:
+    """How far a practice car is off its plan and mis-set, and how well it can be read: standard deviations unless “most” is said.
+
+    ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``toe`` (degrees), ``height`` (mm): most that it
+    is mis-set by; ``pads``: mm; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a car which was not rolled stands off;
+    ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
+    plan does not say what it moves, degrees a turn.
+    """
+
+    built: float = 1.5
+    springs: float = 0.08
+    camber: float = 2.0
+    toe: float = 1.0
+    height: float = 15.0
+    pads: float = 0.0
+    strings: tuple[float, float] = (15.0, 0.15)
+    sticks: float = 2.0
+    settled: float = 0.2
+    stuck: float = 0.0
+    untold: float = 0.4
+
+
+@dataclass
+class HiddenCar:
+    """One practice car. ``turned``: turns of every adjuster since it was handed over; ``rolled``: whether it has settled since."""
+
+    plan: Plan
+    seed: int
+    faults: Faults = field(default_factory=Faults)
+    turned: dict[str, float] = field(init=False)
+    rolled: bool = field(default=True, init=False)
+
+    def __post_init__(self) -> None:
+        self._rng = np.random.default_rng(self.seed)
+        self.turned = {a.id: 0.0 for a in self.plan.adjusters}
+        self._bodies = {name: self._built(b) for name, b in bodies_by_name(self.plan).items()}
+        self._springs = self._off_label(springing(self.plan))
+        self._zero = {t.id: self._rng.normal(0, t.zero) for t in self.plan.toolbox}
+        self._pads = self._rng.normal(0, self.faults.pads, 4)
+        self._strings = {side: self._string(side) for side in (1, -1)}
+        self._own = {a.id: self._rng.uniform(-self.faults.untold, self.faults.untold, 2) for a in self.plan.adjusters}
+        self._stands = self._rng.normal(0, self.faults.settled, 4)
+        self._limits = {a.id: self._rng.uniform(-1, 1) for a in self.plan.adjusters if self._rng.random() < self.faults.stuck}
+        self._set: dict[str, dict[str, FloatArray]] = {}
+        self._right = self._figures({})
+        self._off = self._mis_set()
+        self._residual = {f"{c}.{k}": self._rng.uniform(-0.5, 0.5) for c in CORNERS for k in ("height", "camber", "toe")}
+
+    # ---- what a builder can do ----
+
+    def turn(self, adjuster: str, amount: float) -> float:
+        """Turn an adjuster (turns or shims, plus way); return how far it went: one that sticks stops short, in whole steps."""
+        its = self.plan.adjuster(adjuster)
+        low, high = its.room(self.turned[adjuster])
+        went = float(np.clip(amount, low, high))
+        if (end := self._limits.get(adjuster)) is not None and amount * end > 0:
+            step = its.flats_per_step / FLATS_PER_TURN
+            went = float(np.sign(went)) * min(abs(went), round(abs(end) / step) * step)
+        self.turned[adjuster] += went
+        if isinstance(its.by, Perch) and went:
+            self.rolled = False
+            self._stands = self._rng.normal(0, self.faults.sticks, 4)
+        return went
+
+    def roll(self) -> None:
+        """Roll and bounce the car until it has settled."""
+        self.rolled = True
+        self._stands = self._rng.normal(0, self.faults.settled, 4)
+
+    def read(self, corner: Corner, quantity: Quantity, tool: Tool) -> float:
+        """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale."""
+        shown = self._exact(corner, quantity) + self._zero[tool.id] + self._rng.normal(0, tool.repeatability)
+        return float(round(shown / tool.step) * tool.step)
+
+    # ---- its truth ----
+
+    def truth(self, mark: str) -> float:
+        """Return a mark of a corner as it truly is on level pads: height in mm, camber and toe in degrees, load in kg."""
+        place, kind = mark.split(".")
+        corner = next(c for c in CORNERS if c == place)
+        i = CORNERS.index(corner)
+        now = self._now()
+        if kind == "load":
+            return float(now["load"][i])
+        aim = self.plan.aim(mark)
+        # Rightly set it lies half a step off its aims, as any car would; so far as it was mis-set and turned, it lies off that.
+        rest = self._residual[mark] * (0.5 * aim.tolerance if aim else 0.0)
+        wanted = aim.aim if aim else float(self._right[kind][i])
+        return wanted + rest + float(now[kind][i] - self._right[kind][i])
+
+    def _now(self) -> Mapping[str, FloatArray]:
+        return self._figures({a: self._off.get(a, 0.0) + t for a, t in self.turned.items()})
+
+    def _figures(self, turns: Mapping[str, float]) -> dict[str, FloatArray]:
+        """Return heights at their places (mm off the drawing), camber, toe (degrees) and loads (kg) of all corners with adjusters so far off the drawing."""
+        key = repr(sorted((a, round(t, 9)) for a, t in turns.items() if t))
+        if key not in self._set:
+            found, carried = setting(self.plan, self._bodies, self._springs, turns), sprung_loads(self.plan)
+            own = np.zeros((4, 2))
+            for a in self.plan.adjusters:
+                if not parts_of(a) and not isinstance(a.by, Perch):
+                    own[CORNERS.index(a.corner)] += self._own[a.id] * turns.get(a.id, 0.0)
+            loads = found.loads + (np.zeros(4) if carried is None else carried)
+            camber, toe = found.camber + own[:, 0], found.toe + own[:, 1]
+            self._set[key] = {"height": found.heights, "camber": camber, "toe": toe, "load": loads / GRAVITY}
+        return self._set[key]
+
+    def _exact(self, corner: Corner, quantity: Quantity) -> float:
+        """Return what a tool without faults would show."""
+        i = CORNERS.index(corner)
+        if quantity == "height":
+            return self.truth(f"{corner}.height") + float(self._stands[i])
+        if quantity == "camber":
+            return self.truth(f"{corner}.camber")
+        if quantity == "load":
+            return self.truth(f"{corner}.load")
+        if quantity == "pad":
+            return float(self._pads[i])
+        if quantity in ("gap_front", "gap_back", "gap_hub"):
+            return self._gap(corner, quantity)
+        raise CalledError(finding("simulation.cannot-read", quantity=quantity))
+
+    def _gap(self, corner: Corner, quantity: str) -> float:
+        """Return the distance in mm from the hub, or from an edge of the rim level through it, to the string of its side."""
+        side, toe = SIDE[corner], np.radians(self.truth(f"{corner}.toe"))
+        axle = self.plan.axle_of(corner)
+        at = np.array([0.0 if END_OF[corner] == "front" else -self.plan.wheelbase, side * axle.half_width, 0.0])
+        # The level line through the rim's plane points ahead, and inwards by the toe; the camber leaves it where it is.
+        ahead = np.array([np.cos(toe), -side * np.sin(toe), 0.0])
+        reach = axle.rim_flange_diameter / 2 * {"gap_front": 1.0, "gap_back": -1.0, "gap_hub": 0.0}[quantity]
+        point = at + reach * ahead
+        offset, heading = self._strings[side]
+        way = np.array([np.cos(heading), np.sin(heading)])
+        to = np.array([0.0, offset]) - point[:2]
+        return abs(float(to[0] * way[1] - to[1] * way[0]))
+
+    # ---- how it is drawn ----
+
+    def _string(self, side: int) -> tuple[float, float]:
+        """Return where the string of a side passes the front axle line, mm left, and its heading to the left, radians."""
+        far, turned = self.faults.strings
+        half = max(self.plan.front.half_width, self.plan.rear.half_width)
+        return side * (half + 90.0) + self._rng.uniform(-far, far), float(np.radians(self._rng.uniform(-turned, turned)))
+
+    def _built(self, body: Body) -> Body:
+        """Return a body with its pickups on the frame where they were welded; its links keep their lengths."""
+        names = [
+            n for n in body.shape.mechanism.points if not n.endswith("@upright") and n not in {w.centre for w in body.wheels}
+        ]
+        drawn = {n: tuple(body.shape.point(n) + self._rng.normal(0, self.faults.built, 3)) for n in names}
+        made = body.built(drawn, "anew")
+        try:
+            return made if np.isfinite(sweep(made, np.zeros(1)).wheels[0]["camber_deg"][0]) else body
+        except ReadyCornerError:
+            return body
+
+    def _off_label(self, springs: Springing) -> Springing:
+        by = np.sqrt(np.clip(self._rng.normal(1, self.faults.springs, 4), 0.6, 1.5))
+        tyres = springs.tyres * np.clip(self._rng.normal(1, self.faults.springs, 4), 0.6, 1.5)
+        return replace(springs, stiffness=springs.stiffness * np.outer(by, by), tyres=tyres)
+
+    def _mis_set(self) -> dict[str, float]:
+        """Return how far every adjuster is off its right place, in whole steps, so that no mark is off by more than is said and room is left to come back."""
+        off: dict[str, float] = {}
+        for adjuster in self.plan.adjusters:
+            low, high = adjuster.room(0.0)
+            step = adjuster.flats_per_step / FLATS_PER_TURN
+            most = min(self._furthest(adjuster), -low, high)  # it must come back, and not begin past its end
+            off[adjuster.id] = float(round(self._rng.uniform(-most, most) / step) * step)
+        return off
+
+    def _furthest(self, adjuster: Adjuster) -> float:
+        """Return how many turns of one adjuster bring a mark of its corner to the most that is said, alone."""
+        one = self._figures({adjuster.id: 1.0})
+        i = CORNERS.index(adjuster.corner)
+        allowed = {"height": self.faults.height, "camber": self.faults.camber, "toe": self.faults.toe}
+        own = [allowed[k] / max(abs(float(one[k][i] - self._right[k][i])), 1e-6) for k in allowed]
+        return min(own)
+
+
+__all__ = ["Faults", "HiddenCar"]
