@@ -294,11 +294,11 @@ class Evaluation:
         steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
         weight = max(steps) / tool.estimate([0.0], "a").parts["a step"]
         found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
-        likely = found.chance >= LIKELY
+        odds = {"likely": found.chance >= LIKELY, "even": found.chance >= EVEN, "chance": found.chance}
         if found.repeats:
-            return by("read", "settle.repeats", repeats=found.repeats, likely=likely, chance=found.chance)
+            return by("read", "settle.repeats", repeats=found.repeats, **odds)
         if found.tool:
-            return by("tool", "settle.tool", tool=found.tool, likely=likely, chance=found.chance)
+            return by("tool", "settle.tool", tool=found.tool, **odds)
         if chance_to_hold(measured.expanded, aim) >= EVEN:
             return by("turn", "settle.on-the-edge")
         size = OfMark(aim.mark, aim.tolerance, 0)

@@ -84,6 +84,7 @@ class Settle:
 
 MOST_REPEATS = 6  # more than this at one place and a finer tool is the honest answer
 LIKELY, EVEN = 0.7, 0.4  # chances from which something is likely to settle it, or as likely as not
+SPARES = 0.2  # chance from which it is read again all the same: a reading costs a minute, a lift for a turn that was not needed an hour
 
 
 def what_settles(
@@ -93,8 +94,8 @@ def what_settles(
 
     readings: number taken at each place that feeds the figure; weight: |d(figure)/d(reading)| of one such place, all alike.
     The fewest repeats with the tool in use that are likely to do (at most MOST_REPEATS at each place), else the coarsest finer tool
-    that is likely to, else whatever is the likeliest, if it is as likely as not. Repeats draw the value no further than the scatter they
-    average away; another tool reads anew.
+    that is likely to, else whatever is the likeliest. Repeats draw the value no further than the scatter they
+    average away; another tool reads anew. Under one in five nothing is told: a reading more is then no better than a turn.
     Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
     # The sources other than these readings (track, string) stay.
@@ -111,7 +112,7 @@ def what_settles(
         tries.append(Settle(None, one.name, _chance(figure.value, math.hypot(own, new), math.hypot(rest, new), aim)))
     likely = next((t for t in tries if t.chance >= LIKELY), None)
     best = max(tries, key=lambda t: t.chance, default=Settle())
-    return likely or (best if best.chance >= EVEN else Settle())
+    return likely or (best if best.chance >= SPARES else Settle())
 
 
 def _chance(value: float, drawn: float, u: float, aim: Aim) -> float:
