@@ -14,7 +14,7 @@ from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import predicted
-from ready_corner.core.plan.corners import Corner
+from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
@@ -280,19 +280,26 @@ def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
     return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
 
 
-def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
-    """Return what would have to change where no step betters a corner: the thread, or the tolerance, with what one step is worth."""
+def finest(evaluation: Evaluation, mark: MarkState) -> Finding:
+    """Return what would have to change where no step betters a mark: the thread, or the tolerance, with what the finest step that moves it is worth."""
+    corners = [c for c in CORNERS if mark.mark.startswith(f"{c}.")] or list(CORNERS)
+    states = [adjuster_state(evaluation, a) for a in evaluation.state.plan.adjusters if a.corner in corners]
+    return _finest(states, [mark], perches=kind_of(mark.mark) in ("height", "load"))
+
+
+def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState], perches: bool = False) -> Finding:
+    """Return the same of several marks of a corner: of that which is the furthest off."""
     mark = max(marks, key=lambda m: abs(m.deviation or 0.0) / (m.aim.tolerance if m.aim else 1.0))
     steps = [
         (abs(w.per_turn) * s.adjuster.flats_per_step / FLATS_PER_TURN, s.adjuster)
         for s in states
         for w in s.worth
-        if w.mark == mark.mark and w.per_turn and not isinstance(s.adjuster.by, Perch)
+        if w.mark == mark.mark and w.per_turn and isinstance(s.adjuster.by, Perch) == perches
     ]
     if not steps:
         return finding("set.step-is-none")
-    finest, adjuster = min(steps, key=lambda row: row[0])
-    worth = OfMark(mark.mark, finest, 0)
+    least, adjuster = min(steps, key=lambda row: row[0])
+    worth = OfMark(mark.mark, least, 0)
     return finding("set.finest", step=step_of(adjuster), adjuster=adjuster.name, worth=worth, quantity=kind_of(mark.mark))
 
 

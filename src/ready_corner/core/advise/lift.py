@@ -31,7 +31,8 @@ from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.quantities.verdict import judge
 
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
-BETTERS = 0.25  # squared tolerances: what brings less than this nearer is not worth a lift
+# A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
+BETTERS, GAINS = 0.25, 0.3
 CROSS = "car.cross_weight"
 NO_TURN = 1e-9
 CHECKS = 2  # times the answer is checked by the full linkage and solved anew for what that says
@@ -83,7 +84,7 @@ class Lift:
     """The whole list. ``expected``: every mark as it would read then; ``again``: which marks are to be read afterwards, the others need not;
     ``chance``: that all hold then; ``ended``: adjusters whose range ends first; ``missed``: marks that would not be brought within tolerance.
 
-    ``before``: the marks that do not hold now.
+    ``before``: the marks that do not hold now. ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
     """
 
     stops: tuple[Stop, ...]
@@ -93,6 +94,7 @@ class Lift:
     chance: float
     ended: tuple[str, ...]
     missed: tuple[str, ...]
+    betters: bool
 
     @property
     def turns(self) -> tuple[LiftTurn, ...]:
@@ -101,8 +103,8 @@ class Lift:
 
     @property
     def next(self) -> LiftTurn | None:
-        """The first that is still to be turned."""
-        return next((t for t in self.turns if t.left), None)
+        """The first that is still to be turned; None where none is, or it is not worth its while."""
+        return next((t for t in self.turns if t.left), None) if self.betters else None
 
     @property
     def begun(self) -> bool:
@@ -123,7 +125,7 @@ class Lift:
 
 
 def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift | None:
-    """Return what to turn at these corners in one lift, with what of it is done; None where nothing turned would better them, or they want reading first."""
+    """Return what to turn at these corners in one lift, with what of it is done; None where they hold, want reading first, or nothing is known to move them."""
     base = evaluation.before_turns
     asked = _asked(base, corners)
     if asked is None:
@@ -141,8 +143,6 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         for lever, amount, made, held in zip(asked.levers, found.turns, done, stuck, strict=True)
         if abs(amount) > NO_TURN or abs(made) > NO_TURN
     ]
-    if not any(t.amount for t in turns) or not (done.any() or _worth_it(asked, found)):
-        return None
     expected = tuple(_expected(*row) for row in zip(asked.marks, found.left, found.expanded, strict=True))
     return Lift(
         tuple(Stop(c, own) for c in WALK if (own := tuple(t for t in turns if t.of.corner == c))),
@@ -154,6 +154,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         prod(_chance(w.tolerance, left, u) for w, left, u in zip(asked.wanted, found.left, found.expanded, strict=True)),
         tuple(base.state.plan.adjuster(a).name for a in found.at_limit),
         tuple(e.mark for e, w in zip(expected, asked.wanted, strict=True) if abs(e.value - _aim(asked, e.mark)) > w.tolerance),
+        any(t.amount for t in turns) and (bool(done.any()) or _worth_it(asked, found)),
     )
 
 
@@ -253,12 +254,12 @@ def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatAr
 
     The car is taken to stand as its plan has it once they are made; zeros where the plan does not tell its linkage.
     """
-    plan, springs, on = base.state.plan, base.figures.springs, base.state.condition.bar_connected
+    plan, springs = base.state.plan, base.figures.springs
     by = base.reach
     try:
         bodies = bodies_by_name(plan)
         ends = [
-            setting(plan, bodies, springs, t, on)
+            setting(plan, bodies, springs, t)
             for t in ({}, {lever.adjuster: -t for lever, t in zip(asked.levers, turns, strict=True)})
         ]
     except ReadyCornerError:
@@ -291,14 +292,20 @@ def _astray(told: FloatArray, done: FloatArray) -> "np.ndarray[tuple[int], np.dt
 
 
 def _worth_it(asked: _Asked, found: Turns) -> bool:
-    """Whether a lift betters the car: a mark more holds, or what they miss by is less by more than nothing."""
-    tolerances = np.array([w.tolerance for w in asked.wanted])
-    before, after = (np.array(v) / tolerances for v in ([w.to_go for w in asked.wanted], found.left))
-    u = COVERAGE * np.array([w.u for w in asked.wanted]) / tolerances
-    missed = [np.maximum(np.abs(v) - np.maximum(1 - u, 0.0), 0.0) for v in (before, after)]
-    return bool(np.sum(missed[0] ** 2) - np.sum(missed[1] ** 2) > BETTERS) or bool(
-        np.sum(missed[1] > 0) < np.sum(missed[0] > 0) and np.sum(after**2) < np.sum(before**2)
-    )
+    """Whether a lift is worth its while: marks that are out beyond doubt come nearer, or what is read afterwards probably holds more of them than now."""
+    gain = nearer = 0.0
+    for m, w, row, c, left, expanded in zip(
+        asked.marks, asked.wanted, asked.worth, asked.covariance, found.left, found.expanded, strict=True
+    ):
+        doubt = COVERAGE * w.u
+        nearer += (
+            sum(way * max(abs(v) - w.tolerance - doubt, 0.0) ** 2 for way, v in ((1, w.to_go), (-1, left))) / w.tolerance**2
+        )
+        if _spoils(w, row, c, found):  # it is read again, with the scatter of that
+            again = sqrt((expanded / COVERAGE) ** 2 + w.u**2)
+            gain += _chance(w.tolerance - doubt, left, COVERAGE * again) if w.tolerance > doubt else 0.0
+            gain -= m.state == "holds"
+    return nearer > BETTERS or gain > GAINS
 
 
 def _expected(mark: MarkState, left: float, expanded: float) -> Expected:

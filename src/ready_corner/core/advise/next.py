@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from ready_corner.core.advise.corner import perch_turn, set_corner
-from ready_corner.core.advise.lift import WALK, lift
+from ready_corner.core.advise.corner import finest, perch_turn, set_corner
+from ready_corner.core.advise.lift import CROSS, WALK, lift
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
@@ -144,11 +144,22 @@ def next_step(evaluation: Evaluation) -> Step:
         return told
     for mark in heights:
         if mark.state == "out":
-            step = _height_step(evaluation, mark)
+            step = _stuck_or(evaluation, mark, _height_step(evaluation, mark))
             if step.kind != "plan":
                 return _bar_off(evaluation, step)
             held.append(step)
     return _of_corners(evaluation, order, held) or Step("done", finding("next.done"), finding("because.done"))
+
+
+def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
+    """Return a step for one mark, unless it is a turn and the whole car was reckoned together: then no turn brings it on, and what would have to change is said."""
+    found = lift(evaluation)
+    if step.kind not in ("turn", "perch") or found is None:
+        return step
+    corner = next((c for c in CORNERS if mark.mark.startswith(f"{c}.")), None)
+    why = finest(evaluation, mark)
+    reason = finding("because.no-lift", finest=why, ended=found.ended, wide=_wide_enough(mark))
+    return Step("plan", finding("next.no-lift", mark=mark.mark, reason=mark.reason), reason, corner)
 
 
 def _lift_step(evaluation: Evaluation) -> Step | None:
@@ -180,16 +191,16 @@ def _of_corners(evaluation: Evaluation, order: list[MarkState], held: list[Step]
     for corner in CORNERS:
         off = [m for m in order if m.mark.startswith(corner) and m.state == "out" and kind_of(m.mark) != "height"]
         if off:
-            step = _corner_step(evaluation, corner, off)
+            step = _stuck_or(evaluation, off[0], _corner_step(evaluation, corner, off))
             if step.kind != "plan":
                 return step
             held.append(step)
     for unsure in [m for m in judged if m.state == "too close to call"]:
-        step = _unsure_step(evaluation, unsure)
+        step = _stuck_or(evaluation, unsure, _unsure_step(evaluation, unsure))
         if step.kind != "plan":
             return _bar_off(evaluation, step) if step.quantity in ("height", "load") else step
         held.append(step)
-    if weight := _weight_step(evaluation):
+    if (weight := _weight_step(evaluation)) and _stuck_or(evaluation, evaluation.mark(CROSS), weight).kind != "plan":
         return _bar_off(evaluation, weight)
     if not evaluation.state.condition.bar_connected:
         return Step("reconnect", finding("next.bar-on"), finding("because.bar-is-off"))

@@ -200,7 +200,9 @@ class Evaluation:
     @remembered
     def worth_now(self, mark: str) -> WorthOfTurns:
         """Return what turns are worth to a corner mark: by the plan, updated by what the car itself has shown, each by its weight."""
-        by_plan = self.reach.get(mark)
+        # Heights and loads count that were read with the links of a bar off, so what moves them is reckoned so, whether it is on just now or not.
+        on = self.state.condition.bar_connected and kind_of(mark) not in ("height", "load")
+        by_plan = self._reach(on).get(mark)
         if by_plan is None:
             return self.worth(mark)
         if not self._touching(mark):
@@ -209,8 +211,8 @@ class Evaluation:
 
     @property
     def reach(self) -> Mapping[str, WorthOfTurns]:
-        """What turns are worth to every corner mark by the plan alone, the bar as it is."""
-        return self._reach(self.state.condition.bar_connected)
+        """What turns are worth to every corner mark by the plan alone, the links of a bar off."""
+        return self._reach(False)
 
     @remembered
     def _reach(self, bar_on: bool) -> Mapping[str, WorthOfTurns]:
