@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ready_corner.core.advise.accept import preview
+from ready_corner.core.advise.lift import lift
 from ready_corner.core.advise.next import floor_round, next_step, stand_round
 from ready_corner.core.advise.standing import stance
 from ready_corner.core.judge.marks import evaluate
@@ -240,10 +241,18 @@ def test_what_scales_and_tapes_cannot_read_is_refused():
         check(state, Reading("radius", "LF", 40.0, "tape"))
 
 
-def test_the_next_step_is_the_perch_reckoned_for_all_four():
-    step = next_step(
-        judged(Happened("settled"), *heights({c: h + (14.0 if c.endswith("R") else 0.0) for c, h in AIMS.items()}))
-    )
-    assert said(step.sentence).startswith("Wind the left rear perch down")
-    assert "Then wind the right rear perch down" in said(step.reason)
+def test_perches_reckoned_for_all_four_come_in_the_lift_once_all_is_read():
+    high = heights({c: h + (14.0 if c.endswith("R") else 0.0) for c, h in AIMS.items()})
+    assert next_step(judged(Happened("settled"), *high)).quantity == "camber"
+    angles = [Reading("camber", c, HEATHER.aim(f"{c}.camber").aim, "digital") for c in CORNERS]
+    gaps = [Reading(q, c, 90.0, "rule") for c in CORNERS for q in ("gap_front", "gap_back", "gap_hub")]
+    found = judged(Happened("settled"), *high, *angles, *gaps)
+    told = lift(found)
+    wound = {t.of.id: t.amount for t in told.turns if t.of.kind == "perch"}
+    assert next_step(found).quantity == "load"  # the scales come before the first perch, for cross weight is wanted too
+    assert wound["LR.perch"] < 0
+    assert wound["RR.perch"] < 0
+    for mark in told.expected:
+        if mark.mark.endswith("height"):
+            assert abs(mark.value - AIMS[mark.mark[:2]]) < 2.0
     assert [a.quantity for a in floor_round(judged())] == ["pad"] * 4 + ["height"] * 4 + ["load"] * 4 + ["radius"] * 4

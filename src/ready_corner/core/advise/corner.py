@@ -14,8 +14,8 @@ from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import predicted
-from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import OfMark, kind_of
+from ready_corner.core.plan.corners import Corner
+from ready_corner.core.plan.marks import AIMED_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
@@ -281,20 +281,41 @@ def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
 
 
 def finest(evaluation: Evaluation, mark: MarkState) -> Finding:
-    """Return what would have to change where no step betters a mark: the thread, or the tolerance, with what the finest step that moves it is worth."""
-    corners = [c for c in CORNERS if mark.mark.startswith(f"{c}.")] or list(CORNERS)
-    states = [adjuster_state(evaluation, a) for a in evaluation.state.plan.adjusters if a.corner in corners]
-    return _finest(states, [mark], perches=kind_of(mark.mark) in ("height", "load"))
+    """Return what would have to change where no step betters a mark: the thread, or the tolerance, with what the finest step that sets it is worth."""
+    step, adjuster = finest_lever(evaluation, mark.mark) if kind_of(mark.mark) in AIMED_KINDS else (0.0, None)
+    if adjuster is None:
+        return finding("set.step-is-none")
+    worth = OfMark(mark.mark, step, 0)
+    return finding("set.finest", step=step_of(adjuster), adjuster=adjuster.name, worth=worth, quantity=kind_of(mark.mark))
 
 
-def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState], perches: bool = False) -> Finding:
-    """Return the same of several marks of a corner: of that which is the furthest off."""
+def finest_lever(found: Evaluation, mark: str) -> tuple[float, Adjuster | None]:
+    """Return the least step of those adjusters that a mark is set by (no other mark of the corner feels them more), and whose it is."""
+    corner, kind = mark.split(".")
+    others = [f"{corner}.{k}" for k in AIMED_KINDS if k != kind]
+    best: tuple[float, Adjuster | None] = (0.0, None)
+    for adjuster in found.state.plan.adjusters:
+        felt = {
+            m: abs(found.worth_now(m).of(adjuster.id) or 0.0) / a.tolerance
+            for m in (mark, *others)
+            if (a := found.state.plan.aim(m))
+        }
+        if adjuster.corner != corner or not felt.get(mark) or felt[mark] < max(felt.values()):
+            continue
+        step = abs(found.worth_now(mark).of(adjuster.id) or 0.0) * adjuster.flats_per_step / FLATS_PER_TURN
+        if best[1] is None or step < best[0]:
+            best = step, adjuster
+    return best
+
+
+def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
+    """Return the same of that of several marks which is the furthest off, by the finest step that moves it at all."""
     mark = max(marks, key=lambda m: abs(m.deviation or 0.0) / (m.aim.tolerance if m.aim else 1.0))
     steps = [
         (abs(w.per_turn) * s.adjuster.flats_per_step / FLATS_PER_TURN, s.adjuster)
         for s in states
         for w in s.worth
-        if w.mark == mark.mark and w.per_turn and isinstance(s.adjuster.by, Perch) == perches
+        if w.mark == mark.mark and w.per_turn and not isinstance(s.adjuster.by, Perch)
     ]
     if not steps:
         return finding("set.step-is-none")

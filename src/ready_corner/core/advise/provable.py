@@ -9,16 +9,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from ready_corner.core.advise.corner import step_of
+from ready_corner.core.advise.corner import finest_lever, step_of
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate
 from ready_corner.core.model.wanting import Wanting
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.marks import OfMark
-from ready_corner.core.plan.plan import Adjuster, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
-from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import QUANTITIES, Quantity, Reading
@@ -82,7 +81,7 @@ def _round(plan: Plan) -> Iterator[Entry]:
 def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:
     assert mark.aim
     tolerance, expanded = mark.aim.tolerance, mark.expanded or 0.0
-    step, adjuster = _finest(found, mark.mark)
+    step, adjuster = finest_lever(found, mark.mark)
     least = expanded + step / 2
     said: dict[str, Any] = {
         "mark": mark.mark,
@@ -97,22 +96,3 @@ def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:
         yield Limit(
             mark.mark, least, finding("limit.coarse", **said, step=step_of(adjuster), adjuster=adjuster.name, worth=worth)
         )
-
-
-def _finest(found: Evaluation, mark: str) -> tuple[float, Adjuster | None]:
-    """Return the least step of those adjusters that a mark is set by (no other mark of the corner feels them more), and whose it is."""
-    corner, kind = mark.split(".")
-    others = [f"{corner}.{k}" for k in ("height", "camber", "toe") if k != kind]
-    best: tuple[float, Adjuster | None] = (0.0, None)
-    for adjuster in found.state.plan.adjusters:
-        felt = {
-            m: abs(found.worth_now(m).of(adjuster.id) or 0.0) / a.tolerance
-            for m in (mark, *others)
-            if (a := found.state.plan.aim(m))
-        }
-        if adjuster.corner != corner or not felt.get(mark) or felt[mark] < max(felt.values()):
-            continue
-        step = abs(found.worth_now(mark).of(adjuster.id) or 0.0) * adjuster.flats_per_step / FLATS_PER_TURN
-        if best[1] is None or step < best[0]:
-            best = step, adjuster
-    return best

@@ -27,6 +27,7 @@ RIDGE = 1e-6  # of the greatest effect: of several ways that do equally well, th
 SURE_SHARE = 0.3  # of a tolerance is left to turn within where the tools could not tell anyway
 HARDLY_WORSE = 0.05  # squared tolerances, over all marks: for so little no adjuster more is turned
 ROUNDS = 200  # of descent; each betters the whole, so it ends long before
+FEW = 6  # levers of which every pair is tried by itself
 LEANS = 6  # times the marks that still miss are given more weight
 
 
@@ -75,7 +76,17 @@ def solve_together(
 
 
 def _fewest(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
-    """Return turns that do as well with as few adjusters as can be, the least of them left alone first."""
+    """Return turns that do as well with as few adjusters as can be: with one, with two (of few), else the least of those turned left alone first."""
+    own = np.flatnonzero(free)
+    for size in (1, 2) if len(own) <= FEW else (1,):
+        tries = []
+        for chosen in combinations(own, size) if np.sum(best[own] != 0) > size else ():
+            only = np.zeros_like(free)
+            only[list(chosen)] = True
+            if form.does_as_well(other := form.best(only), best):
+                tries.append(other)
+        if tries:
+            return min(tries, key=form.cost)
     while True:
         used = [j for j in np.argsort(np.diag(form.square) * best**2) if free[j] and best[j]]
         for j in used:

@@ -1,0 +1,49 @@
+"""Plans to practise on: a car of each of some layouts with every adjuster a builder would wish for, and tolerances that ordinary tools can prove.
+
+Source: docs/practice.md.
+"""
+
+from dataclasses import replace
+
+from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
+from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd
+from ready_corner.core.quantities.verdict import Aim
+
+# By which point or member each end sets its camber; an end that is one axle sets none.
+CAMBER_BY: dict[str, tuple[str, str]] = {
+    "heather": ("upper.ball", "upper.ball"),
+    "five-link": ("upper.ball", "link1"),
+    "tern": ("lower.ball", ""),
+    "three-link-axle": ("upper.ball", ""),
+}
+LAYOUTS = tuple(CAMBER_BY)
+TOLERANCES = {"height": 3.0, "camber": 0.3, "toe": 0.2}  # mm, degrees
+
+
+def practice_plan(plan: Plan, layout: str) -> Plan:
+    """Return a plan with rod ends for camber and toe and a perch at every corner, and its own aims with practicable tolerances."""
+    adjusters: list[Adjuster] = []
+    aims: list[Aim] = []
+    for corner in CORNERS:
+        by = CAMBER_BY[layout][0 if END_OF[corner] == "front" else 1]
+        if by:
+            adjusters += [
+                Adjuster(
+                    f"{corner}.camber", f"{by.replace('.', ' ')} rod end", corner, _rod_end(1.25), moves=_moves(corner, by)
+                ),
+                Adjuster(f"{corner}.tie", "tie rod end", corner, _rod_end(1.0), moves=Moves(f"{corner}.tie rod")),
+            ]
+        adjusters.append(Adjuster(f"{corner}.perch", "perch", corner, Perch(1.5, 25.0, 25.0, 0.8)))
+        kinds = ("height", "camber", "toe") if by else ("height",)
+        wanted = [(f"{corner}.{kind}", TOLERANCES[kind]) for kind in kinds]
+        aims += [Aim(mark, own.aim, tolerance) for mark, tolerance in wanted if (own := plan.aim(mark))]
+    return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims))
+
+
+def _rod_end(pitch: float) -> tuple[ThreadedEnd]:
+    return (ThreadedEnd(12.0, pitch, 45.0, 35.0),)
+
+
+def _moves(corner: Corner, by: str) -> Moves:
+    """Return what a rod end moves: a point outboard, or the length of a member."""
+    return Moves(f"{corner}.{by}", (0.0, float(SIDE[corner]), 0.0)) if "." in by else Moves(f"{corner}.{by}")
