@@ -251,7 +251,7 @@ def test_a_height_out_comes_first_and_its_perch_is_told_by_ratio():
     turn = perch_turn(judged(log), "RR")
     assert turn.amount == pytest.approx(-16 / 3)  # 9.9 mm down; 2.5 mm a turn at its spring, three quarters of it on four
     # One perch alone, all four heights: what it brings the right rear it takes from the others.
-    assert said(next_step(judged(log)).sentence) == "Right rear, perch: 2 turns 1 flat down"
+    assert said(next_step(judged(log)).reason).startswith("First right rear, perch: 2 turns 1 flat down.")
 
 
 def test_an_unsettled_car_gives_provisional_marks():

@@ -33,6 +33,7 @@ export const DESK = {
   struck: 'Struck out',
   turned: (corner: string, name: string) => `${corner}, ${name}, turned`,
   settled: 'the car has settled',
+  stuck: (corner: string, name: string) => `${corner}, ${name}, is stuck`,
   kept: 'Kept in this browser; the server is away.',
   turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,
 } as const;

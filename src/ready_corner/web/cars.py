@@ -10,7 +10,8 @@ from ready_corner.border.entries import EntryIn, LogbookModel
 from ready_corner.border.plan import PlanModel, ToolModel
 from ready_corner.core.quantities.tools import default_tools
 from ready_corner.keeping import put_back, save
-from ready_corner.web.views import CarView, View, car_view
+from ready_corner.web.view import View
+from ready_corner.web.views import CarView, car_view
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()

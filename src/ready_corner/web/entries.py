@@ -6,7 +6,8 @@ from fastapi import APIRouter, Header, Query, Response
 
 from ready_corner.border.entries import EntryIn
 from ready_corner.border.kinds import SENT, Sent
-from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, View, car_change, car_view, log_lines
+from ready_corner.web.view import View
+from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, car_change, car_view, log_lines
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()

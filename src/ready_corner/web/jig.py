@@ -42,7 +42,7 @@ from ready_corner.core.say.jig import (
 )
 from ready_corner.core.say.weld import say_body, say_gaps, say_order
 from ready_corner.web.said import all_said, said
-from ready_corner.web.views import View
+from ready_corner.web.view import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()

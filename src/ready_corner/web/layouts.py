@@ -16,7 +16,7 @@ from ready_corner.core.quantities.tools import default_tools
 from ready_corner.demo import example_of
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
 from ready_corner.web.said import said
-from ready_corner.web.views import View
+from ready_corner.web.view import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()

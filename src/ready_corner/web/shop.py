@@ -10,7 +10,7 @@ from ready_corner.border.plan import UnitsModel
 from ready_corner.core.engines.alignment.toes import read_toe
 from ready_corner.core.quantities.notation import Kind, Units, echo, read, say, say_angle, say_field, say_mass
 from ready_corner.core.quantities.threads import read_thread, say_pitch
-from ready_corner.web.views import View
+from ready_corner.web.view import View
 
 router = APIRouter()
 FieldKind = Kind | Literal["thread", "pitch", "toe", "total_toe"]

@@ -41,7 +41,7 @@ from ready_corner.core.say.stance import (
 )
 from ready_corner.core.say.template import say_line
 from ready_corner.web.said import all_said, said
-from ready_corner.web.views import View
+from ready_corner.web.view import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()

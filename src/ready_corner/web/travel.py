@@ -17,7 +17,7 @@ from ready_corner.core.plan.names import say_point
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import read
 from ready_corner.web.said import all_said
-from ready_corner.web.views import View
+from ready_corner.web.view import View
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, Generic, TypeVar
 
-from pydantic import BaseModel, ConfigDict, SerializeAsAny
+from pydantic import ConfigDict, SerializeAsAny
 
 from ready_corner.border.entries import (
     EntryKept,
@@ -13,22 +13,20 @@ from ready_corner.border.entries import (
 from ready_corner.border.plan import AimModel, PlanModel
 from ready_corner.core.advise.accept import Preview
 from ready_corner.core.advise.car import CarJudged
-from ready_corner.core.advise.corner import AdjusterState, CornerSetting, Expected, Turn
+from ready_corner.core.advise.corner import AdjusterState, CornerSetting, Turn
+from ready_corner.core.advise.lift import Lift
 from ready_corner.core.advise.next import Ask, Step, StepKind
 from ready_corner.core.judge.marks import MarkState, State
-from ready_corner.core.plan.aims import say_aim
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.plan import AdjusterKind, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Units
-from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.logbook import CarState, PlanRevised
 from ready_corner.core.record.notes import Correction
 from ready_corner.core.record.readings import Drawing, Quantity, Reading
 from ready_corner.core.say.entries import say_entry
 from ready_corner.core.say.judged import (
     say_ask,
-    say_expected,
     say_latest,
     say_left,
     say_mark_aim,
@@ -39,16 +37,12 @@ from ready_corner.core.say.judged import (
     say_turn,
     say_worth,
 )
+from ready_corner.web.lift import ExpectedView, LiftView, expected_view, lift_view
 from ready_corner.web.said import FindingView, all_said, as_found, said
+from ready_corner.web.view import View
 from ready_corner.workshop import Told, Trouble
 
 S = TypeVar("S")
-
-
-class View(BaseModel):
-    """Base of what is shown."""
-
-    model_config = ConfigDict(from_attributes=True, json_schema_serialization_defaults_required=True)
 
 
 class MarkView(View):
@@ -140,18 +134,6 @@ class TurnView(View):
     tried: bool
 
 
-class ExpectedView(View):
-    """What a mark would read afterwards."""
-
-    mark: str
-    value: float
-    expanded: float
-    verdict: Verdict
-    say: str
-    say_u: str
-    say_aim: str
-
-
 class CornerView(View):
     """A corner's adjusters and turns."""
 
@@ -206,6 +188,7 @@ class CarView(View):
     stand_round: list[AskView]
     pads: list[AskView]
     next: StepView
+    lift: LiftView | None
     corners: dict[Corner, CornerView]
     holding: int
     judged: int
@@ -240,6 +223,7 @@ class _Unjudged:
     stand_round: tuple[Ask, ...] = ()
     pads: tuple[Ask, ...] = ()
     holding = 0
+    lift: Lift | None = None
     next = Step("plan", finding("next.not-reckoned"), finding("because.not-reckoned"))
     corners: Mapping[Corner, CornerSetting] = {}
     progress: Mapping[str, float] = {}
@@ -355,6 +339,7 @@ _PARTS: Mapping[str, _Part[Any]] = {
     "stand_round": _rows(lambda t: _own(t).stand_round, _ask),
     "pads": _rows(lambda t: _own(t).pads, _ask),
     "next": _Part(lambda t: _own(t).next, _step),
+    "lift": _Part(lambda t: _own(t).lift, lift_view),
     "corners": _rows(_settings, lambda row, plan: corner_view(row[0], row[1], plan)),
     "holding": _Part(lambda t: _own(t).holding, _as_it_is),
     "judged": _Part(lambda t: len(_own(t).judged), _as_it_is),
@@ -407,7 +392,7 @@ def corner_view(answer: CornerSetting, toe: MarkState | None, plan: Plan) -> Cor
         corner=answer.corner,
         adjusters=[_adjuster(s, units) for s in answer.adjusters],
         turns=[_turn(t, units) for t in answer.turns],
-        expected=[_expected(e, plan) for e in answer.expected],
+        expected=[expected_view(e, plan) for e in answer.expected],
         sentence=said(answer.sentence, units),
         reason=said(answer.reason, units),
         why_not=said(answer.why_not, units),
@@ -444,19 +429,6 @@ def _turn(turn: Turn, units: Units) -> TurnView:
         adjuster=turn.adjuster, name=turn.name, amount=turn.amount, tried=turn.tried, size=size, way=way,
         say=said(turn.said, units), caution=said(turn.caution, units),
     )  # fmt: skip
-
-
-def _expected(expected: Expected, plan: Plan) -> ExpectedView:
-    say, say_u = say_expected(expected, plan.units)
-    return ExpectedView(
-        mark=expected.mark,
-        value=expected.value,
-        expanded=expected.expanded,
-        verdict=expected.verdict,
-        say=say,
-        say_u=say_u,
-        say_aim=f"aim {say_aim(plan, expected.mark)}",
-    )
 
 
 class PreviewView(View):

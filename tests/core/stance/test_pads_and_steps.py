@@ -86,7 +86,7 @@ def test_with_every_height_right_the_scales_come_next_and_then_the_perches():
     assert "50.0 % ± 0.5 %" in said(step.reason)
     off = next_step(judged(*done, *loads({**EVEN, "LF": 150.0}), of=PLAN))
     assert off.kind == "lift"
-    assert "perch" in said(off.sentence)
+    assert "perch" in said(off.reason)
     assert "cross weight" not in said(off.reason)  # the list brings it within tolerance
     assert next_step(judged(*done, *loads(EVEN), of=PLAN)).kind == "done"
 

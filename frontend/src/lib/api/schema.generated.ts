@@ -937,6 +937,7 @@ export interface components {
             /** Pads */
             pads: components["schemas"]["AskView"][];
             next: components["schemas"]["StepView"];
+            lift: components["schemas"]["LiftView"] | null;
             /** Corners */
             corners: {
                 [key: string]: components["schemas"]["CornerView"];
@@ -1180,7 +1181,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"];
         };
         /**
          * EntryKept
@@ -1205,7 +1206,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView
@@ -1833,6 +1834,56 @@ export interface components {
             does: number;
             /** Spoils */
             spoils: string[];
+        };
+        /**
+         * LiftTurnView
+         * @description One thing to turn in a lift: how far in all, and what is still left of it, said with its way; what would be read after it.
+         */
+        LiftTurnView: {
+            /** Adjuster */
+            adjuster: string;
+            /** Name */
+            name: string;
+            /** Amount */
+            amount: number;
+            /** Left */
+            left: number;
+            /** Stuck */
+            stuck: boolean;
+            /** Say */
+            say: string;
+            /** Size */
+            size: string;
+            /** Way */
+            way: string;
+            /** Then */
+            then: string;
+            /** Caution */
+            caution: string;
+        };
+        /**
+         * LiftView
+         * @description One list a lift: its stops in the order of the walk, what the car would read then, and what is to be read again.
+         */
+        LiftView: {
+            /** Sentence */
+            sentence: string;
+            /** Reason */
+            reason: string;
+            /** Afterwards */
+            afterwards: string;
+            /** Stops */
+            stops: components["schemas"]["StopView"][];
+            /** Expected */
+            expected: components["schemas"]["ExpectedView"][];
+            /** Again */
+            again: string[];
+            /** Chance */
+            chance: number;
+            /** Findings */
+            findings: {
+                [key: string]: components["schemas"]["FindingView"];
+            };
         };
         /**
          * LineView
@@ -3209,7 +3260,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "settle" | "disconnect" | "state" | "read" | "perch" | "turn" | "try" | "reconnect" | "done" | "plan";
+            kind: "settle" | "disconnect" | "state" | "read" | "lift" | "perch" | "turn" | "try" | "reconnect" | "done" | "plan";
             /** Sentence */
             sentence: string;
             /** Reason */
@@ -3222,6 +3273,21 @@ export interface components {
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
             };
+        };
+        /**
+         * StopView
+         * @description One corner of the walk.
+         */
+        StopView: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /** Done */
+            done: boolean;
+            /** Turns */
+            turns: components["schemas"]["LiftTurnView"][];
         };
         /**
          * StripView
@@ -3245,6 +3311,30 @@ export interface components {
                 string,
                 boolean
             ][];
+        };
+        /**
+         * StuckModel
+         * @description An adjuster goes no further for now, and what is to be turned is worked out without it; to turn it says that it goes again.
+         */
+        StuckModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stuck";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Adjuster */
+            adjuster: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * StudyIn

@@ -1,12 +1,19 @@
 <script lang="ts">
   // The car from above, to scale from its own figures, nose up; wheels stand at their toe, drawn larger. Marks out of place say so.
   import type { CarView, Corner } from '$lib/api/client';
+  import LiftWalk from './LiftWalk.svelte';
   import { axle, CORNER_WORDS, CORNERS, isFront, isLeft, markOf } from '$lib/marks';
   import { DRAWING } from './texts';
   import Plate from './Plate.svelte';
 
-  type Props = { view: CarView; lit?: Corner | null; pads?: boolean; onpick?: (corner: Corner) => void };
-  let { view, lit = null, pads = false, onpick }: Props = $props();
+  type Props = {
+    view: CarView;
+    lit?: Corner | null;
+    pads?: boolean;
+    stops?: { corner: Corner; done: boolean; say: string }[];
+    onpick?: (corner: Corner) => void;
+  };
+  let { view, lit = null, pads = false, stops = [], onpick }: Props = $props();
 
   const TIMES = 10;
   const plan = $derived(view.plan);
@@ -76,7 +83,7 @@
           x={w.x}
           y={w.y + (isFront(w.corner) ? -w.tall / 2 - 14 * px : w.tall / 2 + 26 * px)}>{CORNER_WORDS[w.corner]}</text
         >
-        {#each w.out as mark, i (mark.mark)}
+        {#each stops.length ? [] : w.out as mark, i (mark.mark)}
           <text
             class="now-word"
             font-size={15 * px}
@@ -87,6 +94,7 @@
         {/each}
       </g>
     {/each}
+    {#if stops.length && lit}<LiftWalk {px} places={wheels} {stops} now={lit} />{/if}
   {/snippet}
 </Plate>
 

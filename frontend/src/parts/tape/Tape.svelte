@@ -10,6 +10,7 @@
     desk: Desk;
     title: string;
     how: string;
+    large?: string; // what is to be done, read at arm's length
     label: string;
     caution?: string;
     placeholder?: string;
@@ -22,6 +23,7 @@
     desk,
     title,
     how,
+    large = '',
     label,
     caution = '',
     placeholder = '',
@@ -44,7 +46,7 @@
       again={(row) => desk.again(row)}
       discard={(row) => desk.discard(row)}
     />{/if}
-  <TapeAsk {title} {how} {caution} {hooks} {latest} />
+  <TapeAsk {title} {how} {large} {caution} {hooks} {latest} />
   <TapeField {desk} {title} {label} {placeholder} {note} {closed} />
 </section>
 

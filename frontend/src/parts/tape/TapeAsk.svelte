@@ -3,12 +3,13 @@
   import type { Hook } from './desk.svelte';
   import type { Latest } from './round.svelte';
 
-  type Props = { title: string; how: string; caution: string; hooks: Hook[]; latest: Latest[] };
-  let { title, how, caution, hooks, latest }: Props = $props();
+  type Props = { title: string; how: string; large: string; caution: string; hooks: Hook[]; latest: Latest[] };
+  let { title, how, large, caution, hooks, latest }: Props = $props();
 </script>
 
 <div class="ask">
   <h2>{title}</h2>
+  {#if large}<p class="large fig">{large}</p>{/if}
   <p>{how}</p>
   {#if caution}<p class="caution"><b>Caution.</b> {caution}</p>{/if}
   <div class="hooks">
@@ -36,6 +37,11 @@
   }
   p {
     color: var(--paint-ink);
+  }
+  .large {
+    font-size: 2.5rem;
+    line-height: 1.1;
+    color: var(--ink);
   }
   .caution {
     color: var(--ink);

@@ -26,6 +26,7 @@ export interface Told {
   say: string;
   caution: string;
   corner?: Corner;
+  then?: string; // what would be read after it
 }
 
 /** What a stage gives its desk: its address after /cars/NAME/, the places it asks, what may be turned at a corner, and what is told to be turned there. */
@@ -34,6 +35,7 @@ export interface Work {
   asks: (view: CarView, place: string[]) => AskView[];
   adjusters: (view: CarView, corner: Corner) => AdjusterView[];
   told: (view: CarView, corner: Corner) => Told[];
+  lifted?: (view: CarView) => boolean; // what is told is one list for all corners, and stands on the server too
   allRound?: boolean; // what was turned moves all four corners, so reading begins at the first place, not at the corner in hand
 }
 
@@ -135,7 +137,12 @@ export class RoundDesk extends Desk {
   }
 
   step(by: 1 | -1): void {
-    if (this.turning) {
+    if (this.turning && this.#lifted) {
+      const list = this.told.filter((t) => t.amount !== 0);
+      const at = list.findIndex((t) => t.adjuster === this.adjuster?.id);
+      const other = list[(at + by + list.length) % list.length];
+      if (other?.corner) this.open(`${other.corner}/turn/${other.adjuster}`);
+    } else if (this.turning) {
       const at = this.adjusters.findIndex((a) => a.id === this.adjuster?.id);
       const other = this.adjusters[(at + by + this.adjusters.length) % this.adjusters.length];
       if (other) this.open(`${this.corner}/turn/${other.id}`);
@@ -222,11 +229,40 @@ export class RoundDesk extends Desk {
     this.clear();
     if (turning) {
       // The rest stands only where this was turned as told; a turn of one's own asks for new readings.
-      this.#told = typed === suggested ? told.filter((t) => t.adjuster !== adjuster) : [];
+      this.#told = typed === suggested || this.#lifted ? told.filter((t) => t.adjuster !== adjuster) : [];
+      if (typed !== suggested && this.#lifted) return this.#worked();
       const more = this.#told.find((t) => t.amount !== 0);
       if (more) this.open(`${more.corner ?? corner}/turn/${more.adjuster}`);
       else this.startMeasuring();
     } else if (!again) this.onward(index);
+  }
+
+  get #lifted(): boolean {
+    return this.work().lifted?.(this.view) ?? false;
+  }
+
+  /** What is in hand goes no further: the rest is worked out anew around it. */
+  stuck(): void {
+    if (!this.turning || !this.adjuster) return;
+    const { id, name } = this.adjuster;
+    this.car.record(
+      { kind: 'stuck', version: 1, adjuster: id, words: '' },
+      DESK.stuck(CORNER_WORDS[this.corner], name),
+    );
+    this.clear();
+    this.#worked();
+  }
+
+  /** On to what is told then, once what was written down has been reckoned with; not where the builder has gone on meanwhile. */
+  #worked(): void {
+    const before = this.touched;
+    void this.car.answered().then(() => {
+      this.#told = null;
+      if (before !== this.touched || !this.turning) return;
+      const next = this.told.find((t) => t.amount !== 0);
+      if (next) this.open(`${next.corner ?? this.corner}/turn/${next.adjuster}`);
+      else this.startMeasuring();
+    });
   }
 
   /** The figure read last at this place, as it was typed. */
@@ -260,6 +296,7 @@ export class RoundDesk extends Desk {
   protected letters(): Record<string, () => unknown> {
     return {
       t: () => this.startTurning(),
+      b: () => this.stuck(),
       m: () => this.startMeasuring(),
       s: () => this.settled(),
       u: () => this.nextTool(),

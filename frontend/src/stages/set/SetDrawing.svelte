@@ -4,16 +4,24 @@
   import CarAbove from '$parts/drawing/CarAbove.svelte';
   import SideView from '$parts/drawing/SideView.svelte';
   import WheelAbove from '$parts/drawing/WheelAbove.svelte';
+  import type { Corner } from '$lib/api/client';
   import type { RoundDesk } from '$parts/tape/round.svelte';
+  import type { LiftLine } from './lift';
 
-  type Props = { desk: RoundDesk };
-  let { desk }: Props = $props();
+  type Props = { desk: RoundDesk; stops: { corner: Corner; lines: LiftLine[] }[] };
+  let { desk, stops }: Props = $props();
   const { view, ask } = $derived(desk);
+  const walk = $derived(
+    stops.map(({ corner, lines }) => {
+      const now = lines.find((l) => l.adjuster === desk.adjuster?.id && !l.done);
+      return { corner, done: lines.every((l) => l.done), say: now ? `${now.size} ${now.way}` : '' };
+    }),
+  );
   const typed = $derived(desk.preview?.said ?? desk.typed);
 </script>
 
 {#if desk.turning || ask.drawing === 'above'}
-  <CarAbove {view} lit={desk.corner} pads={!desk.turning && ask.quantity === 'pad'} />
+  <CarAbove {view} lit={desk.corner} pads={!desk.turning && ask.quantity === 'pad'} stops={desk.turning ? walk : []} />
 {:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />
 {:else if ask.drawing === 'side'}<SideView {view} corner={ask.corner} {typed} />
 {:else}<WheelAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />{/if}

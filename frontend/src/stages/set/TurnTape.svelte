@@ -9,11 +9,12 @@
   type Props = { desk: RoundDesk };
   let { desk }: Props = $props();
   const adjuster = $derived(desk.adjuster);
-  const told = $derived(desk.view.corners[desk.corner].turns.find((t) => t.adjuster === adjuster?.id));
+  const told = $derived(desk.told.find((t) => t.adjuster === adjuster?.id));
   const hooks = $derived([
     { key: SET.keys.enter, does: SET.turnKeys, act: () => desk.enter() },
     { key: SET.keys.skip, does: SET.otherAdjuster, act: () => desk.step(1) },
     { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
+    { key: SET.keys.stuck, does: SET.stuck, act: () => desk.stuck() },
     { key: SET.keys.measure, does: SET.measure, act: () => desk.startMeasuring() },
   ]);
 </script>
@@ -22,7 +23,8 @@
   <Tape
     {desk}
     title={DESK.turnTitle(CORNER_WORDS[desk.corner], adjuster.name)}
-    how={SET.turnHow(adjuster.say_how, adjuster.say_room)}
+    how={told?.then ? SET.liftHow(told.then, adjuster.room) : SET.turnHow(adjuster.say_how, adjuster.say_room)}
+    large={desk.amountTold?.say ?? ''}
     caution={desk.preview?.caution ?? told?.caution ?? ''}
     label={SET.turned}
     placeholder={desk.amountTold?.say ?? `1t2f ${adjuster.ways[0]}`}

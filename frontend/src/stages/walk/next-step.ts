@@ -12,6 +12,10 @@ export function pageOf(view: CarView): string {
   const { kind, corner, quantity } = view.next;
   if (kind in PAGES) return PAGES[kind as keyof typeof PAGES];
   if (!corner) return 'set';
+  const next = view.lift?.stops
+    .flatMap((s) => s.turns.map((t) => ({ ...t, corner: s.corner })))
+    .find((t) => t.left !== 0);
+  if (kind === 'lift' && next) return `set/${next.corner}/turn/${next.adjuster}`;
   if (kind === 'perch' || kind === 'turn' || kind === 'try') {
     const { adjusters, turns } = view.corners[corner];
     const perch = kind === 'perch' ? adjusters.find((a) => a.kind === 'perch') : undefined;

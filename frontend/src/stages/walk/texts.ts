@@ -11,6 +11,7 @@ export const WALK = {
     disconnect: 'They are off',
     state: 'Say its state',
     read: 'Read it',
+    lift: 'Go through the list',
     perch: 'Turn it and re-read',
     turn: 'Turn them',
     try: 'Try one turn',

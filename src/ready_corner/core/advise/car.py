@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ready_corner.core.advise.corner import CornerSetting, set_corner
+from ready_corner.core.advise.lift import Lift, lift
 from ready_corner.core.advise.next import PADS, Ask, Step, ask_of, floor_round, next_step, round_of, stand_round
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.progress import share_held, steer_ahead
@@ -16,7 +17,7 @@ from ready_corner.core.quantities.finding import Finding
 
 @dataclass(frozen=True)
 class CarJudged:
-    """A car judged: its marks, what is asked of it on each round, what is next, and the turns of each corner.
+    """A car judged: its marks, what is asked of it on each round, what is next, the lift for the whole car, and the turns of each corner alone.
 
     ``progress``: share of the marks of each stage that hold.
     """
@@ -28,6 +29,7 @@ class CarJudged:
     stand_round: tuple[Ask, ...]
     pads: tuple[Ask, ...]
     next: Step
+    lift: Lift | None
     corners: Mapping[Corner, CornerSetting]
     progress: Mapping[str, float]
     steer_ahead: Finding | None
@@ -53,6 +55,7 @@ def judge_car(evaluation: Evaluation) -> CarJudged:
         stand_round(evaluation),
         tuple(ask_of(evaluation, p) for p in PADS),
         next_step(evaluation),
+        told if (told := lift(evaluation)) and told.next else None,
         {c: set_corner(evaluation, c) for c in CORNERS},
         share_held(evaluation),
         steer_ahead(evaluation),

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from math import erf, prod, sqrt
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ready_corner.core.advise.corner import Expected, caution_of
 from ready_corner.core.engines.learning import FloatArray
@@ -21,7 +22,7 @@ from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import setting
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, CORNER_KINDS, kind_of
+from ready_corner.core.plan.marks import AIMED_KINDS, CORNER_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -30,6 +31,7 @@ from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.quantities.verdict import judge
 
+Mask = NDArray[np.bool_]
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 # A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
 BETTERS, GAINS = 0.25, 0.3
@@ -41,12 +43,16 @@ HARDLY = 0.05  # of a tolerance: nearer than this the full linkage says what was
 
 @dataclass(frozen=True)
 class LiftTurn:
-    """One thing to turn in a lift: in all so far, of that ``done`` already; ``left`` to turn now, plus way with its sign."""
+    """One thing to turn in a lift: ``amount`` in all, of that ``done`` already; ``left`` to turn now, plus way with its sign.
+
+    ``reads``: what the marks it is there for would read once it is turned, all before it being turned too.
+    """
 
     of: Adjuster
     amount: float
     done: float
     stuck: bool = False
+    reads: tuple[OfMark, ...] = ()
 
     @property
     def left(self) -> float:
@@ -59,6 +65,11 @@ class LiftTurn:
         """How far to turn it which way; once it is done, how far it was."""
         size, way = turn_parts(self.of, self.left or self.amount)
         return finding("turn.turn", size=size, way=way)
+
+    @property
+    def then(self) -> Finding | None:
+        """What the gauge would read after this step; None where it is done, or does nothing that is read."""
+        return finding("lift.then-reads", reads=self.reads) if self.reads and self.left else None
 
     @property
     def caution(self) -> Finding:
@@ -119,6 +130,12 @@ class Lift:
         return finding("lift.one", count=count, several=count != 1, corners=corners, more=corners != 1, begun=self.begun)
 
     @property
+    def afterwards(self) -> Finding:
+        """What is to be read again once it is done, and what need not be."""
+        leave = tuple(e.mark for e in self.expected if e.mark not in self.again)
+        return finding("lift.again", again=self.again, leave=leave)
+
+    @property
     def reason(self) -> Finding:
         """How sure it is, and what would be left."""
         return finding("lift.why", percent=100 * self.chance, missed=self.missed, ended=self.ended, links=len(self.turns) > 1)
@@ -138,11 +155,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     if astray.any():
         fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
         found = _solved(base, corners, fixed)
-    turns = [
-        LiftTurn(base.state.plan.adjuster(lever.adjuster), float(amount), float(made), bool(held))
-        for lever, amount, made, held in zip(asked.levers, found.turns, done, stuck, strict=True)
-        if abs(amount) > NO_TURN or abs(made) > NO_TURN
-    ]
+    turns = _walked(base, asked, np.array(found.turns), done, stuck)
     expected = tuple(_expected(*row) for row in zip(asked.marks, found.left, found.expanded, strict=True))
     return Lift(
         tuple(Stop(c, own) for c in WALK if (own := tuple(t for t in turns if t.of.corner == c))),
@@ -156,6 +169,35 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         tuple(e.mark for e, w in zip(expected, asked.wanted, strict=True) if abs(e.value - _aim(asked, e.mark)) > w.tolerance),
         any(t.amount for t in turns) and (bool(done.any()) or _worth_it(asked, found)),
     )
+
+
+def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatArray, stuck: Mask) -> list[LiftTurn]:
+    """Return the turns in the order in which they are done, walking round once: at each corner height before camber before toe; each with what is read after it."""
+    at = {m.mark: i for i, m in enumerate(asked.marks)}
+    adjusters = [base.state.plan.adjuster(lever.adjuster) for lever in asked.levers]
+
+    def share(i: int, kind: str) -> float:
+        row = at.get(f"{adjusters[i].corner}.{kind}")
+        return 0.0 if row is None else abs(float(asked.worth[row, i])) / asked.wanted[row].tolerance
+
+    def order(i: int) -> tuple[int, float]:
+        toe, camber = share(i, "toe"), share(i, "camber")
+        first = -1.0 if isinstance(adjusters[i].by, Perch) else toe / (toe + camber) if toe + camber else 0.0
+        return WALK.index(adjusters[i].corner), first
+
+    turned, rows = np.zeros(len(amounts)), []
+    for i in sorted(range(len(adjusters)), key=order):
+        if abs(amounts[i]) <= NO_TURN and abs(done[i]) <= NO_TURN:
+            continue
+        turned[i] = amounts[i]
+        kinds = ("height",) if isinstance(adjusters[i].by, Perch) else ("camber", "toe")
+        own = [(mark, at[mark]) for kind in kinds if (mark := f"{adjusters[i].corner}.{kind}") in at]
+        moved = [
+            (mark, k) for mark, k in own if abs(float(asked.worth[k, i] * amounts[i])) > HARDLY * asked.wanted[k].tolerance
+        ]
+        reads = tuple(OfMark(mark, (asked.marks[k].value or 0.0) + float(asked.worth[k] @ turned), 0) for mark, k in moved)
+        rows.append(LiftTurn(adjusters[i], float(amounts[i]), float(done[i]), bool(stuck[i]), reads))
+    return rows
 
 
 @dataclass(frozen=True)
@@ -285,7 +327,7 @@ def _turned(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
     return round(made * FLATS_PER_TURN) / FLATS_PER_TURN
 
 
-def _astray(told: FloatArray, done: FloatArray) -> "np.ndarray[tuple[int], np.dtype[np.bool_]]":
+def _astray(told: FloatArray, done: FloatArray) -> Mask:
     """Return which levers were turned otherwise than told: another way, too far, or when they were to be left."""
     on_the_way = (np.sign(done) == np.sign(told)) & (np.abs(done) <= np.abs(told) + NO_TURN)
     return np.asarray((np.abs(done) > NO_TURN) & ~on_the_way)

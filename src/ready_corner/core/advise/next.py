@@ -172,9 +172,9 @@ def _lift_step(evaluation: Evaluation) -> Step | None:
         cross = evaluation.mark("car.cross_weight")
         if cross.state in ("unread", "moved since") and (scales := _weight_step(evaluation)):
             return _bar_off(evaluation, scales)
-    reason = finding("because.lift", lift=found.sentence, why=found.reason, caution=turn.caution)
-    said = finding("next.lift", corner=turn.of.corner, adjuster=turn.of.name, turn=turn.said)
-    step = Step("lift", said, reason, turn.of.corner)
+    where = {"corner": turn.of.corner, "adjuster": turn.of.name, "turn": turn.said}
+    reason = finding("because.lift", **where, begun=found.begun, why=found.reason, caution=turn.caution)
+    step = Step("lift", found.sentence, reason, turn.of.corner)
     return _bar_off(evaluation, step) if perches and not found.begun else step
 
 

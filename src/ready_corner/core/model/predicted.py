@@ -67,7 +67,10 @@ def by_turn(swept: Sweep, adjusters: Sequence[Adjuster], answers: Sequence[str])
 
 
 def parts_of(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
-    """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre."""
+    """Return which parameters of the linkage an adjuster moves, each with its share of a millimetre.
+
+    Source: the direction it moves its point in, as a unit vector; docs/linkage.md.
+    """
     if adjuster.moves is None or isinstance(adjuster.by, Perch):
         return []
     name = adjuster.moves.name.split(".", 1)[1]

@@ -1,6 +1,6 @@
 """The kinds of marks, one row each: what it is called, its unit, what is read for it, and the words for either way."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -104,6 +104,15 @@ def say_mark(mark: str) -> str:
     place, kind = mark.rsplit(".", 1)
     where = next((words for corner, words in CORNER_WORDS.items() if corner == place), "" if place == "car" else place)
     return f"{where} {MARK_KINDS[kind].label}".strip()
+
+
+def say_marks(marks: Sequence[str]) -> str:
+    """Return several marks, those of a place together: “left front camber and toe; thrust angle”."""
+    places: dict[str, list[str]] = {}
+    for mark in marks:
+        places.setdefault(mark.rsplit(".", 1)[0], []).append(mark)
+    rows = [[say_mark(own[0]), *(MARK_KINDS[kind_of(m)].label for m in own[1:])] for own in places.values()]
+    return "; ".join(" and ".join([", ".join(row[:-1]), row[-1]] if len(row) > 1 else row) for row in rows)
 
 
 def say_value(mark: str, value: float, units: Units, denominator: int | None = None) -> str:

@@ -11,7 +11,16 @@ from typing import Any
 
 from ready_corner.core.engines.linkage.named import say_rate
 from ready_corner.core.plan.corners import CORNER_WORDS
-from ready_corner.core.plan.marks import say_mark, say_need, say_size, say_uncertainty, say_value
+from ready_corner.core.plan.marks import (
+    MARK_KINDS,
+    kind_of,
+    say_mark,
+    say_marks,
+    say_need,
+    say_size,
+    say_uncertainty,
+    say_value,
+)
 from ready_corner.core.quantities.fields import typed_of
 from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.quantities.notation import (
@@ -74,6 +83,8 @@ SPECS: Mapping[str, Callable[[Any, Units], str]] = {
     "corners": lambda v, u: " and ".join(CORNER_WORDS[x] for x in v),
     "corner_list": lambda v, u: ", ".join(CORNER_WORDS[x] for x in v),
     "marks": lambda v, u: " and ".join(say_mark(x) for x in v),
+    "mark_list": lambda v, u: say_marks(v),
+    "marked": lambda v, u: ", ".join(f"{MARK_KINDS[kind_of(x.mark)].label} {say_value(x.mark, x.value, u, x.denominator)}" for x in v),
 }  # fmt: skip
 _FIELD = re.compile(r"(\w+)(?::([\w.+]+))?")
 _CHOICE = re.compile(r"(\w+)(?:=([^?]*))?\?(.*)", re.DOTALL)

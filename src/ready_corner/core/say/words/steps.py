@@ -3,8 +3,7 @@
 WORDS = {
     "next.say-aims": "Say what is wanted first",
     "because.no-aims": "The plan has no aims {build?of the build }yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
-    "next.lift": "{corner:Corner}, {adjuster}: {turn}",
-    "because.lift": "{lift}. {why} {caution}",
+    "because.lift": "{begun?Next|First} {corner:corner}, {adjuster}: {turn}. {why}{caution}",
     "next.no-lift": "{mark:Mark} {reason}, and nothing that can be turned betters it",
     "because.no-lift": "{finest}{ended? {ended:and} ends first.} It would hold with a tolerance of {wide:much}.",
     "next.settle": "Roll the car and bounce each end",

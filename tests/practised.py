@@ -1,0 +1,56 @@
+"""A practice car on a server: its readings as a builder would type them, for tests that go through the API or the pages."""
+
+from ready_corner.border.plan import PlanModel
+from ready_corner.core.judge.figures import default_tool
+from ready_corner.core.record.readings import QUANTITIES
+from ready_corner.core.simulation.car import HiddenCar
+from ready_corner.core.simulation.cars import practice_plan
+from tests.conftest import entry_json
+from tests.core.linkage.cars import plan
+
+BAR = {"disconnect": "bar_off", "reconnect": "bar_on"}
+
+
+class OnServer:
+    """A practice car of a layout, begun on a server; ``ask`` sends JSON and returns JSON."""
+
+    def __init__(self, ask, layout="heather", seed=1):
+        self.ask = ask
+        self.car = HiddenCar(practice_plan(plan(layout), layout), seed)
+        sent = PlanModel.from_core(self.car.plan).model_dump(mode="json")
+        self.slug = ask("/api/cars", entry_json({"kind": "plan", "plan": {**sent, "name": f"Practice {layout} {seed}"}}))[
+            "slug"
+        ]
+
+    def typed(self, corner, quantity, tool_id=None):
+        """What a builder types after reading a place once."""
+        tools = self.car.plan.toolbox
+        usual = default_tool(self.car.plan, quantity)
+        tool = next((t for t in tools if t.id == tool_id), usual)
+        figure = self.car.read(corner, quantity, tool)
+        digits = 2 if QUANTITIES[quantity].kind == "angle" else 1
+        return f"{figure:.{digits}f}", tool.id
+
+    def tell(self, what):
+        return self.ask(f"/api/cars/{self.slug}/entries", entry_json(what))["car"]
+
+    def read_on(self):
+        """Do what is said next by the API for as long as it is reading; return the step at which something is to be turned, or it ends."""
+        view = self.ask(f"/api/cars/{self.slug}")
+        while (step := view["next"])["kind"] in ("read", "settle", *BAR):
+            if step["kind"] == "read":
+                for quantity in (
+                    ("gap_front", "gap_back")
+                    if step["quantity"].startswith("gap_") and step["quantity"] != "gap_hub"
+                    else (step["quantity"],)
+                ):
+                    typed, tool = self.typed(step["corner"], quantity)
+                    view = self.tell(
+                        {"kind": "reading", "corner": step["corner"], "quantity": quantity, "typed": typed, "tool": tool}
+                    )
+            elif step["kind"] == "settle":
+                self.car.roll()
+                view = self.tell({"kind": "happened", "what": "settled"})
+            else:
+                view = self.tell({"kind": "happened", "what": BAR[step["kind"]]})
+        return view
