@@ -172,8 +172,10 @@ def _lift_step(evaluation: Evaluation) -> Step | None:
         cross = evaluation.mark("car.cross_weight")
         if cross.state in ("unread", "moved since") and (scales := _weight_step(evaluation)):
             return _bar_off(evaluation, scales)
-    where = {"corner": turn.of.corner, "adjuster": turn.of.name, "turn": turn.said}
-    reason = finding("because.lift", **where, begun=found.begun, why=found.reason, caution=turn.caution)
+    at, name = turn.of.corner, turn.of.name
+    reason = finding(
+        "because.lift", corner=at, adjuster=name, turn=turn.said, begun=found.begun, why=found.reason, caution=turn.caution
+    )
     step = Step("lift", found.sentence, reason, turn.of.corner)
     return _bar_off(evaluation, step) if perches and not found.begun else step
 

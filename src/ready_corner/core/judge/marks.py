@@ -24,6 +24,7 @@ from ready_corner.core.quantities.verdict import (
     EVEN,
     LIKELY,
     MOST_REPEATS,
+    SPARES,
     Aim,
     Settle,
     can_hold,
@@ -296,12 +297,15 @@ class Evaluation:
         steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
         weight = max(steps) / tool.estimate([0.0], "a").parts["a step"]
         found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
+        turn = chance_to_hold(measured.expanded, aim) >= EVEN  # a lift for it would be likely to do
+        if found.chance < (SPARES if turn else EVEN):
+            found = Settle()
         odds = {"likely": found.chance >= LIKELY, "even": found.chance >= EVEN, "chance": found.chance}
         if found.repeats:
             return by("read", "settle.repeats", repeats=found.repeats, **odds)
         if found.tool:
             return by("tool", "settle.tool", tool=found.tool, **odds)
-        if chance_to_hold(measured.expanded, aim) >= EVEN:
+        if turn:
             return by("turn", "settle.on-the-edge")
         size = OfMark(aim.mark, aim.tolerance, 0)
         if better := self._provable(measured, aim, [len(g.rows) for g in groups], tool, weight):

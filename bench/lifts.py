@@ -1,0 +1,133 @@
+#!/usr/bin/env python3
+"""Practice cars brought to ready by doing what is said: lifts, readings, ends that are not true, turns that made it worse.
+
+bench/lifts.py [--cars N] [--layouts A,B] [--first SEED]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
+every turn, one mark at a time) and a builder who knows every step's true effect. Seeded; nothing is timed but the whole.
+"""
+
+import argparse
+import statistics
+import sys
+import time
+from collections import Counter
+from importlib.resources import files
+
+import numpy as np
+
+from ready_corner.core.engines.together import solve_together
+from ready_corner.core.engines.turns import Lever, Wanted
+from ready_corner.core.plan.plan import Perch, Plan
+from ready_corner.core.simulation.builder import Work
+from ready_corner.core.simulation.car import HiddenCar
+from ready_corner.core.simulation.cars import LAYOUTS, practice_plan
+from ready_corner.exchange.files import read_plan
+
+MOST_LIFTS = 12
+
+
+def plan_of(layout: str) -> Plan:
+    return practice_plan(read_plan((files("ready_corner.demo") / f"{layout}.plan.json").read_bytes()).to_core(), layout)
+
+
+def by_the_program(plan: Plan, seed: int) -> Work:
+    work = Work(HiddenCar(plan, seed))
+    work.run()
+    return work
+
+
+def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
+    """Lifts of one who knows the true effect of every step and reads without error: solves, turns, looks again."""
+    work = Work(HiddenCar(plan, seed))
+    car, aims = work.car, list(plan.aims)
+    for lifts in range(MOST_LIFTS):
+        if not work.truly_out():
+            return lifts, True
+        now = np.array([car.truth(a.mark) for a in aims])
+        worth = np.zeros((len(aims), len(plan.adjusters)))
+        for j, adjuster in enumerate(plan.adjusters):
+            back = car.turned[adjuster.id]
+            step = 1.0 if back + 1.0 <= adjuster.room(0.0)[1] else -1.0
+            car.turned[adjuster.id] = back + step
+            worth[:, j] = (np.array([car.truth(a.mark) for a in aims]) - now) / step
+            car.turned[adjuster.id] = back
+        levers = [Lever(a.id, *a.room(car.turned[a.id]), a.flats_per_step, a.name) for a in plan.adjusters]
+        wanted = [Wanted(a.mark, a.aim - v, a.tolerance, 1e-6) for a, v in zip(aims, now, strict=True)]
+        found = solve_together(wanted, levers, worth, [np.zeros((len(levers), len(levers)))] * len(aims))
+        for adjuster, amount in zip(plan.adjusters, found.turns, strict=True):
+            car.turned[adjuster.id] += amount
+    return MOST_LIFTS, not work.truly_out()
+
+
+def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
+    """Lifts by rules of thumb: a millimetre of thread is 0.2° of camber and 0.7° of toe, a turn of a perch its pitch; each mark by its own adjuster; read once."""
+    work = Work(HiddenCar(plan, seed))
+    car = work.car
+    tool = {t.id: t for t in plan.toolbox}
+    for lifts in range(MOST_LIFTS):
+        read = {
+            a.mark: car.truth(a.mark)
+            + float(car._rng.normal(0, tool["rule"].repeatability * (1 if a.mark.endswith("height") else 0.15)))
+            for a in plan.aims
+        }
+        if all(abs(read[a.mark] - a.aim) <= a.tolerance for a in plan.aims):
+            return lifts, not work.truly_out()
+        for adjuster in plan.adjusters:
+            kind = "height" if isinstance(adjuster.by, Perch) else "camber" if adjuster.id.endswith("camber") else "toe"
+            aim = plan.aim(f"{adjuster.corner}.{kind}")
+            if aim is None or abs(read[aim.mark] - aim.aim) <= aim.tolerance:
+                continue
+            per = adjuster.length_per_step * {"height": 1.0, "camber": -0.2, "toe": -0.7}[kind]
+            low, high = adjuster.room(car.turned[adjuster.id])
+            amount = float(np.clip(round((aim.aim - read[aim.mark]) / per * 6) / 6, low, high))
+            car.turn(adjuster.id, amount)
+        car.roll()
+    return MOST_LIFTS, not work.truly_out()
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__.split("\n", maxsplit=1)[0])
+    parser.add_argument("--cars", type=int, default=200)
+    parser.add_argument("--first", type=int, default=1000)
+    parser.add_argument("--layouts", default=",".join(LAYOUTS))
+    asked = parser.parse_args()
+    began = time.perf_counter()
+    for layout in asked.layouts.split(","):
+        plan, ends, lifts, readings = plan_of(layout), Counter[str](), [], []
+        worse = groups = 0
+        others: dict[str, list[tuple[int, bool]]] = {"rough rules": [], "one who knows": []}
+        start = time.perf_counter()
+        for seed in range(asked.first, asked.first + asked.cars):
+            try:
+                work = by_the_program(plan, seed)
+                true = not work.truly_out()
+                end = (
+                    ("ready" if true else "called ready, is not")
+                    if work.step and work.step.kind == "done"
+                    else "said what would have to change"
+                )
+            except RuntimeError:
+                end = "no end"
+            ends[end] += 1
+            lifts.append(work.lifts)
+            readings.append(work.readings)
+            worse, groups = worse + work.worse, groups + work.groups
+        took = time.perf_counter() - start
+        for seed in range(asked.first, asked.first + asked.cars):
+            others["rough rules"].append(by_rough_rules(plan, seed))
+            others["one who knows"].append(knowing(plan, seed))
+        within = sum(n <= 2 for n in lifts) / len(lifts)
+        print(f"{layout}: {dict(ends)}")
+        print(
+            f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}; {took:.0f} s"
+        )
+        for name, rows in others.items():
+            done = [n for n, true in rows if true and n < MOST_LIFTS]
+            print(
+                f"  {name}: ready and true {len(done)} of {len(rows)}, lifts median {statistics.median(done) if done else float('nan'):g}, at most {max(done, default=0)}"
+            )
+    print(f"{time.perf_counter() - began:.0f} s in all")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
