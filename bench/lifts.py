@@ -16,6 +16,8 @@ import numpy as np
 
 from ready_corner.core.engines.together import solve_together
 from ready_corner.core.engines.turns import Lever, Wanted
+from ready_corner.core.judge.reach import reach
+from ready_corner.core.model.springs_of_plan import springing
 from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import HiddenCar
@@ -63,6 +65,7 @@ def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
     work = Work(HiddenCar(plan, seed))
     car = work.car
     tool = {t.id: t for t in plan.toolbox}
+    by = reach(plan, springing(plan), False)
     for lifts in range(MOST_LIFTS):
         read = {
             a.mark: car.truth(a.mark)
@@ -76,7 +79,8 @@ def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
             aim = plan.aim(f"{adjuster.corner}.{kind}")
             if aim is None or abs(read[aim.mark] - aim.aim) <= aim.tolerance:
                 continue
-            per = adjuster.length_per_step * {"height": 1.0, "camber": -0.2, "toe": -0.7}[kind]
+            way = np.sign(by[aim.mark].of(adjuster.id) or 1.0)  # which way it goes one sees at the car
+            per = adjuster.length_per_step * {"height": 1.0, "camber": 0.2, "toe": 0.7}[kind] * way
             low, high = adjuster.room(car.turned[adjuster.id])
             amount = float(np.clip(round((aim.aim - read[aim.mark]) / per * 6) / 6, low, high))
             car.turn(adjuster.id, amount)

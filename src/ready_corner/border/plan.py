@@ -161,6 +161,7 @@ class WaysModel(Model):
     box_parallel: float | None = None
     span: float | None = None
     run_out: float | None = None
+    floor: float | None = None
 
 
 class StandModel(Model):

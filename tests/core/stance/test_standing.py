@@ -243,7 +243,9 @@ def test_what_scales_and_tapes_cannot_read_is_refused():
 
 def test_perches_reckoned_for_all_four_come_in_the_lift_once_all_is_read():
     high = heights({c: h + (14.0 if c.endswith("R") else 0.0) for c, h in AIMS.items()})
-    assert next_step(judged(Happened("settled"), *high)).quantity == "camber"
+    assert next_step(judged(Happened("settled"), *high)).quantity == "pad"  # of the floor nothing is known yet
+    pads = [Reading("pad", c, 0.0, "rule") for c in CORNERS]
+    assert next_step(judged(Happened("settled"), *high, *pads)).quantity == "camber"
     angles = [Reading("camber", c, HEATHER.aim(f"{c}.camber").aim, "digital") for c in CORNERS]
     gaps = [Reading(q, c, 90.0, "rule") for c in CORNERS for q in ("gap_front", "gap_back", "gap_hub")]
     found = judged(Happened("settled"), *high, *angles, *gaps)

@@ -3989,6 +3989,8 @@ export interface components {
             span?: number | null;
             /** Run Out */
             run_out?: number | null;
+            /** Floor */
+            floor?: number | null;
         };
         /**
          * WeldOrderModel

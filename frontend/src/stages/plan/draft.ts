@@ -34,7 +34,7 @@ export interface AdjusterDraft {
   shims?: { thickness: Figure; fitted: Figure; most: Figure };
   perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
 }
-export type Doubt = 'hub_middle' | 'box_parallel' | 'span' | 'run_out';
+export type Doubt = 'hub_middle' | 'box_parallel' | 'span' | 'run_out' | 'floor';
 export interface AxleDraft {
   track: Figure;
   rim_flange_diameter: Figure;
@@ -150,6 +150,7 @@ export function draftOf(plan: Plan | null): Draft {
       box_parallel: plan?.ways.box_parallel ?? null,
       span: plan?.ways.span ?? null,
       run_out: plan?.ways.run_out ?? null,
+      floor: plan?.ways.floor ?? null,
     },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],
     linkages: {

@@ -138,6 +138,7 @@ export const PLAN = {
     box_parallel: 'Box parallel to ±',
     span: 'Span over the rims, sure to ±',
     run_out: 'Run-out of the rims in all, 0 where taken out',
+    floor: 'Pads level to ± where they are not read, 0 where known',
   } as const,
   strings: 'The strings are',
   stringWays: {

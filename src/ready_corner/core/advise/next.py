@@ -3,6 +3,7 @@
 Source: docs/choices.md, What is next.
 """
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
@@ -135,6 +136,8 @@ def next_step(evaluation: Evaluation) -> Step:
     judged = [m for m in evaluation.marks if m.state is not None]
     order = [m for m in judged if kind_of(m.mark) in AIMED_KINDS]
     heights = [m for m in order if kind_of(m.mark) == "height"]
+    if floor := _floor_first(evaluation):
+        return floor
     held: list[Step] = []  # what keeps a mark from holding that nothing which can be done from here would mend
     if fresh := _to_read(evaluation, heights):
         return _bar_off(evaluation, fresh)
@@ -149,6 +152,24 @@ def next_step(evaluation: Evaluation) -> Step:
                 return _bar_off(evaluation, step)
             held.append(step)
     return _of_corners(evaluation, order, held) or Step("done", finding("next.done"), finding("because.done"))
+
+
+def _floor_first(evaluation: Evaluation) -> Step | None:
+    """Return the pad to read first where an angle is wanted and nothing is known of the floor; None once all are read, or the plan has it level."""
+    plan, taken = evaluation.state.plan, evaluation.state.taken
+    wanted = any(kind_of(a.mark) == "camber" for a in plan.aims_now)
+    place = next((p for p in PADS if p not in taken), None)
+    if (
+        not wanted
+        or place is None
+        or not plan.ways.sure("floor")
+        or any(kind_of(m.mark) == "camber" and m.fresh for m in evaluation.marks)
+    ):
+        return None
+    reason = finding(
+        "because.floor", off=plan.ways.sure("floor"), angle=math.degrees(plan.ways.sure("floor") / plan.front.track)
+    )
+    return Step("read", finding("next.read", what=place), reason, *place)
 
 
 def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
@@ -243,6 +264,8 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
                 return step
             reason = finding("because.close", reason=mark.reason, settle=step.reason)
         return Step("plan", named, finding("because.wide-enough", reason=reason, wide=_wide_enough(mark)))
+    if mark.way == "pads" and (place := next((p for p in PADS if p not in evaluation.state.taken), None)):
+        return Step("read", named, reason, *place)
     if mark.way == "plan":
         return Step("plan", named, reason)
     return Step("read", named, reason, corner, quantity)

@@ -66,12 +66,14 @@ def _round(plan: Plan) -> Iterator[Entry]:
         aim = plan.aim(f"{corner}.{quantity}")
         if quantity in ("height", "camber"):
             return aim.aim if aim else 100.0 if quantity == "height" else 0.0
+        if quantity == "pad":
+            return 0.0
         return LOAD_KG if quantity == "load" else GAP_MM + widest - plan.axle_of(corner).half_width
 
     yield Entry("1", 1, PlanRevised(plan))
     yield Entry("2", 2, Happened("bar_off"))
     yield Entry("3", 3, Happened("settled"))
-    asked: tuple[Quantity, ...] = ("height", "camber", "gap_front", "gap_back", "gap_hub", "load")
+    asked: tuple[Quantity, ...] = ("pad", "height", "camber", "gap_front", "gap_back", "gap_hub", "load")
     kinds = {t.measures for t in plan.toolbox}
     for n, (quantity, corner) in enumerate(((q, c) for q in asked for c in CORNERS), start=4):
         if QUANTITIES[quantity].kind in kinds:

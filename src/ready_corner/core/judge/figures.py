@@ -105,6 +105,7 @@ class Seen(NamedTuple):
         return Seen._make(column[which] for column in self)
 
 
+FLOOR_UNTOLD = "floor across"
 STRETCH = 24  # spells whose figures are kept together
 
 
@@ -377,7 +378,7 @@ class Figures:
         if groups[0].rows[-1].on_frame:
             return self._from_frame(corner, estimate)
         if not self.floor:
-            return estimate
+            return combine([estimate, self._untold_floor(corner)], [1.0, 1.0])
         return self._camber_from_gravity(corner, groups[0].spell, self._toe_beside(corner, groups[0].rows[-1].number))
 
     @remembered
@@ -436,6 +437,12 @@ class Figures:
         value = camber(lie)
         by = [camber([v + (k == i) for k, v in enumerate(lie)]) - value for i in range(len(CORNERS))]
         return propagate(value, [estimate, *figures], [1.0, *by])
+
+    def _untold_floor(self, corner: Corner) -> Measured:
+        """Return what a floor of which no pad was read may do to a camber: nothing but its u, degrees; the same slope leans all wheels one way."""
+        across = math.fsum(self.plan.wheel_place(c)[1] ** 2 for c in CORNERS)
+        u = math.degrees(self.plan.ways.sure("floor") / 2 / math.sqrt(across))
+        return Measured(0.0, {FLOOR_UNTOLD: SIDE[corner] * u} if u else {})
 
     def _run_out(self, corner: Corner, kind: str) -> Measured:
         """Return what the run-out of a rim adds to a camber or a toe: nothing but its u, degrees. A dial's whole reading, the wheel standing anywhere."""

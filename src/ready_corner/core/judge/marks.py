@@ -11,7 +11,7 @@ from typing import Any, Literal
 import numpy as np
 
 from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, WorthOfTurns, contradicted, learn
-from ready_corner.core.judge.figures import OWN_PLACES, Figure, Figures, Group
+from ready_corner.core.judge.figures import FLOOR_UNTOLD, OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.plan.corners import CORNERS, Corner
@@ -40,7 +40,7 @@ from ready_corner.core.record.readings import Taken
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
-Way = Literal["", "read", "tool", "ready", "turn", "plan"]
+Way = Literal["", "read", "tool", "pads", "ready", "turn", "plan"]
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
@@ -290,6 +290,9 @@ class Evaluation:
 
         if row.odd is not None:
             return by("read", "settle.odd-repeat", entry=row.odd)
+        floor = sum(part**2 for name, part in measured.parts.items() if name == FLOOR_UNTOLD)
+        if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
+            return by("pads", "settle.floor")
         tool = groups[0].tool
         own = tuple(
             f"{c}.{q}." for g in groups for c, q in [g.place]

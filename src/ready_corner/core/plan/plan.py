@@ -243,6 +243,7 @@ DOUBTS: Mapping[str, tuple[float, str]] = {
     "box_parallel": (1.0, "how nearly parallel the box of strings is"),
     "span": (2.0, "how surely the span over the rims is known"),
     "run_out": (0.3, "run-out of the rims, or that it is taken out"),
+    "floor": (4.0, "how nearly level the pads are where they were not read"),
 }
 UNTAPED_MM = 3.0  # U of a width over the hubs that was never taped, the track standing in for it
 
@@ -254,7 +255,8 @@ class Ways:
     ``strings``: each on its own (its angle from its two hub gaps and the half widths), or a parallel box (yaw from all four hub
     gaps, half widths not needed). How sure these are, in mm (U), None where the plan does not say and the default stands:
     ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind,
-    ``span`` between the two points touched; and ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out.
+    ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
+    each pad may be off level for as long as they are not read, 0 where they are known to be level.
     """
 
     strings: Literal["each", "box"] = "each"
@@ -263,6 +265,7 @@ class Ways:
     box_parallel: float | None = None
     span: float | None = None
     run_out: float | None = None
+    floor: float | None = None
 
     def __post_init__(self) -> None:
         for name in DOUBTS:
@@ -274,7 +277,7 @@ class Ways:
                 )
 
     def sure(self, name: str) -> float:
-        """Return how sure one of the four is, mm: as the plan says, else the default."""
+        """Return how sure one of them is, mm: as the plan says, else the default."""
         value = getattr(self, name)
         return DOUBTS[name][0] if value is None else float(value)
 

@@ -20,8 +20,8 @@ from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.predicted import parts_of
 from ready_corner.core.model.setting import setting
-from ready_corner.core.model.springs_of_plan import Springing, springing, sprung_loads
-from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
+from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, sprung_loads
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
@@ -37,7 +37,7 @@ class Faults:
     """How far a practice car is off its plan and mis-set, and how well it can be read: standard deviations unless “most” is said.
 
     ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``toe`` (degrees), ``height`` (mm): most that it
-    is mis-set by; ``pads``: mm; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a car which was not rolled stands off;
+    is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, half of it either way; ``hubs``: mm of the middle of the hubs of an axle off the centreline; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a car which was not rolled stands off;
     ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
     plan does not say what it moves, degrees a turn.
     """
@@ -47,7 +47,9 @@ class Faults:
     camber: float = 2.0
     toe: float = 1.0
     height: float = 15.0
-    pads: float = 0.0
+    pads: float = 1.5
+    run_out: float = 0.15
+    hubs: float = 0.3
     strings: tuple[float, float] = (15.0, 0.15)
     sticks: float = 2.0
     settled: float = 0.2
@@ -72,6 +74,8 @@ class HiddenCar:
         self._springs = self._off_label(springing(self.plan))
         self._zero = {t.id: self._rng.normal(0, t.zero) for t in self.plan.toolbox}
         self._pads = self._rng.normal(0, self.faults.pads, 4)
+        self._rims = {(c, k): self._rng.normal(0, self.faults.run_out / 2) for c in CORNERS for k in ("camber", "toe")}
+        self._hubs = {end: self._rng.normal(0, self.faults.hubs) for end in ENDS}
         self._strings = {side: self._string(side) for side in (1, -1)}
         self._own = {a.id: self._rng.uniform(-self.faults.untold, self.faults.untold, 2) for a in self.plan.adjusters}
         self._stands = self._rng.normal(0, self.faults.settled, 4)
@@ -143,23 +147,44 @@ class HiddenCar:
     def _exact(self, corner: Corner, quantity: Quantity) -> float:
         """Return what a tool without faults would show."""
         i = CORNERS.index(corner)
-        if quantity == "height":
-            return self.truth(f"{corner}.height") + float(self._stands[i])
+        on = response(places(self.plan), self._springs.supports(False))
+        if quantity == "height":  # over the pad beside it, on which the car does not stand as it would on level ones
+            lie = self._pads - on.heights @ self._pads
+            return self.truth(f"{corner}.height") + float(self._stands[i]) - float(lie[i])
         if quantity == "camber":
-            return self.truth(f"{corner}.camber")
+            return self._gauged(corner)
         if quantity == "load":
-            return self.truth(f"{corner}.load")
+            return self.truth(f"{corner}.load") + float((on.loads @ self._pads)[i]) / GRAVITY
         if quantity == "pad":
-            return float(self._pads[i])
+            return float(self._pads[i] - self._pads[0])
         if quantity in ("gap_front", "gap_back", "gap_hub"):
             return self._gap(corner, quantity)
         raise CalledError(finding("simulation.cannot-read", quantity=quantity))
 
+    def _gauged(self, corner: Corner) -> float:
+        """Return what a gauge zeroed on gravity shows at a rim: the wheel's axis against the upright of the workshop, the floor sloping as its pads do."""
+        camber, toe = (np.radians(self.truth(f"{corner}.{k}") + self._off_rim(corner, k)) for k in ("camber", "toe"))
+        axis = np.array([np.sin(toe) * np.cos(camber), SIDE[corner] * np.cos(toe) * np.cos(camber), -np.sin(camber)])
+        at = np.array([[1.0, *self.plan.wheel_place(c)] for c in CORNERS])
+        _, ahead, left = np.linalg.lstsq(at, self._pads, rcond=None)[0]
+        up = np.array([ahead, left, 1.0]) / np.sqrt(1 + ahead**2 + left**2)
+        return float(np.degrees(np.arcsin(-axis @ up)))
+
+    def _off_rim(self, corner: Corner, kind: str) -> float:
+        """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
+        return float(np.degrees(self._rims[corner, kind] / self.plan.axle_of(corner).rim_flange_diameter))
+
     def _gap(self, corner: Corner, quantity: str) -> float:
         """Return the distance in mm from the hub, or from an edge of the rim level through it, to the string of its side."""
-        side, toe = SIDE[corner], np.radians(self.truth(f"{corner}.toe"))
+        side, toe = SIDE[corner], np.radians(self.truth(f"{corner}.toe") + self._off_rim(corner, "toe"))
         axle = self.plan.axle_of(corner)
-        at = np.array([0.0 if END_OF[corner] == "front" else -self.plan.wheelbase, side * axle.half_width, 0.0])
+        at = np.array(
+            [
+                0.0 if END_OF[corner] == "front" else -self.plan.wheelbase,
+                side * axle.half_width + self._hubs[END_OF[corner]],
+                0.0,
+            ]
+        )
         # The level line through the rim's plane points ahead, and inwards by the toe; the camber leaves it where it is.
         ahead = np.array([np.cos(toe), -side * np.sin(toe), 0.0])
         reach = axle.rim_flange_diameter / 2 * {"gap_front": 1.0, "gap_back": -1.0, "gap_hub": 0.0}[quantity]

@@ -6,7 +6,7 @@ Source: docs/practice.md.
 from dataclasses import replace
 
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
-from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd
+from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd, Ways
 from ready_corner.core.quantities.verdict import Aim
 
 # By which point or member each end sets its camber; an end that is one axle sets none.
@@ -17,6 +17,8 @@ CAMBER_BY: dict[str, tuple[str, str]] = {
     "three-link-axle": ("upper.ball", ""),
 }
 LAYOUTS = tuple(CAMBER_BY)
+# What a builder knows of the ways of the car: hubs taped, span measured, rims turned on a dial. Practice cars are off by so much and no more.
+WAYS = Ways(hub_middle=0.6, span=1.0, run_out=0.1)
 TOLERANCES = {"height": 3.0, "camber": 0.3, "toe": 0.2}  # mm, degrees
 
 
@@ -37,7 +39,7 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
         kinds = ("height", "camber", "toe") if by else ("height",)
         wanted = [(f"{corner}.{kind}", TOLERANCES[kind]) for kind in kinds]
         aims += [Aim(mark, own.aim, tolerance) for mark, tolerance in wanted if (own := plan.aim(mark))]
-    return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims))
+    return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims), ways=WAYS)
 
 
 def _rod_end(pitch: float) -> tuple[ThreadedEnd]:

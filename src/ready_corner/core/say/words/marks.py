@@ -16,6 +16,7 @@ WORDS = {
     "settle.odd-repeat": "One repeat (entry {entry}) does not agree with its fellows: strike it out, or read it once more.",
     "settle.repeats": "Read it {repeats} times in all: {likely?likely to settle it|{even?as likely as not to settle it|it may settle it, and costs less than a lift}}.",
     "settle.tool": "Read it with a {tool:lower}: {likely?likely to settle it|{even?as likely as not to settle it|it may settle it, and costs less than a lift}}.",
+    "settle.floor": "It is the floor that is in doubt: read the four pads once.",
     "settle.on-the-edge": "It lies on the edge: move it nearer to the aim.",
     "settle.can-tell": "{how}, which can tell ± {size:much}",
     "settle.noise-yet": "A turn could not be told from noise yet: {can}.",

@@ -6,6 +6,7 @@ WORDS = {
     "because.lift": "{begun?Next|First} {corner:corner}, {adjuster}: {turn}. {why}{caution}",
     "next.no-lift": "{mark:Mark} {reason}, and nothing that can be turned betters it",
     "because.no-lift": "{finest}{ended? {ended:and} ends first.} It would hold with a tolerance of {wide:much}.",
+    "because.floor": "Nothing is known of the floor yet. One that is {off:size} off across the car is {angle:angle} of camber. Read the four pads once, or say in the plan that they are level.",
     "next.settle": "Roll the car and bounce each end",
     "because.unsettled": "Readings of a car that has not settled are provisional. Say so when it has.",
     "next.done": "Every mark holds",
