@@ -15,15 +15,16 @@ from numpy.typing import NDArray
 
 from ready_corner.core.advise.corner import Expected, caution_of
 from ready_corner.core.engines.learning import FloatArray
-from ready_corner.core.engines.together import solve_together
+from ready_corner.core.engines.linkage.body import Body
+from ready_corner.core.engines.together import nearest_together, solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import SPOILS, Evaluation, MarkState, split
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.bodies import bodies_by_name
-from ready_corner.core.model.setting import setting
+from ready_corner.core.model.setting import Setting, setting
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, CORNER_KINDS, OfMark, kind_of
-from ready_corner.core.plan.names import turn_parts
+from ready_corner.core.plan.names import place_words, turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
@@ -37,8 +38,7 @@ WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 BETTERS, GAINS = 0.25, 0.3
 CROSS = "car.cross_weight"
 NO_TURN = 1e-9
-CHECKS = 2  # times the answer is checked by the full linkage and solved anew for what that says
-HARDLY = 0.05  # of a tolerance: nearer than this the full linkage says what was reckoned with
+HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is not told at it
 
 
 @dataclass(frozen=True)
@@ -53,6 +53,7 @@ class LiftTurn:
     done: float
     stuck: bool = False
     reads: tuple[OfMark, ...] = ()
+    trial: bool = False  # to find out what it does
 
     @property
     def left(self) -> float:
@@ -96,6 +97,7 @@ class Lift:
     ``chance``: that all hold then; ``ended``: adjusters whose range ends first; ``missed``: marks that would not be brought within tolerance.
 
     ``before``: the marks that do not hold now. ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
+    ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move.
     """
 
     stops: tuple[Stop, ...]
@@ -106,6 +108,7 @@ class Lift:
     ended: tuple[str, ...]
     missed: tuple[str, ...]
     betters: bool
+    trials: tuple[str, ...] = ()
 
     @property
     def turns(self) -> tuple[LiftTurn, ...]:
@@ -138,11 +141,20 @@ class Lift:
     @property
     def reason(self) -> Finding:
         """How sure it is, and what would be left."""
-        return finding("lift.why", percent=100 * self.chance, missed=self.missed, ended=self.ended, links=len(self.turns) > 1)
+        return finding(
+            "lift.why",
+            percent=100 * self.chance,
+            missed=self.missed,
+            ended=self.ended,
+            links=len(self.turns) > 1,
+            trials=self.trials,
+        )
 
 
+@remembered
 def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift | None:
     """Return what to turn at these corners in one lift, with what of it is done; None where they hold, want reading first, or nothing is known to move them."""
+    assert evaluation.state.entries is not None  # it hangs on which of them were turns
     base = evaluation.before_turns
     asked = _asked(base, corners)
     if asked is None:
@@ -155,20 +167,55 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     if astray.any():
         fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
         found = _solved(base, corners, fixed)
-    turns = _walked(base, asked, np.array(found.turns), done, stuck)
-    expected = tuple(_expected(*row) for row in zip(asked.marks, found.left, found.expanded, strict=True))
+    trials = [
+        LiftTurn(a, _turned(evaluation, base, a.id) or amount, _turned(evaluation, base, a.id), trial=True)
+        for a, amount in _trials(base, corners)
+        if a.id not in evaluation.state.stuck
+    ]
+    turns = [*_walked(base, asked, np.array(found.turns), done, stuck), *trials]
+    tried = {f"{t.of.corner}.{kind}" for t in trials for kind in AIMED_KINDS}  # what they will read is what the trial is for
+    known = [i for i, m in enumerate(asked.marks) if m.mark not in tried or kind_of(m.mark) == "height"]
+    expected = tuple(_expected(asked.marks[i], found.left[i], found.expanded[i]) for i in known)
     return Lift(
         tuple(Stop(c, own) for c in WALK if (own := tuple(t for t in turns if t.of.corner == c))),
         expected,
         tuple(m.mark for m in asked.marks if m.state != "holds"),
         tuple(
-            w.mark for w, row, c in zip(asked.wanted, asked.worth, asked.covariance, strict=True) if _spoils(w, row, c, found)
+            w.mark
+            for w, row, c in zip(asked.wanted, asked.worth, asked.covariance, strict=True)
+            if w.mark in tried or _spoils(w, row, c, found)
         ),
-        prod(_chance(w.tolerance, left, u) for w, left, u in zip(asked.wanted, found.left, found.expanded, strict=True)),
+        prod(_chance(asked.wanted[i].tolerance, found.left[i], found.expanded[i]) for i in known) if not trials else 0.0,
         tuple(base.state.plan.adjuster(a).name for a in found.at_limit),
-        tuple(e.mark for e, w in zip(expected, asked.wanted, strict=True) if abs(e.value - _aim(asked, e.mark)) > w.tolerance),
-        any(t.amount for t in turns) and (bool(done.any()) or _worth_it(asked, found)),
+        tuple(asked.wanted[i].mark for i in known if abs(found.left[i]) > asked.wanted[i].tolerance),
+        any(t.amount for t in turns) and (bool(trials) or bool(done.any()) or _worth_it(asked, found)),
+        tuple(place_words(t.of) for t in trials),
     )
+
+
+@remembered
+def _trials(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjuster, float], ...]:
+    """Return one adjuster to try at every corner whose camber or toe what is known does not bring home: a turn (or shim) of one that is not known yet."""
+    asked, found = _asked(base, corners), _solved(base, corners, ())
+    assert asked
+    short = {w.mark[:2] for w, left in zip(asked.wanted, found.left, strict=True) if abs(left) > w.tolerance}
+    rows = []
+    for corner in (c for c in WALK if c in corners and c in short):
+        for adjuster in _untold(base, (corner,)):
+            low, high = adjuster.room(base.state.moved.get(adjuster.id, 0.0))
+            if amount := 1.0 if high >= 1 else -1.0 if low <= -1 else 0.0:
+                rows.append((adjuster, amount))
+                break
+    return tuple(rows)
+
+
+def _untold(base: Evaluation, corners: tuple[Corner, ...]) -> list[Adjuster]:
+    """Return the links of corners of which neither plan nor car tells what they do."""
+    return [
+        a
+        for a in base.state.plan.adjusters
+        if a.corner in corners and not isinstance(a.by, Perch) and not _is_known(base, a) and a.id not in base.state.stuck
+    ]
 
 
 def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatArray, stuck: Mask) -> list[LiftTurn]:
@@ -226,9 +273,10 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
         for a in base.state.plan.adjusters
         if a.corner in corners and _is_known(base, a)
     )
-    if not levers:
+    if not levers and not _untold(base, corners):
         return None
-    rows = [_row(base, m.mark, levers) for m in aimed]
+    names = tuple(lever.adjuster for lever in levers)
+    rows = [_row(base, m.mark, names) for m in aimed]
     keep = base.state.plan.footing.school == "weight" and any(m.mark == CROSS for m in aimed)
     wanted = tuple(
         Wanted(
@@ -261,14 +309,15 @@ def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
     return all(base.worth_now(f"{adjuster.corner}.{kind}").of(adjuster.id) is not None for kind in kinds)
 
 
-def _row(base: Evaluation, mark: str, levers: Sequence[Lever]) -> tuple[FloatArray, FloatArray]:
+@remembered
+def _row(base: Evaluation, mark: str, levers: tuple[str, ...]) -> tuple[FloatArray, FloatArray]:
     """Return what a turn of each lever adds to a mark (levers,), and the covariance of that (levers, levers); what is not known to move it does not."""
     parts = ((mark, 1.0),) if kind_of(mark) in CORNER_KINDS else base.figures.whole(mark)
     row, covariance = np.zeros(len(levers)), np.zeros((len(levers), len(levers)))
     for name, weight in parts:
         worth = base.worth_now(name)
-        at = [i for i, lever in enumerate(levers) if lever.adjuster in worth.adjusters]
-        own = [levers[i].adjuster for i in at]
+        at = [i for i, lever in enumerate(levers) if lever in worth.adjusters]
+        own = [levers[i] for i in at]
         row[at] += weight * np.array([worth.of(a) for a in own], dtype=float)
         covariance[np.ix_(at, at)] += weight**2 * worth.covariance_of(own)
     return row, covariance
@@ -281,14 +330,24 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     assert asked
     stands: Mapping[str, float] = dict(fixed)
     held = np.array([stands.get(lever.adjuster, np.nan) for lever in asked.levers])
-    found = solve_together(asked.wanted, asked.levers, asked.worth, asked.covariance, held)
-    for _ in range(CHECKS):
-        further = _further(base, asked, found.turns)
-        if np.all(np.abs(further) < HARDLY * np.array([w.tolerance for w in asked.wanted])):
-            break
-        wanted = [replace(w, to_go=w.to_go - float(f)) for w, f in zip(asked.wanted, further, strict=True)]
-        found = solve_together(wanted, asked.levers, asked.worth, asked.covariance, held)
-    return found
+    if not asked.levers:
+        return Turns((), (), tuple(w.to_go for w in asked.wanted), tuple(COVERAGE * w.u for w in asked.wanted), (), False)
+    near = nearest_together(asked.wanted, asked.levers, asked.worth, asked.covariance, held)
+    further = _further(base, asked, near)
+    wanted = [replace(w, to_go=w.to_go - float(f)) for w, f in zip(asked.wanted, further, strict=True)]
+    return solve_together(wanted, asked.levers, asked.worth, asked.covariance, held)
+
+
+@remembered
+def _set_to(base: Evaluation, turns: tuple[tuple[str, float], ...]) -> Setting:
+    """Return the car of the plan with its adjusters elsewhere."""
+    plan = base.state.plan
+    return setting(plan, _bodies(base), base.figures.springs, dict(turns))
+
+
+@remembered
+def _bodies(base: Evaluation) -> dict[str, Body]:
+    return bodies_by_name(base.state.plan)
 
 
 def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatArray:
@@ -296,14 +355,10 @@ def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatAr
 
     The car is taken to stand as its plan has it once they are made; zeros where the plan does not tell its linkage.
     """
-    plan, springs = base.state.plan, base.figures.springs
     by = base.reach
     try:
-        bodies = bodies_by_name(plan)
-        ends = [
-            setting(plan, bodies, springs, t)
-            for t in ({}, {lever.adjuster: -t for lever, t in zip(asked.levers, turns, strict=True)})
-        ]
+        made = tuple((lever.adjuster, -t) for lever, t in zip(asked.levers, turns, strict=True) if t)
+        ends = _set_to(base, ()), _set_to(base, made)
     except ReadyCornerError:
         return np.zeros(len(asked.wanted))
     own: dict[str, float] = {}

@@ -28,7 +28,7 @@ SURE_SHARE = 0.3  # of a tolerance is left to turn within where the tools could 
 HARDLY_WORSE = 0.05  # squared tolerances, over all marks: for so little no adjuster more is turned
 ROUNDS = 200  # of descent; each betters the whole, so it ends long before
 FEW = 6  # levers of which every pair is tried by itself
-LEANS = 6  # times the marks that still miss are given more weight
+LEANS = 3  # times the marks that still miss are given more weight
 
 
 def solve_together(
@@ -54,8 +54,9 @@ def solve_together(
             break
         weights = np.where(form.holds(best), weights, 2 * weights)
         other = form.leaning(weights).best(free)
-        if form.merit(other) > form.merit(best):
-            best = other
+        if form.merit(other) <= form.merit(best):
+            break
+        best = other
     best = _fewest(form, best, free)
     left, expanded = form.left(best)
     exact = form.bounded(free)
@@ -75,10 +76,26 @@ def solve_together(
     )
 
 
+def nearest_together(
+    wanted: Sequence[Wanted],
+    levers: Sequence[Lever],
+    worth: FloatArray,
+    covariance: Sequence[FloatArray],
+    fixed: FloatArray | None = None,
+) -> tuple[float, ...]:
+    """Return turns of all levers near the bounded optimum, in whole steps: where :func:`solve_together` begins to look.
+
+    Source: see the module.
+    """
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed)
+    return tuple(map(float, form.best(np.isnan(form.fixed))))
+
+
 def _fewest(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
     """Return turns that do as well with as few adjusters as can be: with one, with two (of few), else the least of those turned left alone first."""
-    own = np.flatnonzero(free)
-    for size in (1, 2) if len(own) <= FEW else (1,):
+    own, open_ = np.flatnonzero(free), len(form.wanted) - form.holding(np.zeros_like(best))
+    # One adjuster brings hardly more than height, camber and toe of a corner to hold.
+    for size in [n for n in (1, 2) if open_ <= 3 * n and (n == 1 or len(own) <= FEW)]:
         tries = []
         for chosen in combinations(own, size) if np.sum(best[own] != 0) > size else ():
             only = np.zeros_like(free)
@@ -202,8 +219,10 @@ class _Form:
         """Return the best whole steps of the free levers that descent finds from the bounded optimum."""
         exact = self.bounded(free)
         turns = np.where(free, np.clip(np.round(exact / self.step) * self.step, self.low, self.high), exact)
-        own = ~np.any(self.uses & ~free, axis=1)
-        moves, uses, gains = self.moves[own], self.uses[own], self.gains[own]
+        moves, uses, gains = self.moves, self.uses, self.gains
+        if not free.all():
+            own = ~(self.uses @ ~free)
+            moves, uses, gains = moves[own], uses[own], gains[own]
         for _ in range(ROUNDS if len(moves) else 0):
             change = gains - 2 * moves @ (self.towards - self.square @ turns)
             after = turns + moves

@@ -25,7 +25,7 @@ WORDS = {
     "set.why-so": "{compromise?The best compromise: {ended?the thread ends first|fewer adjusters than aims}, and both aims stay within reach. }{reckoned?Reckoned by the plan, not tried on this car yet: read again afterwards, and it is known. }{several?All together. One on its own undoes another.|{others?The other adjusters stay where they are.}}",
     "set.finest": "{step:Capital} of {adjuster} is worth {worth:much} of {quantity}. A finer thread, a thinner shim or a wider tolerance would have to come first.",
     "lift.one": "{begun?Left in this lift|One lift}: {count} turn{several?s} at {corners} corner{more?s}",
-    "lift.why": "{links?All of them or none: each leans on the others. }{ended?{ended:and} ends first. }{missed?{missed:marks} would not be brought within tolerance. |By what is known, all then hold with a chance of {percent:.0f} %. }",
+    "lift.why": "{links?All of them or none: each leans on the others. }{ended?{ended:and} ends first. }{trials?What {trials:and} does the plan does not say: so it is tried, and another lift follows. }{missed?{missed:marks} would not be brought within tolerance. |{trials?|By what is known, all then hold with a chance of {percent:.0f} %. }}",
     "lift.then-reads": "Then it would read about: {reads:marked}.",
     "lift.again": "{again?Read again afterwards: {again:mark_list}. }{leave?These need not be read: {leave:mark_list}.}",
     "step.shim": "one shim",
