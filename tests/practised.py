@@ -14,13 +14,13 @@ BAR = {"disconnect": "bar_off", "reconnect": "bar_on"}
 class OnServer:
     """A practice car of a layout, begun on a server; ``ask`` sends JSON and returns JSON."""
 
-    def __init__(self, ask, layout="heather", seed=1):
+    def __init__(self, ask, layout="heather", seed=1, name=""):
         self.ask = ask
         self.car = HiddenCar(practice_plan(plan(layout), layout), seed)
         sent = PlanModel.from_core(self.car.plan).model_dump(mode="json")
-        self.slug = ask("/api/cars", entry_json({"kind": "plan", "plan": {**sent, "name": f"Practice {layout} {seed}"}}))[
-            "slug"
-        ]
+        self.slug = ask(
+            "/api/cars", entry_json({"kind": "plan", "plan": {**sent, "name": name or f"Practice {layout} {seed}"}})
+        )["slug"]
 
     def typed(self, corner, quantity, tool_id=None):
         """What a builder types after reading a place once."""

@@ -24,6 +24,18 @@ def free_port():
                 return port
 
 
+def asking(url):
+    """What asks a server at an address: sends JSON, returns JSON, raises HTTPError for a refusal."""
+
+    def ask(path, body=None):
+        data = json.dumps(body).encode() if body else None
+        request = urllib.request.Request(url + path, data, {"content-type": "application/json"})
+        with urllib.request.urlopen(request) as answer:
+            return json.load(answer)
+
+    return ask
+
+
 class Server:
     """``python -m ready_corner.launch`` on a folder of its own."""
 
@@ -62,10 +74,7 @@ class Server:
 
     def ask(self, path, body=None):
         """Return what the server answers, as JSON; raises HTTPError for a refusal."""
-        data = json.dumps(body).encode() if body else None
-        request = urllib.request.Request(self.url + path, data, {"content-type": "application/json"})
-        with urllib.request.urlopen(request) as answer:
-            return json.load(answer)
+        return asking(self.url)(path, body)
 
     def pull_the_plug(self):
         """Kill server and database as a power cut would."""

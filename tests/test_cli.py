@@ -33,6 +33,8 @@ def test_set_tells_the_turns_of_a_corner_that_was_tried(capsys):
     assert toe == pytest.approx(-0.1, abs=0.45)  # deg; the U it says itself
     assert main(["set", LOGBOOK, "--corner", "RF"]) == 0
     assert "lower arm rod end: 2 turns in" in capsys.readouterr().out
+    assert main(["set", LOGBOOK]) == 0
+    assert "Nothing to turn just now. Read left front ride height" in capsys.readouterr().out
 
 
 def test_check_says_what_is_wrong_on_standard_error(tmp_path, capsys):

@@ -16,6 +16,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from ready_corner.core.advise.car import CarJudged, judge_car
 from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.advise.perches import steps
@@ -30,7 +31,7 @@ from ready_corner.core.model.four_springs import Asked, perch_turns, stand
 from ready_corner.core.model.limits import Strip
 from ready_corner.core.model.springs_of_plan import car_of
 from ready_corner.core.model.struts import at_work, dummy_struts
-from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
@@ -43,6 +44,7 @@ from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, 
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 from ready_corner.launch.database import DatabaseStartError
 from ready_corner.launch.door import DoorError, door
+from ready_corner.web.lift import lift_view
 from ready_corner.web.said import all_said, said
 from ready_corner.web.views import corner_view, mark_view
 
@@ -81,9 +83,9 @@ def _parser() -> argparse.ArgumentParser:
     folded = command("fold", _fold, "Say the state of every mark after a logbook, and what to do next.")
     folded.add_argument("logbook", type=Path)
     folded.add_argument("--json", action="store_true")
-    turns = command("set", _set, "Say what to turn at a corner, how far, and what it would then read.")
+    turns = command("set", _set, "Say what to turn in one lift, or at a corner alone, how far, and what it would then read.")
     turns.add_argument("logbook", type=Path)
-    turns.add_argument("--corner", choices=CORNERS, required=True)
+    turns.add_argument("--corner", choices=CORNERS, help="that corner alone; else the whole car in one lift")
     turns.add_argument("--json", action="store_true")
     swept = command("sweep", _sweep, "Say every angle, place and rate of a wheel over its travel; a range is from:to:step.")
     swept.add_argument("plan", type=Path)
@@ -189,6 +191,9 @@ def _fold(asked: argparse.Namespace) -> None:
 def _set(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
     judged, plan = evaluate(state), state.plan
+    if asked.corner is None:
+        _lift(judge_car(judged), asked.json)
+        return
     shown = corner_view(set_corner(judged, asked.corner), judged.mark(f"{asked.corner}.toe"), plan)
     if asked.json:
         print(json.dumps(shown.model_dump(), ensure_ascii=False, indent=1))
@@ -200,6 +205,25 @@ def _set(asked: argparse.Namespace) -> None:
         print(f"{turn.name}: {turn.say}")
     for mark in shown.expected:
         print(f"{mark.mark}: would read {mark.say} {mark.say_u}, {mark.say_aim}: {mark.verdict}")
+
+
+def _lift(car: CarJudged, as_json: bool) -> None:
+    """Print the list of one lift; what is next instead where there is none."""
+    plan = car.evaluation.state.plan
+    shown = lift_view(car.lift, plan)
+    if as_json:
+        print(json.dumps(shown and shown.model_dump(), ensure_ascii=False, indent=1))
+        return
+    if shown is None:
+        print(f"Nothing to turn just now. {said(car.next.sentence, plan.units)}. {said(car.next.reason, plan.units)}")
+        return
+    print(f"{shown.sentence}\n{shown.reason}")
+    for stop in shown.stops:
+        for turn in stop.turns:
+            print(f"{CORNER_WORDS[stop.corner]}, {turn.name}: {turn.say}{'' if turn.left else ', done'}")
+    for mark in shown.expected:
+        print(f"{mark.mark}: would read {mark.say} {mark.say_u}, {mark.say_aim}: {mark.verdict}")
+    print(shown.afterwards)
 
 
 def _range(text: str) -> FloatArray:

@@ -141,14 +141,9 @@ class Lift:
     @property
     def reason(self) -> Finding:
         """How sure it is, and what would be left."""
-        return finding(
-            "lift.why",
-            percent=100 * self.chance,
-            missed=self.missed,
-            ended=self.ended,
-            links=len(self.turns) > 1,
-            trials=self.trials,
-        )
+        trials = {"trials": self.trials, "many": len(self.trials) > 1}
+        chance = {"percent": 100 * self.chance, "missed": self.missed, "sure": not (self.missed or self.trials)}
+        return finding("lift.why", links=len(self.turns) > 1, ended=self.ended, **trials, **chance)  # type: ignore[arg-type]
 
 
 @remembered

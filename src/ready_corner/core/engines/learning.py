@@ -116,6 +116,19 @@ def contradicted(before: WorthOfTurns, alone: WorthOfTurns) -> WorthOfTurns:
     return WorthOfTurns(before.adjusters, before.per_turn, tuple(map(tuple, np.diag(u2).tolist())), before.alike)
 
 
+def with_hardly(before: WorthOfTurns, adjusters: Sequence[str], u: float) -> WorthOfTurns:
+    """Return what was known before, with adjusters of which nothing was known as hardly moving the mark: nothing a turn, give or take ``u``.
+
+    Source: normal prior; docs/choices.md, Turning.
+    """
+    more = [a for a in adjusters if a not in before.adjusters]
+    u2 = np.concatenate(
+        [np.diag(before.covariance_of(before.adjusters)) if before.adjusters else np.zeros(0), np.full(len(more), u**2)]
+    )
+    covariance = tuple(map(tuple, np.diag(u2).tolist()))
+    return WorthOfTurns((*before.adjusters, *more), (*before.per_turn, *(0.0 for _ in more)), covariance, before.alike)
+
+
 def _level(seen: Observations) -> tuple[FloatArray, FloatArray, FloatArray]:
     """Return turns (n, adjusters) and values (n,) less the weighted mean of their stretch, and the weights: the same as carrying each level as an unknown."""
     design, values, weights = seen.turned.astype(float), seen.values.astype(float), 1 / np.maximum(seen.u, 1e-9)

@@ -10,7 +10,15 @@ from typing import Any, Literal
 
 import numpy as np
 
-from ready_corner.core.engines.learning import FloatArray, IntArray, Observations, WorthOfTurns, contradicted, learn
+from ready_corner.core.engines.learning import (
+    FloatArray,
+    IntArray,
+    Observations,
+    WorthOfTurns,
+    contradicted,
+    learn,
+    with_hardly,
+)
 from ready_corner.core.judge.figures import FLOOR_UNTOLD, OWN_PLACES, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.reach import reach
@@ -42,6 +50,7 @@ State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "pads", "ready", "turn", "plan"]
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
+HARDLY_LIFTS = 0.5  # mm or kg a turn, standard uncertainty: what a link of which nothing is told does to heights and loads
 SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
 
@@ -208,7 +217,10 @@ class Evaluation:
             return self.worth(mark)
         if not self._touching(mark):
             return by_plan
-        return learn(self.observations(mark), contradicted(by_plan, self.worth(mark)))
+        seen = self.observations(mark)
+        if not on and kind_of(mark) in ("height", "load"):
+            by_plan = with_hardly(by_plan, seen.adjusters, HARDLY_LIFTS)
+        return learn(seen, contradicted(by_plan, self.worth(mark)))
 
     @property
     def reach(self) -> Mapping[str, WorthOfTurns]:

@@ -14,8 +14,8 @@ from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import PlannedError
 
 KINDS = ("camber", "toe")
-# A car is seldom made as drawn: a tenth of the worth, and a hundredth of a degree a turn, both standard uncertainties.
-PART_TRUSTED, LEAST_DEG = 0.1, 0.01
+# A car is seldom made as drawn: pickups 1 to 3 mm off put worths out by up to a ninth. Standard uncertainties: of the worth, and degrees a turn.
+PART_TRUSTED, LEAST_DEG = 0.06, 0.01
 
 
 def predicted(plan: Plan, corner: Corner) -> dict[str, WorthOfTurns]:

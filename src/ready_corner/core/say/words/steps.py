@@ -3,7 +3,7 @@
 WORDS = {
     "next.say-aims": "Say what is wanted first",
     "because.no-aims": "The plan has no aims {build?of the build }yet, so no reading can hold. Give camber, toe and heights an aim with a tolerance.",
-    "because.lift": "{begun?Next|First} {corner:corner}, {adjuster}: {turn}. {why}{caution}",
+    "because.lift": "{begun?Next|First} {corner:corner}, {adjuster}: {turn}. {why} {caution}",
     "next.no-lift": "{mark:Mark} {reason}, and nothing that can be turned betters it",
     "because.no-lift": "{finest}{ended? {ended:and} ends first.} It would hold with a tolerance of {wide:much}.",
     "because.floor": "Nothing is known of the floor yet. One that is {off:size} off across the car is {angle:angle} of camber. Read the four pads once, or say in the plan that they are level.",
