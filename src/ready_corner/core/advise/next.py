@@ -173,9 +173,9 @@ def _floor_first(evaluation: Evaluation) -> Step | None:
 
 
 def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
-    """Return a step for one mark, unless it is a turn and the whole car was reckoned together: then no turn brings it on, and what would have to change is said."""
+    """Return a step for one mark, unless it is a turn or a trial and the whole car was reckoned together: then none brings it on, and what would have to change is said."""
     found = lift(evaluation)
-    if step.kind not in ("turn", "perch") or found is None:
+    if step.kind not in ("turn", "perch", "try") or found is None:
         return step
     corner = next((c for c in CORNERS if mark.mark.startswith(f"{c}.")), None)
     why = finest(evaluation, mark)

@@ -55,6 +55,14 @@ class WorthOfTurns:
         i = self.adjusters.index(adjuster)
         return float(np.sqrt(max(self.covariance[i][i], 0.0)))
 
+    def only(self, adjusters: Sequence[str]) -> "WorthOfTurns":
+        """Return the worths of some adjusters."""
+        if len(adjusters) == len(self.adjusters):
+            return self
+        covariance = self.covariance_of(adjusters) if adjusters else np.zeros((0, 0))
+        per_turn = tuple(self.per_turn[self.adjusters.index(a)] for a in adjusters)
+        return WorthOfTurns(tuple(adjusters), per_turn, tuple(map(tuple, covariance.tolist())), self.alike)
+
     def covariance_of(self, adjusters: Sequence[str]) -> FloatArray:
         """Return the covariance of some of the worths, in the order asked for."""
         rows = [self.adjusters.index(a) for a in adjusters]

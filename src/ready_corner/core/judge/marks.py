@@ -210,27 +210,25 @@ class Evaluation:
     @remembered
     def worth_now(self, mark: str) -> WorthOfTurns:
         """Return what turns are worth to a corner mark: by the plan, updated by what the car itself has shown, each by its weight."""
-        # Heights and loads count that were read with the links of a bar off, so what moves them is reckoned so, whether it is on just now or not.
-        on = self.state.condition.bar_connected and kind_of(mark) not in ("height", "load")
-        by_plan = self._reach(on).get(mark)
+        by_plan = self.reach.get(mark)
         if by_plan is None:
             return self.worth(mark)
         if not self._touching(mark):
             return by_plan
-        seen = self.observations(mark)
-        if not on and kind_of(mark) in ("height", "load"):
-            by_plan = with_hardly(by_plan, seen.adjusters, HARDLY_LIFTS)
-        return learn(seen, contradicted(by_plan, self.worth(mark)))
+        seen, alone = self.observations(mark), self.worth(mark)
+        before = contradicted(by_plan, alone)
+        if kind_of(mark) not in ("height", "load"):
+            return learn(seen, before)
+        # What a link of which nothing is told did to a height is not laid to the perch that was turned with it; it is known for all that only where it was seen.
+        found = learn(seen, with_hardly(before, seen.adjusters, HARDLY_LIFTS))
+        return found.only([a for a in found.adjusters if a in by_plan.adjusters or a in alone.adjusters])
 
     @property
-    def reach(self) -> Mapping[str, WorthOfTurns]:
-        """What turns are worth to every corner mark by the plan alone, the links of a bar off."""
-        return self._reach(False)
-
     @remembered
-    def _reach(self, bar_on: bool) -> Mapping[str, WorthOfTurns]:
+    def reach(self) -> Mapping[str, WorthOfTurns]:
+        """What turns are worth to every corner mark by the plan alone, the links of a bar off: so heights and loads are read, and perches turned."""
         try:
-            return reach(self.state.plan, self.figures.springs, bar_on)
+            return reach(self.state.plan, self.figures.springs, False)
         except ReadyCornerError:
             return {}
 
