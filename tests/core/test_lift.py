@@ -157,6 +157,31 @@ def test_a_practice_car_is_brought_home_in_two_lifts(name, seed):
     assert work.truly_out() == ()
 
 
+def test_a_car_of_which_the_plan_tells_no_linkage_is_tried_and_then_set():
+    """Heather's plan without her points: a trial at every corner that is out, in one lift; then what that showed, and no more trials."""
+    of = practice_plan(plan("heather"), "heather")
+    bare = replace(
+        of,
+        points={},
+        front_linkage=None,
+        rear_linkage=None,
+        adjusters=tuple(replace(a, moves=None) for a in of.adjusters if not a.perch),
+    )
+    work = Work(HiddenCar(bare, 2, Faults(height=0.0)))
+    while (step := next_step(work.now)).kind != "lift":
+        work.do(step)
+    told = lift(work.now)
+    assert told.trials
+    assert {t.amount for t in told.turns} <= {1.0, -1.0}
+    assert len({t.of.corner for t in told.turns}) == len(told.turns)
+    assert "does not say" in said(told.reason)
+    lifts = 0
+    while (step := next_step(work.now)).kind not in ("done", "plan") and lifts < 12:
+        lifts = work.lifts
+        work.do(step)
+    assert lifts < 12
+
+
 def test_adjusters_that_stick_are_worked_around_or_said():
     ends = []
     for seed in range(4):

@@ -154,8 +154,8 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     asked = _asked(base, corners)
     if asked is None:
         return None
-    done = np.array([_turned(evaluation, base, lever.adjuster) for lever in asked.levers])
-    stuck = np.array([lever.adjuster in evaluation.state.stuck for lever in asked.levers])
+    done = np.array([_turned(evaluation, base, lever.adjuster) for lever in asked.levers], dtype=float)
+    stuck = np.array([lever.adjuster in evaluation.state.stuck for lever in asked.levers], dtype=bool)
     found = _solved(base, corners, ())
     # What was turned otherwise than told, or goes no further, stands as it is: the rest is worked out around it.
     astray = _astray(np.array(found.turns), done) | (stuck & (np.abs(np.array(found.turns) - done) > NO_TURN))
