@@ -94,10 +94,18 @@ def test_a_setting_goes_by_what_each_turn_is_worth(name):
 
 def begun(seed=0, name="heather"):
     """A practice car read once round, at its first lift."""
-    work = Work(HiddenCar(practice_plan(plan(name), name), seed))
-    while (step := next_step(work.now)).kind != "lift":
+    return to_the_lift(Work(HiddenCar(practice_plan(plan(name), name), seed)))
+
+
+def to_the_lift(work):
+    """Do what is said until something is to be turned."""
+    for _ in range(120):
+        step = next_step(work.now)
+        assert step.kind not in ("done", "plan"), step
+        if step.kind == "lift":
+            return work
         work.do(step)
-    return work
+    raise AssertionError("no lift was told")
 
 
 def test_a_list_stands_while_it_is_worked_off_and_is_reckoned_anew_round_what_was_turned_otherwise():
@@ -167,19 +175,14 @@ def test_a_car_of_which_the_plan_tells_no_linkage_is_tried_and_then_set():
         rear_linkage=None,
         adjusters=tuple(replace(a, moves=None) for a in of.adjusters if not a.perch),
     )
-    work = Work(HiddenCar(bare, 2, Faults(height=0.0)))
-    while (step := next_step(work.now)).kind != "lift":
-        work.do(step)
+    work = to_the_lift(Work(HiddenCar(bare, 2)))
     told = lift(work.now)
     assert told.trials
     assert {t.amount for t in told.turns} <= {1.0, -1.0}
     assert len({t.of.corner for t in told.turns}) == len(told.turns)
     assert "does not say" in said(told.reason)
-    lifts = 0
-    while (step := next_step(work.now)).kind not in ("done", "plan") and lifts < 12:
-        lifts = work.lifts
-        work.do(step)
-    assert lifts < 12
+    work.run()  # comes to an end
+    assert work.lifts < 12
 
 
 def test_adjusters_that_stick_are_worked_around_or_said():
