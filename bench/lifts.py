@@ -64,14 +64,11 @@ def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
     """Lifts by rules of thumb: a millimetre of thread is 0.2° of camber and 0.7° of toe, a turn of a perch its pitch; each mark by its own adjuster; read once."""
     work = Work(HiddenCar(plan, seed))
     car = work.car
-    tool = {t.id: t for t in plan.toolbox}
+    rule, noise = next(t for t in plan.toolbox if t.id == "rule"), np.random.default_rng(seed)
     by = reach(plan, springing(plan), False)
     for lifts in range(MOST_LIFTS):
-        read = {
-            a.mark: car.truth(a.mark)
-            + float(car._rng.normal(0, tool["rule"].repeatability * (1 if a.mark.endswith("height") else 0.15)))
-            for a in plan.aims
-        }
+        scatter = {a.mark: noise.normal(0, rule.repeatability * (1 if a.mark.endswith("height") else 0.15)) for a in plan.aims}
+        read = {mark: car.truth(mark) + float(off) for mark, off in scatter.items()}
         if all(abs(read[a.mark] - a.aim) <= a.tolerance for a in plan.aims):
             return lifts, not work.truly_out()
         for adjuster in plan.adjusters:

@@ -5,11 +5,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.advise.corner import by_plan, set_corner
+from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.lift import lift
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.corners import CORNERS, END_OF
 from ready_corner.core.plan.plan import Perch
 from ready_corner.core.quantities.verdict import Aim
@@ -36,7 +37,7 @@ class Job:
         self.worth = {
             c: {
                 k: {a: v * self.rng.normal(1, 0.08) for a, v in zip(w.adjusters, w.per_turn, strict=True)}
-                for k, w in by_plan(found, c).items()
+                for k, w in predicted(self.plan, c).items()
             }
             for c in CORNERS
         }

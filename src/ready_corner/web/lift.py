@@ -4,7 +4,6 @@ from ready_corner.core.advise.corner import Expected
 from ready_corner.core.advise.lift import Lift, LiftTurn
 from ready_corner.core.plan.aims import say_aim
 from ready_corner.core.plan.corners import Corner
-from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.verdict import Verdict
@@ -79,7 +78,7 @@ def lift_view(lift: Lift | None, plan: Plan) -> LiftView | None:
 
 
 def _turn(turn: LiftTurn, units: Units) -> LiftTurnView:
-    size, way = turn_parts(turn.of, turn.left or turn.amount)
+    size, way = (turn.said.figure(part) for part in ("size", "way"))
     return LiftTurnView(
         adjuster=turn.of.id, name=turn.of.name, amount=turn.amount, left=turn.left, stuck=turn.stuck, size=size, way=way,
         say=said(turn.said, units), then=said(turn.then, units), caution=said(turn.caution, units),

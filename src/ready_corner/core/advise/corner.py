@@ -8,12 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
-from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
@@ -131,12 +129,6 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
             worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), by_plan))
     left = (_left(adjuster, 1, high), _left(adjuster, -1, low))
     return AdjusterState(adjuster, moved, low, high, _how(adjuster), left, tuple(worth), _engagement(adjuster, moved))
-
-
-@remembered
-def by_plan(evaluation: Evaluation, corner: Corner) -> dict[str, WorthOfTurns]:
-    """Return what the plan's linkage says turns at a corner are worth, by kind."""
-    return predicted(evaluation.state.plan, corner)
 
 
 def _engagement(adjuster: Adjuster, moved: float) -> float | None:

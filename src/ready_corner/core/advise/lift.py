@@ -14,11 +14,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.advise.corner import Expected, caution_of
-from ready_corner.core.engines.learning import FloatArray
+from ready_corner.core.advise.perches import CROSS
+from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.together import nearest_together, solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
-from ready_corner.core.judge.marks import SPOILS, Evaluation, MarkState, split
+from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import Setting, setting
@@ -36,7 +37,6 @@ Mask = NDArray[np.bool_]
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 # A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
 BETTERS, GAINS = 0.25, 0.3
-CROSS = "car.cross_weight"
 NO_TURN = 1e-9
 HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is not told at it
 
@@ -53,7 +53,6 @@ class LiftTurn:
     done: float
     stuck: bool = False
     reads: tuple[OfMark, ...] = ()
-    trial: bool = False  # to find out what it does
 
     @property
     def left(self) -> float:
@@ -96,13 +95,12 @@ class Lift:
     """The whole list. ``expected``: every mark as it would read then; ``again``: which marks are to be read afterwards, the others need not;
     ``chance``: that all hold then; ``ended``: adjusters whose range ends first; ``missed``: marks that would not be brought within tolerance.
 
-    ``before``: the marks that do not hold now. ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
+    ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
     ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move.
     """
 
     stops: tuple[Stop, ...]
     expected: tuple[Expected, ...]
-    before: tuple[str, ...]
     again: tuple[str, ...]
     chance: float
     ended: tuple[str, ...]
@@ -149,7 +147,6 @@ class Lift:
 @remembered
 def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift | None:
     """Return what to turn at these corners in one lift, with what of it is done; None where they hold, want reading first, or nothing is known to move them."""
-    assert evaluation.state.entries is not None  # it hangs on which of them were turns
     base = evaluation.before_turns
     asked = _asked(base, corners)
     if asked is None:
@@ -163,7 +160,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
         found = _solved(base, corners, fixed)
     trials = [
-        LiftTurn(a, _turned(evaluation, base, a.id) or amount, _turned(evaluation, base, a.id), trial=True)
+        LiftTurn(a, _turned(evaluation, base, a.id) or amount, _turned(evaluation, base, a.id))
         for a, amount in _trials(base, corners)
         if a.id not in evaluation.state.stuck
     ]
@@ -174,7 +171,6 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     return Lift(
         tuple(Stop(c, own) for c in WALK if (own := tuple(t for t in turns if t.of.corner == c))),
         expected,
-        tuple(m.mark for m in asked.marks if m.state != "holds"),
         tuple(
             w.mark
             for w, row, c in zip(asked.wanted, asked.worth, asked.covariance, strict=True)
@@ -304,12 +300,16 @@ def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
     return all(base.worth_now(f"{adjuster.corner}.{kind}").of(adjuster.id) is not None for kind in kinds)
 
 
+def _parts(base: Evaluation, mark: str) -> tuple[tuple[str, float], ...]:
+    """Return the corner marks that a mark is made of, with their weights: itself, where it is one."""
+    return ((mark, 1.0),) if kind_of(mark) in CORNER_KINDS else base.figures.whole(mark)
+
+
 @remembered
 def _row(base: Evaluation, mark: str, levers: tuple[str, ...]) -> tuple[FloatArray, FloatArray]:
     """Return what a turn of each lever adds to a mark (levers,), and the covariance of that (levers, levers); what is not known to move it does not."""
-    parts = ((mark, 1.0),) if kind_of(mark) in CORNER_KINDS else base.figures.whole(mark)
     row, covariance = np.zeros(len(levers)), np.zeros((len(levers), len(levers)))
-    for name, weight in parts:
+    for name, weight in _parts(base, mark):
         worth = base.worth_now(name)
         at = [i for i, lever in enumerate(levers) if lever in worth.adjusters]
         own = [levers[i] for i in at]
@@ -360,15 +360,12 @@ def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatAr
     for kind in AIMED_KINDS:
         then, now = (getattr(e, "heights" if kind == "height" else kind) for e in ends)
         for i, c in enumerate(CORNERS):
-            worth = by.get(f"{c}.{kind}")
-            straight = (
-                sum((worth.of(lever.adjuster) or 0.0) * t for lever, t in zip(asked.levers, turns, strict=True))
-                if worth
-                else 0.0
-            )
+            worth = by.get(f"{c}.{kind}", NOTHING_YET)
+            straight = sum((worth.of(lever.adjuster) or 0.0) * t for lever, t in zip(asked.levers, turns, strict=True))
             own[f"{c}.{kind}"] = float(then[i] - now[i]) - straight
-    parts = [((m.mark, 1.0),) if kind_of(m.mark) in CORNER_KINDS else base.figures.whole(m.mark) for m in asked.marks]
-    return np.asarray(np.nan_to_num([sum(own.get(name, 0.0) * weight for name, weight in row) for row in parts]))
+    return np.asarray(
+        np.nan_to_num([sum(own.get(name, 0.0) * weight for name, weight in _parts(base, m.mark)) for m in asked.marks])
+    )
 
 
 def _turned(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
@@ -406,15 +403,10 @@ def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
     return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
 
 
-def _aim(asked: _Asked, mark: str) -> float:
-    return next(m.aim.aim for m in asked.marks if m.mark == mark and m.aim)
-
-
 def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turns) -> bool:
     """Whether the turns move a mark so far, or so doubtfully, that it is to be read again."""
     turns = np.array(found.turns)
-    doubt = COVERAGE * sqrt(max(float(turns @ covariance @ turns), 0.0))
-    return max(abs(float(row @ turns)), doubt) > SPOILS * wanted.tolerance
+    return spoils(float(row @ turns), COVERAGE * sqrt(max(float(turns @ covariance @ turns), 0.0)), wanted.tolerance)
 
 
 def _chance(tolerance: float, left: float, expanded: float) -> float:

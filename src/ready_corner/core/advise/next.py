@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ready_corner.core.advise.corner import finest, perch_turn, set_corner
-from ready_corner.core.advise.lift import CROSS, WALK, lift
+from ready_corner.core.advise.lift import WALK, lift
+from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState

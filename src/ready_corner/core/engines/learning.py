@@ -46,6 +46,12 @@ class WorthOfTurns:
     covariance: tuple[tuple[float, ...], ...] = ()
     alike: tuple[str, ...] = ()
 
+    @classmethod
+    def apart(cls, adjusters: Sequence[str], per_turn: Sequence[float], u2: Sequence[float] | FloatArray) -> "WorthOfTurns":
+        """Return worths that nothing ties together, each with the square of its own standard uncertainty."""
+        covariance = np.diag(np.asarray(u2, dtype=float)).tolist()
+        return cls(tuple(adjusters), tuple(per_turn), tuple(map(tuple, covariance)))
+
     def of(self, adjuster: str) -> float | None:
         """Return what a turn of one adjuster is worth, or None where it was not tried."""
         return self.per_turn[self.adjusters.index(adjuster)] if adjuster in self.adjusters else None
@@ -59,14 +65,14 @@ class WorthOfTurns:
         """Return the worths of some adjusters."""
         if len(adjusters) == len(self.adjusters):
             return self
-        covariance = self.covariance_of(adjusters) if adjusters else np.zeros((0, 0))
-        per_turn = tuple(self.per_turn[self.adjusters.index(a)] for a in adjusters)
-        return WorthOfTurns(tuple(adjusters), per_turn, tuple(map(tuple, covariance.tolist())), self.alike)
+        covariance = tuple(map(tuple, self.covariance_of(adjusters).tolist()))
+        return WorthOfTurns(tuple(adjusters), tuple(self.of(a) or 0.0 for a in adjusters), covariance, self.alike)
 
     def covariance_of(self, adjusters: Sequence[str]) -> FloatArray:
         """Return the covariance of some of the worths, in the order asked for."""
-        rows = [self.adjusters.index(a) for a in adjusters]
-        return np.asarray(self.covariance, dtype=float)[np.ix_(rows, rows)]
+        rows = np.array([self.adjusters.index(a) for a in adjusters], dtype=int)
+        whole: FloatArray = np.asarray(self.covariance, dtype=np.float64).reshape(len(self.adjusters), len(self.adjusters))
+        return np.asarray(whole[np.ix_(rows, rows)])
 
 
 NOTHING_YET = WorthOfTurns()
@@ -78,7 +84,7 @@ def learn(seen: Observations, before: WorthOfTurns = NOTHING_YET) -> WorthOfTurn
     Without anything known before, an adjuster counts as tried when it was turned between two observations, and is left out where these cannot
     tell it from another; with it, every adjuster that was known before is there, and tells apart what the observations cannot.
     Source: weighted least squares with a level a stretch, what was known before as further observations of each worth (normal prior,
-    diagonal of its covariance); docs/choices.md, Learning.
+    diagonal of its covariance); docs/choices.md, Turning.
     """
     if not seen.adjusters or len(seen.values) < 2:
         return before
@@ -115,13 +121,13 @@ def contradicted(before: WorthOfTurns, alone: WorthOfTurns) -> WorthOfTurns:
     that difference: the car is not as it was drawn there.
     Source: normalised error of two independent results; JCGM 100:2008, 5.1.2, for the u of their difference.
     """
-    u2 = np.diag(before.covariance_of(before.adjusters)).copy() if before.adjusters else np.zeros(0)
+    u2 = np.diag(before.covariance_of(before.adjusters)).copy()
     for i, adjuster in enumerate(before.adjusters):
         if (own := alone.of(adjuster)) is not None:
             off = own - before.per_turn[i]
             if off**2 > CONTRADICTS**2 * (u2[i] + alone.u(adjuster) ** 2):
                 u2[i] = off**2
-    return WorthOfTurns(before.adjusters, before.per_turn, tuple(map(tuple, np.diag(u2).tolist())), before.alike)
+    return WorthOfTurns.apart(before.adjusters, before.per_turn, u2)
 
 
 def with_hardly(before: WorthOfTurns, adjusters: Sequence[str], u: float) -> WorthOfTurns:
@@ -130,11 +136,8 @@ def with_hardly(before: WorthOfTurns, adjusters: Sequence[str], u: float) -> Wor
     Source: normal prior; docs/choices.md, Turning.
     """
     more = [a for a in adjusters if a not in before.adjusters]
-    u2 = np.concatenate(
-        [np.diag(before.covariance_of(before.adjusters)) if before.adjusters else np.zeros(0), np.full(len(more), u**2)]
-    )
-    covariance = tuple(map(tuple, np.diag(u2).tolist()))
-    return WorthOfTurns((*before.adjusters, *more), (*before.per_turn, *(0.0 for _ in more)), covariance, before.alike)
+    u2 = np.append(np.diag(before.covariance_of(before.adjusters)), np.full(len(more), u**2))
+    return WorthOfTurns.apart((*before.adjusters, *more), (*before.per_turn, *np.zeros(len(more)).tolist()), u2)
 
 
 def _level(seen: Observations) -> tuple[FloatArray, FloatArray, FloatArray]:

@@ -172,13 +172,16 @@ class _Form:
     def left(self, turns: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Return what is left to go of every mark after turns, and its U then, in its unit."""
         tolerances = np.array([w.tolerance for w in self.wanted])
+        return (self.target - self.rows @ turns) * tolerances, self.expanded(turns) * tolerances
+
+    def expanded(self, turns: FloatArray) -> FloatArray:
+        """Return the U of every mark after turns, in tolerances."""
         u2 = self.u2 + np.einsum("i,mij,j->m", turns, self.doubts, turns)
-        return (self.target - self.rows @ turns) * tolerances, COVERAGE * np.sqrt(np.maximum(u2, 0.0)) * tolerances
+        return np.asarray(COVERAGE * np.sqrt(np.maximum(u2, 0.0)))
 
     def holds(self, turns: FloatArray) -> NDArray[np.bool_]:
         """Return which marks would hold beyond doubt after turns, or as near as their tools could tell."""
-        u2 = self.u2 + np.einsum("i,mij,j->m", turns, self.doubts, turns)
-        within = np.maximum(1 - COVERAGE * np.sqrt(np.maximum(u2, 0.0)), SURE_SHARE)
+        within = np.maximum(1 - self.expanded(turns), SURE_SHARE)
         return np.asarray(np.abs(self.target - self.rows @ turns) <= within + 1e-9)
 
     def holding(self, turns: FloatArray) -> int:

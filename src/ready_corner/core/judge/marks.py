@@ -20,7 +20,7 @@ from ready_corner.core.engines.learning import (
     with_hardly,
 )
 from ready_corner.core.judge.figures import FLOOR_UNTOLD, OWN_PLACES, Figure, Figures, Group
-from ready_corner.core.judge.memory import Memory, remembered
+from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARKS, OfMark, kind_of
@@ -108,6 +108,7 @@ class Evaluation:
     @property
     def before_turns(self) -> "Evaluation":
         """The car as it was before what was turned last: before all turns after which nothing but turns was written down."""
+        note("entries")  # it hangs on which of them were turns
         tail = _turns_last(self.given)
         if not tail:
             return self
@@ -275,8 +276,8 @@ class Evaluation:
         if aim is None:
             return replace(row, reason=finding("mark.no-aim"))
         # What could have moved it counts as having moved it: the effect, or the doubt about it, beyond the limit.
-        if max(abs(effect.total), effect.expanded) > SPOILS * aim.tolerance:
-            doubt = OfMark(mark, effect.expanded) if abs(effect.total) <= SPOILS * aim.tolerance else None
+        if spoils(effect.total, effect.expanded, aim.tolerance):
+            doubt = None if spoils(effect.total, 0.0, aim.tolerance) else OfMark(mark, effect.expanded)
             by = effect.known[-1]
             reason = finding("mark.moved", by=by.said, worth=OfMark(mark, effect.total, 0), doubt=doubt, entries=(by.number,))
             return replace(row, state="moved since", reason=reason, moved=True)
@@ -300,7 +301,7 @@ class Evaluation:
 
         if row.odd is not None:
             return by("read", "settle.odd-repeat", entry=row.odd)
-        floor = sum(part**2 for name, part in measured.parts.items() if name == FLOOR_UNTOLD)
+        floor = measured.parts.get(FLOOR_UNTOLD, 0.0) ** 2
         if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
         tool = groups[0].tool
@@ -365,6 +366,14 @@ class Evaluation:
 def _ready(why: Sequence[Finding]) -> Finding:
     """Return what to do so that a reading is no longer provisional."""
     return finding("settle.settle" if why == (UNSETTLED,) else "settle.make-ready")
+
+
+def spoils(effect: float, expanded: float, tolerance: float) -> bool:
+    """Whether what was changed moves a mark so far, or so doubtfully (U), that it is to be read again.
+
+    Source: docs/choices.md, What no longer holds.
+    """
+    return max(abs(effect), expanded) > SPOILS * tolerance
 
 
 def split(mark: str) -> tuple[Corner, str]:

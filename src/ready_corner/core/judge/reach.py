@@ -154,7 +154,7 @@ def _alone(adjuster: Adjuster) -> FloatArray:
 
 def _worth(rows: Mapping[str, tuple[float, float]]) -> WorthOfTurns:
     u = np.array([u for _, u in rows.values()])
-    return WorthOfTurns(tuple(rows), tuple(v for v, _ in rows.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+    return WorthOfTurns.apart(list(rows), [v for v, _ in rows.values()], u**2)
 
 
 def _swept(plan: Plan) -> dict[Corner, Sweep]:

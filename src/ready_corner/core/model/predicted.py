@@ -82,4 +82,4 @@ def parts_of(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
 
 def _worth(found: dict[str, float]) -> WorthOfTurns:
     u = np.array([PART_TRUSTED * abs(v) + LEAST_DEG for v in found.values()])
-    return WorthOfTurns(tuple(found), tuple(found.values()), tuple(map(tuple, np.diag(u**2).tolist())))
+    return WorthOfTurns.apart(list(found), list(found.values()), u**2)

@@ -17,7 +17,7 @@ from ready_corner.core.plan.plan import Perch
 from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import Happened, Stuck, Turned
-from ready_corner.core.record.logbook import CarState, Entry, PlanRevised, What, fold_on, fold_plan  # noqa: F401
+from ready_corner.core.record.logbook import CarState, Entry, PlanRevised, What, fold_on
 from ready_corner.core.record.readings import Place, Quantity, Reading
 from ready_corner.core.simulation.car import HiddenCar
 

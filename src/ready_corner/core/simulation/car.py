@@ -37,8 +37,9 @@ class Faults:
     """How far a practice car is off its plan and mis-set, and how well it can be read: standard deviations unless “most” is said.
 
     ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``toe`` (degrees), ``height`` (mm): most that it
-    is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, half of it either way; ``hubs``: mm of the middle of the hubs of an axle off the centreline; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a car which was not rolled stands off;
-    ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
+    is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, half of it either way; ``hubs``: mm
+    of the middle of the hubs of an axle off the centreline; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a car
+    which was not rolled stands off; ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
     plan does not say what it moves, degrees a turn.
     """
 
@@ -59,13 +60,12 @@ class Faults:
 
 @dataclass
 class HiddenCar:
-    """One practice car. ``turned``: turns of every adjuster since it was handed over; ``rolled``: whether it has settled since."""
+    """One practice car. ``turned``: turns of every adjuster since it was handed over."""
 
     plan: Plan
     seed: int
     faults: Faults = field(default_factory=Faults)
     turned: dict[str, float] = field(init=False)
-    rolled: bool = field(default=True, init=False)
 
     def __post_init__(self) -> None:
         self._rng = np.random.default_rng(self.seed)
@@ -97,13 +97,11 @@ class HiddenCar:
             went = float(np.sign(went)) * min(abs(went), round(abs(end) / step) * step)
         self.turned[adjuster] += went
         if isinstance(its.by, Perch) and went:
-            self.rolled = False
             self._stands = self._rng.normal(0, self.faults.sticks, 4)
         return went
 
     def roll(self) -> None:
         """Roll and bounce the car until it has settled."""
-        self.rolled = True
         self._stands = self._rng.normal(0, self.faults.settled, 4)
 
     def read(self, corner: Corner, quantity: Quantity, tool: Tool) -> float:
@@ -236,6 +234,3 @@ class HiddenCar:
         allowed = {"height": self.faults.height, "camber": self.faults.camber, "toe": self.faults.toe}
         own = [allowed[k] / max(abs(float(one[k][i] - self._right[k][i])), 1e-6) for k in allowed]
         return min(own)
-
-
-__all__ = ["Faults", "HiddenCar"]
