@@ -142,3 +142,40 @@ def test_springs_and_sums_answer_in_the_cars_units(page, demo_server):
     spring = page.get_by_role("group", name="A spring by frequency or sag")
     spring.get_by_role("button").click()
     expect(spring.get_by_role("alert")).to_contain_text("Type the frequency or the sag")
+
+
+def test_places_are_asked_in_their_order_while_a_second_perch_is_not_answered_for(page, practice, demo_server):
+    """The answer to the first perch tells only what that one moved; until the second is answered for, every place may have moved."""
+    slug = page.url.split("/cars/")[1].split("/")[0]
+
+    def tell(what):
+        demo_server.server.ask(
+            f"/api/cars/{slug}/entries", {"id": str(uuid.uuid4()), "at": "2026-11-26T10:00:00Z", "what": what}
+        )
+
+    tell({"kind": "happened", "what": "settled"})
+    heights, loads = practice.stands()
+    for quantity, values, tool in (("pad", (0.0,) * 4, "rule"), ("height", heights, "tape"), ("load", loads, "scales")):
+        for c, value in zip(CORNERS, values, strict=True):
+            tell({"kind": "reading", "corner": c, "quantity": quantity, "typed": f"{value:.1f}", "tool": tool})
+    page.goto(f"{demo_server.url}/cars/{slug}/stance/floor/LR/turn/LR.perch")
+    page.locator("#tape-field").fill("1 turn up")
+    page.locator("#tape-field").press("Enter")
+    wanted = page.request.get(f"{demo_server.url}/api/cars/{slug}").json()["floor_round"]
+    while not any(a["wanted"] for a in wanted):
+        wanted = page.request.get(f"{demo_server.url}/api/cars/{slug}").json()["floor_round"]
+    expect(page.get_by_role("button", name="moved since").first).to_be_visible()
+    held = []
+
+    def hold(route):
+        held.append(route)
+
+    page.route("**/entries", hold)
+    page.goto(f"{demo_server.url}/cars/{slug}/stance/floor/RR/turn/RR.perch")
+    page.locator("#tape-field").fill("1 turn up")
+    page.locator("#tape-field").press("Enter")
+    for c in ROUND:
+        type_in(page, f"{heights[CORNERS.index(c)]:.1f}", f"{WORDS[c]} ride height")
+    for route in held:
+        route.continue_()
+    page.unroute("**/entries")

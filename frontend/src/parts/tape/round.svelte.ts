@@ -152,11 +152,14 @@ export class RoundDesk extends Desk {
   /** To the next place that is wanted after this one, else simply the next. */
   onward(from = this.index): void {
     const after = [...this.asks.slice(from + 1), ...this.asks.slice(0, from)];
-    // While it is not known yet what a turn has moved, it is what stands at its corner.
-    const here = this.asks[from]?.corner;
+    // While it is not known yet what a turn has moved, it is what stands at its corner; of a perch, at every corner.
+    const here = this.work().allRound ? null : this.asks[from]?.corner;
     const moved = this.car.turning
       ? after.find(
-          (a) => a.corner === here && TURNED.includes(a.quantity) && !this.car.pending.has(`${a.corner}/${a.quantity}`),
+          (a) =>
+            (here === null || a.corner === here) &&
+            TURNED.includes(a.quantity) &&
+            !this.car.pending.has(`${a.corner}/${a.quantity}`),
         )
       : undefined;
     const next = moved ?? after.find((a) => this.wanted(a)) ?? after[0];
