@@ -61,7 +61,7 @@ def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
 
 
 def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
-    """Lifts by rules of thumb: a millimetre of thread is 0.2° of camber and 0.7° of toe, a turn of a perch its pitch; each mark by its own adjuster; read once."""
+    """Lifts by rules of thumb: a millimetre of thread is 0.2° of camber, 0.25° of caster and 0.7° of toe, a turn of a perch its pitch; each mark by its own adjuster; read once."""
     work = Work(HiddenCar(plan, seed))
     car = work.car
     rule, noise = next(t for t in plan.toolbox if t.id == "rule"), np.random.default_rng(seed)
@@ -72,12 +72,16 @@ def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
         if all(abs(read[a.mark] - a.aim) <= a.tolerance for a in plan.aims):
             return lifts, not work.truly_out()
         for adjuster in plan.adjusters:
-            kind = "height" if isinstance(adjuster.by, Perch) else "camber" if adjuster.id.endswith("camber") else "toe"
+            kind = (
+                "height"
+                if isinstance(adjuster.by, Perch)
+                else next((k for k in ("camber", "caster") if adjuster.id.endswith(k)), "toe")
+            )
             aim = plan.aim(f"{adjuster.corner}.{kind}")
             if aim is None or abs(read[aim.mark] - aim.aim) <= aim.tolerance:
                 continue
             way = np.sign(by[aim.mark].of(adjuster.id) or 1.0)  # which way it goes one sees at the car
-            per = adjuster.length_per_step * {"height": 1.0, "camber": 0.2, "toe": 0.7}[kind] * way
+            per = adjuster.length_per_step * {"height": 1.0, "caster": 0.25, "camber": 0.2, "toe": 0.7}[kind] * way
             low, high = adjuster.room(car.turned[adjuster.id])
             amount = float(np.clip(round((aim.aim - read[aim.mark]) / per * 6) / 6, low, high))
             car.turn(adjuster.id, amount)

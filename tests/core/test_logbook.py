@@ -9,7 +9,7 @@ from ready_corner.core.quantities.notation import Units
 from ready_corner.core.record.happenings import Happened, OutOfThreadError, Turned
 from ready_corner.core.record.logbook import PlanRevised, check, fold, fold_on
 from ready_corner.core.record.notes import Correction, Note
-from ready_corner.core.record.readings import Reading
+from ready_corner.core.record.readings import QUANTITIES, Reading
 
 from .cars import PERCH, ROD, SHIMS, TUBE, Log, end, plan
 
@@ -66,7 +66,7 @@ def test_a_change_ends_the_spell_of_what_it_can_move_and_of_nothing_else():
     log.turn("LR.toe", 1 / 6)
     at_corner = fold(None, log.entries)
     assert {p for p in at_corner.spells if at_corner.spells[p] != before.spells.get(p, 0)} == {
-        ("LR", q) for q in ("height", "camber", "gap_front", "gap_back", "gap_hub")
+        ("LR", q) for q, facts in QUANTITIES.items() if facts.mark in ("height", "caster", "inclination", "camber", "toe")
     }
     log.turn("RR.perch", 1 / 6)
     everywhere = fold(None, log.entries)
@@ -88,7 +88,7 @@ REFUSED = [
     (reading("height", -1.0), MeasuredError, "reading_refused"), (reading("gap_front", -0.1), MeasuredError, "reading_refused"),
     (reading("gap_hub", 4000.0), UnusualError, "unusual_value"), (reading("camber", 40.0), UnusualError, "unusual_value"),
     (reading("camber", 50.0, upright_deg=90.0), UnusualError, "unusual_value"), (replace(reading("height", 100.0), tool="digital"), CalledError, "not_understood"),
-    (replace(reading("height", 100.0), tool="laser"), CalledError, "not_understood"), (Turned("LR.toe", 0.0), MeasuredError, "reading_refused"),
+    (replace(reading("height", 100.0), tool="theodolite"), CalledError, "not_understood"), (Turned("LR.toe", 0.0), MeasuredError, "reading_refused"),
     (Turned("LR.toe", 7.0), OutOfThreadError, "out_of_thread"), (Turned("LF.shims", -3.0), OutOfThreadError, "out_of_thread"),
     (Turned("LF.shims", 0.5), MeasuredError, "reading_refused"), (Turned("nothing", 1.0), CalledError, "not_understood"),
     (Correction("nobody"), CalledError, "not_understood"), (Correction("id-1"), CalledError, "not_understood"),

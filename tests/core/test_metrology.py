@@ -112,4 +112,4 @@ def test_the_repeat_that_disagrees_is_pointed_at():
 
 def test_every_new_car_begins_with_tools_for_every_kind():
     for inches in (True, False):
-        assert {t.measures for t in default_tools(inches)} == {"length", "angle", "mass"}
+        assert {t.measures for t in default_tools(inches)} == {"length", "angle", "mass", "steer"}

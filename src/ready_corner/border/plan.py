@@ -17,7 +17,7 @@ from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import Units
-from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.tools import Measures, Tool
 from ready_corner.core.quantities.verdict import Aim, Trust
 from ready_corner.core.record.readings import Quantity
 
@@ -146,7 +146,7 @@ class ToolModel(Model):
 
     id: Id
     name: Name
-    measures: Literal["length", "angle", "mass"]
+    measures: Measures
     step: float
     repeatability: float
     zero: float = 0.0
@@ -162,6 +162,7 @@ class WaysModel(Model):
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
+    read_by: dict[Name, Name] = Field(default_factory=dict, max_length=20)
 
 
 class StandModel(Model):

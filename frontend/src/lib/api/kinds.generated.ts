@@ -177,6 +177,30 @@ export const TOLD = {
           "RR"
         ]
       },
+      "caster": {
+        "label": "caster",
+        "short": "caster",
+        "unit": "deg",
+        "read": "sweep_in",
+        "plus": "",
+        "aimed": true,
+        "at": [
+          "LF",
+          "RF"
+        ]
+      },
+      "inclination": {
+        "label": "inclination",
+        "short": "inclination",
+        "unit": "deg",
+        "read": "inclination",
+        "plus": "",
+        "aimed": true,
+        "at": [
+          "LF",
+          "RF"
+        ]
+      },
       "camber": {
         "label": "camber",
         "short": "camber",
@@ -301,6 +325,8 @@ export const TOLD = {
     },
     "corner": [
       "height",
+      "caster",
+      "inclination",
       "camber",
       "toe"
     ],
@@ -335,6 +361,61 @@ export const TOLD = {
       "short": "cam",
       "spot": "camber",
       "kind": "angle"
+    },
+    "lean_top": {
+      "short": "top",
+      "spot": "the gap at the top",
+      "kind": "length"
+    },
+    "lean_bottom": {
+      "short": "bottom",
+      "spot": "the gap at the bottom",
+      "kind": "length"
+    },
+    "plate_in": {
+      "short": "plate in",
+      "spot": "the plate",
+      "kind": "angle"
+    },
+    "sweep_in": {
+      "short": "cam in",
+      "spot": "the camber steered in",
+      "kind": "angle"
+    },
+    "plate_out": {
+      "short": "plate out",
+      "spot": "the plate",
+      "kind": "angle"
+    },
+    "sweep_out": {
+      "short": "cam out",
+      "spot": "the camber steered out",
+      "kind": "angle"
+    },
+    "caster": {
+      "short": "caster",
+      "spot": "the lean of the joints",
+      "kind": "angle"
+    },
+    "caster_offset": {
+      "short": "behind",
+      "spot": "how far it lies behind",
+      "kind": "length"
+    },
+    "inclination": {
+      "short": "incl",
+      "spot": "the lean of the joints",
+      "kind": "angle"
+    },
+    "inclination_offset": {
+      "short": "inside",
+      "spot": "how far it lies inside",
+      "kind": "length"
+    },
+    "joint_height": {
+      "short": "joints",
+      "spot": "the height between the joints",
+      "kind": "length"
     },
     "gap_front": {
       "short": "front",

@@ -705,7 +705,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
             /** Title */
             title: string;
             /** How */
@@ -1782,7 +1782,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out") | null;
         };
         /**
          * LayoutView
@@ -2397,7 +2397,8 @@ export interface components {
             /**
              * @default {
              *       "strings": "each",
-             *       "strings_reason": ""
+             *       "strings_reason": "",
+             *       "read_by": {}
              *     }
              */
             ways: components["schemas"]["WaysModel"];
@@ -2642,7 +2643,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
             /**
              * Corner
              * @enum {string}
@@ -2678,7 +2679,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
             /**
              * Corner
              * @enum {string}
@@ -3268,7 +3269,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out") | null;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
@@ -3701,7 +3702,7 @@ export interface components {
              * Measures
              * @enum {string}
              */
-            measures: "length" | "angle" | "mass";
+            measures: "length" | "angle" | "mass" | "steer";
             /** Step */
             step: number;
             /** Repeatability */
@@ -3991,6 +3992,10 @@ export interface components {
             run_out?: number | null;
             /** Floor */
             floor?: number | null;
+            /** Read By */
+            read_by?: {
+                [key: string]: string;
+            };
         };
         /**
          * WeldOrderModel

@@ -13,7 +13,7 @@ from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.plan.corners import Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, OfMark, kind_of
+from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
@@ -21,8 +21,6 @@ from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, nearest_flats
 from ready_corner.core.quantities.verdict import Verdict, judge
-
-SET_TOGETHER = ("camber", "toe")
 
 
 class NotReadyToSetError(MeasuredError):
@@ -121,8 +119,12 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
     moved = evaluation.state.moved.get(adjuster.id, 0.0)
     low, high = adjuster.room(moved)
     worth = []
-    for kind in ("camber", "toe", "height"):
+    for kind in (*ANGLES, "height"):
         mark = f"{adjuster.corner}.{kind}"
+        if adjuster.corner not in MARK_KINDS[kind].corners or (
+            MARK_KINDS[kind].only_aimed and not evaluation.state.plan.aim(mark)
+        ):
+            continue
         learned = evaluation.worth_now(mark)
         if (per := learned.of(adjuster.id)) is not None:
             by_plan = evaluation.worth(mark).of(adjuster.id) is None
@@ -181,7 +183,7 @@ def require_turns(answer: CornerSetting) -> CornerSetting:
 
 
 def _wanted(evaluation: Evaluation, corner: Corner) -> list[MarkState]:
-    marks = [evaluation.mark(f"{corner}.{kind}") for kind in SET_TOGETHER]
+    marks = [evaluation.mark(f"{corner}.{kind}") for kind in ANGLES if corner in MARK_KINDS[kind].corners]
     marks = [m for m in marks if m.aim is not None]
     if not marks:
         raise NotReadyToSetError(finding("set.no-aims", corner=corner))

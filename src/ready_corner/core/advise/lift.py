@@ -24,7 +24,7 @@ from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import Setting, setting
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, CORNER_KINDS, OfMark, kind_of
+from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words, turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -210,7 +210,8 @@ def _untold(base: Evaluation, corners: tuple[Corner, ...]) -> list[Adjuster]:
 
 
 def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatArray, stuck: Mask) -> list[LiftTurn]:
-    """Return the turns in the order in which they are done, walking round once: at each corner height before camber before toe; each with what is read after it."""
+    """Return the turns in the order in which they are done, walking round once: at each corner height before caster before camber before toe; each with
+    what is read after it."""
     at = {m.mark: i for i, m in enumerate(asked.marks)}
     adjusters = [base.state.plan.adjuster(lever.adjuster) for lever in asked.levers]
 
@@ -219,16 +220,16 @@ def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatA
         return 0.0 if row is None else abs(float(asked.worth[row, i])) / asked.wanted[row].tolerance
 
     def order(i: int) -> tuple[int, float]:
-        toe, camber = share(i, "toe"), share(i, "camber")
-        first = -1.0 if isinstance(adjusters[i].by, Perch) else toe / (toe + camber) if toe + camber else 0.0
-        return WALK.index(adjusters[i].corner), first
+        shares = [share(i, kind) for kind in ANGLES]
+        mean = sum(n * s for n, s in enumerate(shares)) / sum(shares) if any(shares) else 0.0
+        return WALK.index(adjusters[i].corner), -1.0 if isinstance(adjusters[i].by, Perch) else mean
 
     turned, rows = np.zeros(len(amounts)), []
     for i in sorted(range(len(adjusters)), key=order):
         if abs(amounts[i]) <= NO_TURN and abs(done[i]) <= NO_TURN:
             continue
         turned[i] = amounts[i]
-        kinds = ("height",) if isinstance(adjusters[i].by, Perch) else ("camber", "toe")
+        kinds = ("height",) if isinstance(adjusters[i].by, Perch) else ANGLES
         own = [(mark, at[mark]) for kind in kinds if (mark := f"{adjusters[i].corner}.{kind}") in at]
         moved = [
             (mark, k) for mark, k in own if abs(float(asked.worth[k, i] * amounts[i])) > HARDLY * asked.wanted[k].tolerance
@@ -296,8 +297,14 @@ def _is_set(base: Evaluation, mark: MarkState, corners: Sequence[Corner], whole:
 
 def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
     """Whether it is known, by plan or car, what a turn does to the marks of its own corner that it is there for."""
-    kinds = ("height",) if isinstance(adjuster.by, Perch) else ("camber", "toe")
-    return all(base.worth_now(f"{adjuster.corner}.{kind}").of(adjuster.id) is not None for kind in kinds)
+    if isinstance(adjuster.by, Perch):
+        return base.worth_now(f"{adjuster.corner}.height").of(adjuster.id) is not None
+    marks = [
+        m
+        for kind in ANGLES
+        if (m := f"{adjuster.corner}.{kind}") and (not MARK_KINDS[kind].only_aimed or base.state.plan.aim(m))
+    ]
+    return all(base.worth_now(m).of(adjuster.id) is not None for m in marks)
 
 
 def _parts(base: Evaluation, mark: str) -> tuple[tuple[str, float], ...]:
@@ -358,8 +365,9 @@ def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatAr
         return np.zeros(len(asked.wanted))
     own: dict[str, float] = {}
     for kind in AIMED_KINDS:
-        then, now = (getattr(e, "heights" if kind == "height" else kind) for e in ends)
-        for i, c in enumerate(CORNERS):
+        then, now = (e.of(kind) for e in ends)
+        for c in MARK_KINDS[kind].corners:
+            i = CORNERS.index(c)
             worth = by.get(f"{c}.{kind}", NOTHING_YET)
             straight = sum((worth.of(lever.adjuster) or 0.0) * t for lever, t in zip(asked.levers, turns, strict=True))
             own[f"{c}.{kind}"] = float(then[i] - now[i]) - straight

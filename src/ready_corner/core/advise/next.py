@@ -16,15 +16,16 @@ from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, OfMark, kind_of
+from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Perch
+from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import has_bar
-from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round
+from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
+OVER_FLOOR = ("caster", "inclination", "camber")  # angles against gravity, into which the slope of the floor goes
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
 
 
@@ -71,8 +72,30 @@ def _walked(evaluation: Evaluation, round_: Round) -> Iterator[Place]:
         if round_ in facts.walked
         and (not facts.if_aimed or state.plan.aim(facts.if_aimed) or any((c, q) in state.taken for c in facts.corners))
     }
-    yield from ((c, q) for q, facts in asked.items() if not facts.corner_by_corner for c in _ALL_ROUND if c in facts.corners)
-    yield from ((c, q) for c in WALK for q, facts in asked.items() if facts.corner_by_corner and c in facts.corners)
+    yield from (
+        (c, q)
+        for q, facts in asked.items()
+        if not facts.corner_by_corner
+        for c in _ALL_ROUND
+        if c in facts.corners and _in_its_way(state.plan, c, q)
+    )
+    yield from (
+        (c, q)
+        for c in WALK
+        for q, facts in asked.items()
+        if facts.corner_by_corner and c in facts.corners and _in_its_way(state.plan, c, q)
+    )
+
+
+def _in_its_way(plan: Plan, corner: Corner, quantity: Quantity) -> bool:
+    """Whether a quantity is read in the way in which the plan reads one of its marks; so is what is read for none."""
+    return not read_by(quantity) or bool(_for_marks(plan, corner, quantity))
+
+
+def _for_marks(plan: Plan, corner: Corner, quantity: Quantity) -> list[str]:
+    """Return the marks that are asked for, and for which the plan reads a quantity at a corner."""
+    kinds = [k for k in read_by(quantity) if quantity in plan.ways.reads(k).read]
+    return [m for k in kinds if (m := f"{corner}.{k}") and (not MARK_KINDS[k].only_aimed or plan.aim(m))]
 
 
 def ask_of(evaluation: Evaluation, place: Place) -> Ask:
@@ -98,15 +121,16 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     if quantity == "radius":  # that of the plan will do, but of a stand-in there is none
         since = state.stance.stand_ins.get(corner)
         return since is not None and not (rows and rows[-1].number > since)
-    if not rows:
-        return True
+    if not rows:  # what is known already in another way need not be read in this one
+        asked = _for_marks(state.plan, corner, quantity)
+        return not asked or any(not evaluation.mark(m).fresh for m in asked)
     if not QUANTITIES[quantity].mark:
         return state.spells.get(place, 0) > rows[-1].spell
     if quantity == "gap_hub":  # the strings' own angle outlives a turn of a link, not a move of the strings
         return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
-    mark = evaluation.mark(f"{corner}.{QUANTITIES[quantity].mark}")
+    marks = [evaluation.mark(f"{corner}.{k}") for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]
     behind = state.spells.get(place, 0) > rows[-1].spell
-    return (mark.state == "moved since" and behind) or (mark.state == "unread" and behind) or (mark.aim is None and behind)
+    return behind and any(m.state in ("moved since", "unread") or m.aim is None for m in marks)
 
 
 StepKind = Literal["settle", "disconnect", "state", "read", "lift", "perch", "turn", "try", "reconnect", "done", "plan"]
@@ -158,13 +182,13 @@ def next_step(evaluation: Evaluation) -> Step:
 def _floor_first(evaluation: Evaluation) -> Step | None:
     """Return the pad to read first where an angle is wanted and nothing is known of the floor; None once all are read, or the plan has it level."""
     plan, taken = evaluation.state.plan, evaluation.state.taken
-    wanted = any(kind_of(a.mark) == "camber" for a in plan.aims_now)
+    wanted = any(kind_of(a.mark) in OVER_FLOOR for a in plan.aims_now)
     place = next((p for p in PADS if p not in taken), None)
     if (
         not wanted
         or place is None
         or not plan.ways.sure("floor")
-        or any(kind_of(m.mark) == "camber" and m.fresh for m in evaluation.marks)
+        or any(kind_of(m.mark) in OVER_FLOOR and m.fresh for m in evaluation.marks)
     ):
         return None
     reason = finding(
@@ -240,8 +264,8 @@ def _place_of(evaluation: Evaluation, mark: MarkState) -> Place:
     if corner is None:
         parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
         return _place_of(evaluation, min(parts, key=lambda m: (m.fresh, m.number)))
-    quantity: Quantity = MARK_KINDS[kind_of(mark.mark)].read[0]  # type: ignore[assignment]
-    return corner, quantity
+    read: tuple[Quantity, ...] = evaluation.state.plan.ways.reads(kind_of(mark.mark)).read  # type: ignore[assignment]
+    return corner, next((q for q in read if (corner, q) not in evaluation.state.taken), read[0])
 
 
 def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
@@ -259,7 +283,7 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
             together = turns_now(evaluation)[0]
             if together and together.steps:
                 return _height_step(evaluation, mark)
-        elif mark.mark in (f"{corner}.camber", f"{corner}.toe"):
+        elif mark.mark in [f"{corner}.{kind}" for kind in ANGLES]:
             step = _corner_step(evaluation, corner, [mark])
             if step.kind in ("turn", "try"):
                 return step
@@ -313,11 +337,7 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
     waiting = [m for m in marks if m.state in ("unread", "moved since")]
     if not waiting:
         return None
-    asks = [
-        a
-        for a in round_of(evaluation)
-        if a.wanted and any(m.mark == f"{a.corner}.{QUANTITIES[a.quantity].asked_for}" for m in waiting)
-    ]
+    asks = [a for a in round_of(evaluation) if a.wanted and any(m.mark in _wants(a) for m in waiting)]
     if not asks:
         return None
     first = asks[0]
@@ -325,6 +345,12 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
     moved = next((m for m in waiting if m.state == "moved since"), None)
     reason = finding("because.moved", mark=moved.mark, reason=moved.reason, left=left) if moved else left
     return Step("read", finding("next.read", what=(first.corner, first.quantity)), reason, first.corner, first.quantity)
+
+
+def _wants(ask: Ask) -> tuple[str, ...]:
+    """Return the marks that want a place read: those that are read by it, or the one it stands behind."""
+    kinds = dict.fromkeys((*read_by(ask.quantity), QUANTITIES[ask.quantity].asked_for))
+    return tuple(f"{ask.corner}.{kind}" for kind in kinds if kind)
 
 
 def aim_of(mark: MarkState) -> Finding:

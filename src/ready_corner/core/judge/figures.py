@@ -19,14 +19,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.engines.alignment import camber as camber_of
-from ready_corner.core.engines.alignment import string
+from ready_corner.core.engines.alignment import steering_axis, string
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import Wheels, warped, wheels_of
 from ready_corner.core.model.heights import cross_share, rake_deg
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
-from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS
+from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, OfMark, ReadBy
 from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
@@ -35,8 +35,8 @@ from ready_corner.core.quantities.tools import Tool, odd_repeat
 from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.readings import QUANTITIES, Place, Quantity, Taken
 
-OWN_PLACES = cast(Mapping[str, tuple[Quantity, ...]], {k: MARK_KINDS[k].read for k in CORNER_KINDS})
-
+EVERY_PLACE = cast(Mapping[str, tuple[Quantity, ...]], {k: MARK_KINDS[k].every for k in CORNER_KINDS})
+EDGES: tuple[Quantity, ...] = ("gap_front", "gap_back")
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int64]
@@ -74,10 +74,12 @@ class Group:
 
 @dataclass(frozen=True)
 class Figure:
-    """A figure of one corner: what it is, and the groups of repeats read for it."""
+    """A figure of one corner: what it is, the groups of repeats read for it, and in which ways; ``apart``: two ways that do not agree, said."""
 
     measured: Measured
     groups: tuple[Group, ...]
+    ways: tuple[ReadBy, ...] = ()
+    apart: Finding | None = None
 
     @property
     def number(self) -> int:
@@ -105,7 +107,13 @@ class Seen(NamedTuple):
         return Seen._make(column[which] for column in self)
 
 
-FLOOR_UNTOLD = "floor across"
+FLOOR_UNTOLD, FLOOR_ALONG = "floor across", "floor along"
+WAYS_APART = "ways apart"
+APART = 2.5  # standard uncertainties of their difference beyond which two ways of reading do not agree
+# Where nobody told: a steering axis as cars have it, and as a car is built that was drawn; standard uncertainties in degrees.
+USUAL_AXIS = {"caster": (5.0, 4.0), "inclination": (10.0, 5.0)}
+AXIS_BUILT_DEG, JOINTS_READ_DEG, TOE_UNTOLD_DEG = 1.5, 0.3, 0.5
+NUDGE = 1e-3  # mm or degrees, of central differences
 STRETCH = 24  # spells whose figures are kept together
 
 
@@ -133,7 +141,7 @@ def default_tool(plan: Plan, quantity: Quantity) -> Tool:
     """Return the tool a quantity is read with unless another is chosen."""
     facts = QUANTITIES[quantity]
     wanted = plan.tool_for.get(quantity, facts.tool)
-    fitting = [t for t in plan.toolbox if t.measures == facts.kind]
+    fitting = [t for t in plan.toolbox if t.measures == facts.measures]
     return next((t for t in fitting if t.id == wanted), fitting[0])
 
 
@@ -145,6 +153,45 @@ class _Under:
     heights: FloatArray
     loads: FloatArray
     tilt: FloatArray
+
+
+@dataclass(frozen=True)
+class _Upright:
+    """The upward unit vector ``up`` (3,) that gauges are zeroed on, in the axes of the plane the car stands on; its sources of doubt, and ``tilted``
+    (n, 3): what it would be with one more of each."""
+
+    up: FloatArray
+    sources: tuple[Measured, ...]
+    tilted: FloatArray
+
+
+def _by_nudges(angle: Callable[[Sequence[float], FloatArray], float], inputs: Sequence[Measured], on: _Upright) -> Measured:
+    """Return an angle of figures and of what is upright, degrees, its uncertainty propagated through the function itself."""
+    at = [m.value for m in inputs]
+
+    def nudged(i: int, by: float) -> float:
+        return angle([v + by * (k == i) for k, v in enumerate(at)], on.up)
+
+    value = angle(at, on.up)
+    by = [(nudged(i, NUDGE) - nudged(i, -NUDGE)) / (2 * NUDGE) for i in range(len(at))]
+    return propagate(value, [*inputs, *on.sources], [*by, *(angle(at, up) - value for up in on.tilted)])
+
+
+def _joined(mark: str, made: Sequence[Figure]) -> Figure:
+    """Return one figure of several ways: by their weights where they agree; where two do not, half their difference stands in U, and it is said."""
+    if len(made) == 1:
+        return made[0]
+    weights = np.array([1 / max(f.measured.u, 1e-9) ** 2 for f in made])
+    whole = combine([f.measured for f in made], [float(w) for w in weights / weights.sum()])
+    groups, ways = tuple(g for f in made for g in f.groups), tuple(w for f in made for w in f.ways)
+    by = [(f, g, combine([f.measured, g.measured], [1.0, -1.0])) for i, f in enumerate(made) for g in made[:i]]
+    first, second, off = max(by, key=lambda pair: abs(pair[2].value) / max(pair[2].u, 1e-9))
+    if abs(off.value) <= APART * off.u:
+        return Figure(whole, groups, ways)
+    told = finding(
+        "mark.ways-apart", first=second.ways[0].words, second=first.ways[0].words, off=OfMark(mark, abs(off.value), 0)
+    )
+    return Figure(Measured(whole.value, {**whole.parts, WAYS_APART: abs(off.value) / 2}), groups, ways, told)
 
 
 def _known_tool(state: CarState, id_: str) -> Tool | None:
@@ -197,37 +244,64 @@ class Figures:
         own = [t for t in rows if t.reading.tool == id_]
         return Group(place, spell, tuple(best_of(own)), tool)
 
+    @remembered
+    def spells_of(self, kind: str, corner: Corner) -> list[int]:
+        """Return the spells in which a mark of a corner was read in one of its ways, oldest first."""
+        read = [spells for way in MARK_KINDS[kind].ways if (spells := self.spells(corner, way.read))]  # type: ignore[arg-type]
+        return read[0] if len(read) == 1 else sorted({n for spells in read for n in spells})
+
+    def _ways_in(self, kind: str, corner: Corner, spell: int) -> tuple[ReadBy, ...]:
+        """Return the ways in which a mark was read whole in a spell."""
+        ways = MARK_KINDS[kind].ways
+        return ways if len(ways) == 1 else tuple(w for w in ways if all(spell in self._at((corner, q)) for q in w.read))  # type: ignore[arg-type]
+
     def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
-        """Return height (mm), camber or toe (degrees), or load (kg) of a corner in a spell, the latest where None; None where not all is read."""
+        """Return height (mm), an angle (degrees), or load (kg) of a corner in a spell, the latest where None; None where not all is read."""
         if spell is None:
-            spells = self.spells(corner, OWN_PLACES[kind])
+            spells = self.spells_of(kind, corner)
             if not spells:
                 return None
             spell = spells[-1]
         try:
-            return self._figure(kind, corner, spell)
+            return self._figure(kind, corner, spell, self._ways_in(kind, corner, spell))
         except MeasuredError:
             return None
 
     def refusal(self, kind: str, corner: Corner) -> MeasuredError | None:
         """Return why a figure cannot be made of what was read last; None where it can, or nothing was read."""
-        if spells := self.spells(corner, OWN_PLACES[kind]):
+        if spells := self.spells_of(kind, corner):
             try:
-                self._figure(kind, corner, spells[-1])
+                self._figure(kind, corner, spells[-1], self._ways_in(kind, corner, spells[-1]))
             except MeasuredError as refusal:
                 return refusal
         return None
 
     @remembered
-    def _figure(self, kind: str, corner: Corner, spell: int) -> Figure | None:
-        groups = tuple(self.group((corner, q), spell) for q in OWN_PLACES[kind])
-        own: Callable[[Corner, tuple[Group, ...]], Measured | None] | None = getattr(self, f"_{kind}", None)
-        measured = own(corner, groups) if own else groups[0].estimate
-        return None if measured is None else Figure(measured, groups)
+    def _figure(self, kind: str, corner: Corner, spell: int, ways: tuple[ReadBy, ...]) -> Figure | None:
+        """Return a figure in a spell by all the ways in which it was read in it; what one of them cannot tell the others may."""
+        made: list[Figure] = []
+        refused: MeasuredError | None = None
+        for way in ways:
+            groups = tuple(self.group((corner, q), spell) for q in way.read)  # type: ignore[arg-type]
+            own: Callable[[Corner, tuple[Group, ...], ReadBy], Measured | None] | None = getattr(self, f"_{kind}", None)
+            try:
+                measured = own(corner, groups, way) if own else groups[0].estimate
+            except MeasuredError as error:
+                refused = error
+                continue
+            if measured is not None:
+                made.append(Figure(measured, groups, (way,)))
+        if refused and not made:
+            raise refused
+        return _joined(f"{corner}.{kind}", made) if made else None
 
     @remembered
     def seen(self, kind: str, corner: Corner) -> Seen:
         """Return what a figure was in every spell in which it can be made, oldest first: as :meth:`figure` makes it, all in one go."""
+        if MARK_KINDS[kind].only_aimed or any(self.spells(corner, w.read) for w in MARK_KINDS[kind].ways[1:]):  # type: ignore[arg-type]
+            return _columns(
+                [self._row(kind, corner, f, n) for n in self.spells_of(kind, corner) if (f := self.figure(kind, corner, n))]
+            )
         found = self._bare(kind, corner)
         if kind in ("height", "load"):
             i, lie = CORNERS.index(corner), np.array([r.value for r in self._under.rises])
@@ -262,10 +336,16 @@ class Figures:
         at = np.minimum(np.searchsorted(toes.spell, beside), len(toes.spell) - 1)
         return np.where(toes.spell[at] == beside, toes.value[at], 0.0)
 
+    def _row(self, kind: str, corner: Corner, figure: Figure, spell: int) -> tuple[int, float, float, int, bool]:
+        """Return what :class:`Seen` keeps of a figure: of its u, what its own readings put in."""
+        own = tuple(f"{corner}.{q}." for q in EVERY_PLACE[kind])
+        parts = [part for name, part in figure.measured.parts.items() if name.startswith(own)]
+        return spell, figure.measured.value, math.hypot(*parts), figure.number, False
+
     @remembered
     def _bare(self, kind: str, corner: Corner) -> Seen:
-        """Return a figure in every spell as its own readings alone have it: toe against the string, the rest as read."""
-        spells = self.spells(corner, OWN_PLACES[kind])
+        """Return a figure in every spell as its own readings alone have it, in the usual way: toe against the string, the rest as read."""
+        spells = self.spells(corner, MARK_KINDS[kind].read)  # type: ignore[arg-type]
         parts = [self._stretch(kind, corner, *spells[i : i + STRETCH]) for i in range(0, len(spells), STRETCH)]
         return Seen._make(map(np.concatenate, zip(*parts, strict=True))) if parts else _columns(())
 
@@ -275,7 +355,7 @@ class Figures:
         return _columns([row for spell in spells if (row := self._own(kind, corner, spell)) is not None])
 
     def _own(self, kind: str, corner: Corner, spell: int) -> tuple[int, float, float, int, bool] | None:
-        groups = [self.group((corner, q), spell) for q in OWN_PLACES[kind]]
+        groups = [self.group((corner, q), spell) for q in MARK_KINDS[kind].read]  # type: ignore[arg-type]
         try:
             bare = self.against_string(corner, spell) if kind == "toe" else groups[0].estimate
         except MeasuredError:
@@ -284,11 +364,11 @@ class Figures:
         u = Measured(0.0, {n: part for n, part in bare.parts.items() if n in own}).u
         return spell, bare.value, u, max(g.rows[-1].number for g in groups), groups[0].rows[-1].on_frame
 
-    def _height(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+    def _height(self, corner: Corner, groups: tuple[Group, ...], _: ReadBy) -> Measured:
         by = self._under
         return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.heights[CORNERS.index(corner)])])
 
-    def _load(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+    def _load(self, corner: Corner, groups: tuple[Group, ...], _: ReadBy) -> Measured:
         by = self._under
         i = CORNERS.index(corner)
         return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.loads[i])], float(by.tilt[i]))
@@ -373,18 +453,15 @@ class Figures:
         lie = np.array([r.value for r in self._under.rises])
         return tuple((self._under.heights @ lie).tolist()), tuple((self._under.loads @ lie + self._under.tilt).tolist())
 
-    def _camber(self, corner: Corner, groups: tuple[Group, ...]) -> Measured:
-        estimate = combine([groups[0].estimate, self._run_out(corner, "camber")], [1.0, 1.0])
-        if groups[0].rows[-1].on_frame:
-            return self._from_frame(corner, estimate)
-        if not self.floor:
-            return combine([estimate, self._untold_floor(corner)], [1.0, 1.0])
-        return self._camber_from_gravity(corner, groups[0].spell, self._toe_beside(corner, groups[0].rows[-1].number))
+    def _camber(self, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured:
+        on_frame = groups[0].rows[-1].on_frame
+        beside = self._toe_beside(corner, groups[0].rows[-1].number) if self.floor or on_frame else None
+        return self._camber_from_upright(corner, groups[0].spell, beside, way, on_frame)
 
     @remembered
     def _toes_read(self, corner: Corner) -> tuple[IntArray, IntArray]:
         """Return the spells in which toe was read at a corner (n), and the entry at which each was."""
-        spells, at = self.spells(corner, OWN_PLACES["toe"]), self._at((corner, "gap_back"))
+        spells, at = self.spells(corner, EDGES), self._at((corner, "gap_back"))
         return np.array(spells, dtype=np.int64), np.array([at[n][-1].number for n in spells], dtype=np.int64)
 
     def _toe_beside(self, corner: Corner, number: int) -> int | None:
@@ -393,18 +470,114 @@ class Figures:
         return int(spells[_nearest(numbers, np.array([number]))[0]]) if len(spells) else None
 
     @remembered
-    def _camber_from_gravity(self, corner: Corner, spell: int, toe_spell: int | None) -> Measured:
-        """Return a camber that was counted from gravity, floor and the wheel's own toe taken out, degrees."""
-        assert self.floor
-        estimate = combine([self.group((corner, "camber"), spell).estimate, self._run_out(corner, "camber")], [1.0, 1.0])
+    def _camber_from_upright(self, corner: Corner, spell: int, toe_spell: int | None, way: ReadBy, on_frame: bool) -> Measured:
+        """Return a camber that was counted from gravity or the frame, what stands under it and the wheel's own toe taken out, degrees."""
+        estimate = combine([self._leaned(corner, spell, way), self._run_out(corner, "camber")], [1.0, 1.0])
         toe = None if toe_spell is None else self.figure("toe", corner, toe_spell)
-        steer = toe.measured.value if toe else 0.0
-        value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self.floor.up, steer))
-        # What a millimetre of each pad does to the slope of the floor.
-        tilted = camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], self._tilted, steer)
+        steer, on = toe.measured.value if toe else 0.0, self._upright(on_frame)
+        value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], on.up, steer))
+        tilted = camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], on.tilted, steer)
         by = [float(t) - value for t in tilted]
+        warp = self._warped[corner][0] if self.floor and not on_frame else 0.0
         # d(camber)/d(reading) is 1 to the square of the floor's slope
-        return propagate(value - self._warped[corner][0], [estimate, *self._pads], [1.0, *by])
+        return propagate(value - warp, [estimate, *on.sources], [1.0, *by])
+
+    def _leaned(self, corner: Corner, spell: int, way: ReadBy) -> Measured:
+        """Return what a camber reads against whatever is upright, degrees: a gauge's figure, or the gaps of a rim to a plumb line over its span."""
+        first, *others = [self.group((corner, q), spell).estimate for q in way.read]  # type: ignore[arg-type]
+        if not others:
+            return first
+        span = self.plan.axle_of(corner).rim_flange_diameter
+        lean = -float(string.toe_against_string_deg(first.value, others[0].value, span))
+        by = math.degrees(1 / (span * max(math.cos(math.radians(lean)), 1e-6)))
+        known = Measured(span, {f"{END_OF[corner]} span": self.plan.ways.sure("span") / 2})
+        return propagate(lean, [first, others[0], known], [-by, by, -math.degrees(math.tan(math.radians(lean))) / span])
+
+    # ---- the steering axis ----
+
+    def _caster(self, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured:
+        return self._of_axis("caster", corner, groups, way)
+
+    def _inclination(self, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured:
+        return self._of_axis("inclination", corner, groups, way)
+
+    def _of_axis(self, kind: str, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured:
+        """Return caster or inclination, the floor taken out: of the line between the joints, or of the axis that a sweep turned about."""
+        which = 0 if kind == "caster" else 1
+        if way.name == "sweep":
+            return self._swept(which, corner, groups)
+        other = self._axis_near("inclination" if kind == "caster" else "caster", corner)
+        own = [g.estimate for g in groups]
+
+        def angle(at: Sequence[float], up: FloatArray) -> float:
+            lean = at[0] if len(own) == 1 else float(steering_axis.angle_of_offset_deg(at[0], at[1]))
+            both = (lean, at[-1]) if kind == "caster" else (at[-1], lean)
+            return float(steering_axis.from_gravity_deg(*both, SIDE[corner], up)[which])
+
+        return _by_nudges(angle, [*own, other], self._upright(groups[0].rows[-1].on_frame))
+
+    def _swept(self, which: int, corner: Corner, groups: tuple[Group, ...]) -> Measured:
+        """Return caster (0) or inclination (1) of a sweep: cambers steered in and out, the angles of the plates counted from the wheel's own toe,
+        and the camber straight ahead where it was read too. A caster takes the inclination from wherever it is known best."""
+        spell, on_frame, side = groups[0].spell, groups[0].rows[-1].on_frame, SIDE[corner]
+        near = self._toe_beside(corner, groups[0].rows[-1].number)
+        toe = self.figure("toe", corner, near) if near is not None else None
+        untold = Measured(aim.aim if (aim := self.plan.aim(f"{corner}.toe")) else 0.0, {f"{corner} toe untold": TOE_UNTOLD_DEG})
+        ahead = [self._leaned(corner, spell, w) for w in self._ways_in("camber", corner, spell)[:1]]
+        known = self._inclination_known(corner)
+        run_out = self._run_out(corner, "camber")
+        leans = [combine([g, run_out], [1.0, 1.0]) for g in (groups[0].estimate, groups[1].estimate, *ahead)]
+        u = max(leans[0].u, 1e-6)
+
+        def angle(at: Sequence[float], up: FloatArray) -> float:
+            plate_in, plate_out, own, inclination, *cambers = at
+            steer = np.array([own + plate_in, own - plate_out, own][: len(cambers)])
+            leaning = camber_of.camber_from_gravity_deg(np.array(cambers), side, up, steer)
+            by = None if which else steering_axis.Known(inclination, known.u)
+            return float(steering_axis.axis_from_sweep(steer, leaning, by, u)[which])
+
+        plates = [groups[2].estimate, groups[3].estimate]
+        return _by_nudges(angle, [*plates, toe.measured if toe else untold, known, *leans], self._upright(on_frame))
+
+    def _inclination_known(self, corner: Corner) -> Measured:
+        """Return the inclination for a sweep, degrees: of the joints as they were read last, the floor taken out, else as :meth:`_axis_near` has it."""
+        for way in MARK_KINDS["inclination"].ways:
+            if way.name != "sweep" and (spells := self.spells(corner, way.read)):  # type: ignore[arg-type]
+                groups = tuple(self.group((corner, q), spells[-1]) for q in way.read)  # type: ignore[arg-type]
+                read = self._of_axis("inclination", corner, groups, way)
+                return Measured(read.value, {**read.parts, f"{corner} inclination of the joints": JOINTS_READ_DEG})
+        return self._axis_near("inclination", corner)
+
+    def _axis_near(self, kind: str, corner: Corner) -> Measured:
+        """Return caster or inclination about as it is, degrees: as the joints were read last, else as drawn, else as cars have it."""
+        for way in MARK_KINDS[kind].ways:
+            spells = [] if way.name == "sweep" else self.spells(corner, way.read)  # type: ignore[arg-type]
+            if spells:
+                first, *others = [self.group((corner, q), spells[-1]).estimate for q in way.read]  # type: ignore[arg-type]
+                lean = (
+                    float(steering_axis.angle_of_offset_deg(first.value, max(others[0].value, 1.0))) if others else first.value
+                )
+                return Measured(lean, {f"{corner} {kind} of the joints": JOINTS_READ_DEG})
+        drawn = float(self.wheels.drawn[kind][CORNERS.index(corner)])
+        usual, u = USUAL_AXIS[kind]
+        value, u = (drawn, AXIS_BUILT_DEG) if math.isfinite(drawn) else (usual, u)
+        return Measured(value, {f"{corner} {kind} untold": u})
+
+    # ---- what is upright ----
+
+    @remembered
+    def _upright(self, on_frame: bool) -> "_Upright":
+        """Return what gauges are upright by, in the axes of the plane the car stands on: gravity over the pads as read, or the frame."""
+        if on_frame:
+            return self._frame_upright()
+        if self.floor:
+            return _Upright(self.floor.up, tuple(self._pads), self._tilted)
+        u = math.degrees(self.plan.ways.sure("floor") / 2)
+        at = np.array([self.plan.wheel_place(c) for c in CORNERS])
+        by = u / np.sqrt(((at - at.mean(axis=0)) ** 2).sum(axis=0)) if u else (0.0, 0.0)
+        sources = tuple(Measured(0.0, {n: float(b)} if u else {}) for n, b in ((FLOOR_ALONG, by[0]), (FLOOR_UNTOLD, by[1])))
+        sine, cosine = math.sin(math.radians(1)), math.cos(math.radians(1))
+        return _Upright(camber_of.LEVEL_UP, sources, np.array([[sine, 0.0, cosine], [0.0, sine, cosine]]))
 
     @property
     @remembered
@@ -413,36 +586,23 @@ class Figures:
         at, lie = [self.plan.wheel_place(c) for c in CORNERS], np.array([p.value for p in self._pads])
         return np.array([camber_of.floor_from_pads(at, lie + one).up for one in np.eye(len(CORNERS))])
 
-    def _from_frame(self, corner: Corner, estimate: Measured) -> Measured:
-        """Return a camber that was counted from the frame: the frame's attitude over the tyres, by its four heights, is taken out."""
+    def _frame_upright(self) -> "_Upright":
+        """Return the upright of the frame in the plane of the tyres, by its four heights against the drawing."""
         heights = [self.figure("height", c) for c in CORNERS]
         at = [self.plan.height_place(c) for c in CORNERS]
         aims = [self.plan.aim(f"{c}.height") for c in CORNERS]
         drawn = [p.height if p.height is not None else a.aim if a else None for p, a in zip(at, aims, strict=True)]
         if any(h is None for h in heights) or any(d is None for d in drawn):
-            raise MeasuredError(
-                finding("camber.frame-heights"),
-                path="typed",
-            )
-        figures = [h.measured for h in heights if h]
+            raise MeasuredError(finding("camber.frame-heights"), path="typed")
+        figures = tuple(h.measured for h in heights if h)
         design = np.array([[1.0, p.station, p.offset] for p in at])
+        lie = np.array([m.value for m in figures]) - np.array(drawn, dtype=float)
 
-        def camber(lie: Sequence[float]) -> float:
-            off = np.array(lie) - np.array(drawn, dtype=float)
+        def up(off: FloatArray) -> FloatArray:
             _, along, across = np.linalg.lstsq(design, off, rcond=None)[0]
-            up = np.array([-along, -across, 1.0]) / np.sqrt(1 + along**2 + across**2)
-            return float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], up))
+            return np.asarray(np.array([-along, -across, 1.0]) / np.sqrt(1 + along**2 + across**2))
 
-        lie = [m.value for m in figures]
-        value = camber(lie)
-        by = [camber([v + (k == i) for k, v in enumerate(lie)]) - value for i in range(len(CORNERS))]
-        return propagate(value, [estimate, *figures], [1.0, *by])
-
-    def _untold_floor(self, corner: Corner) -> Measured:
-        """Return what a floor of which no pad was read may do to a camber: nothing but its u, degrees; the same slope leans all wheels one way."""
-        across = math.fsum(self.plan.wheel_place(c)[1] ** 2 for c in CORNERS)
-        u = math.degrees(self.plan.ways.sure("floor") / 2 / math.sqrt(across))
-        return Measured(0.0, {FLOOR_UNTOLD: SIDE[corner] * u} if u else {})
+        return _Upright(up(lie), figures, np.array([up(lie + one) for one in np.eye(len(CORNERS))]))
 
     def _run_out(self, corner: Corner, kind: str) -> Measured:
         """Return what the run-out of a rim adds to a camber or a toe: nothing but its u, degrees. A dial's whole reading, the wheel standing anywhere."""
@@ -461,7 +621,7 @@ class Figures:
             return dict.fromkeys(CORNERS, (0.0, 0.0))
         return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}
 
-    def _toe(self, corner: Corner, groups: tuple[Group, ...]) -> Measured | None:
+    def _toe(self, corner: Corner, groups: tuple[Group, ...], _: ReadBy) -> Measured | None:
         against = self.against_string(corner, groups[0].spell)
         opening = self.opening(corner, groups[0].rows[-1].number)
         if opening is None:
@@ -473,7 +633,7 @@ class Figures:
     def against_string(self, corner: Corner, spell: int) -> Measured:
         """Return toe against the string as it stands, in degrees, from front and back gap of one spell."""
         span = self.plan.axle_of(corner).rim_flange_diameter
-        front, back = (self.group((corner, q), spell).estimate for q in OWN_PLACES["toe"])
+        front, back = (self.group((corner, q), spell).estimate for q in EDGES)
         toe = float(string.toe_against_string_deg(front.value, back.value, span))
         string.require_clear_of_tyre(front.value, back.value, span, self.plan.axle_of(corner).tyre_diameter)
         by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))

@@ -19,11 +19,11 @@ from ready_corner.core.engines.learning import (
     learn,
     with_hardly,
 )
-from ready_corner.core.judge.figures import FLOOR_UNTOLD, OWN_PLACES, Figure, Figures, Group
+from ready_corner.core.judge.figures import EDGES, EVERY_PLACE, FLOOR_ALONG, FLOOR_UNTOLD, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import CORNER_KINDS, MARKS, OfMark, kind_of
+from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark, kind_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -152,7 +152,7 @@ class Evaluation:
     def _touching(self, mark: str) -> list[Move]:
         """Return the changes that could move a corner mark."""
         corner, kind = split(mark)
-        places = {(corner, q) for q in OWN_PLACES[kind]}
+        places = {(corner, q) for q in EVERY_PLACE[kind]}
         return [m for m in self.state.moves if (m.adjuster or m.unknown) and not places.isdisjoint(m.moves)]
 
     @remembered
@@ -186,7 +186,7 @@ class Evaluation:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
         worth, turned, latest = self.worth_now(mark), dict[str, float](), dict[str, Move]()
         corner, kind = split(mark)
-        places = {(corner, q) for q in OWN_PLACES[kind]}
+        places = {(corner, q) for q in EVERY_PLACE[kind]}
         for move in self.state.moves[bisect_right(self._moved_at, number) :]:
             if not (move.adjuster or move.unknown):
                 continue
@@ -242,7 +242,9 @@ class Evaluation:
         corner, kind = split(mark)
         figure = self.figures.figure(kind, corner)
         if figure is None:
-            return MarkState(mark, "unread", aim=self.state.plan.aim(mark), reason=self._missing(corner, kind))
+            aim = self.state.plan.aim(mark)
+            unread = aim is not None or not MARK_KINDS[kind].only_aimed
+            return MarkState(mark, "unread" if unread else None, aim=aim, reason=self._missing(corner, kind))
         return self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
 
     def _whole_mark(self, mark: str) -> MarkState:
@@ -282,6 +284,8 @@ class Evaluation:
             reason = finding("mark.moved", by=by.said, worth=OfMark(mark, effect.total, 0), doubt=doubt, entries=(by.number,))
             return replace(row, state="moved since", reason=reason, moved=True)
         judgement = judge(measured, aim)
+        if figure.apart:
+            return replace(row, state="too close to call", reason=figure.apart, way="read", settle=finding("settle.ways-apart"))
         if judgement.verdict == "holds":
             if row.provisional:
                 reason = finding("mark.read-unready", why=figure.why)
@@ -301,7 +305,7 @@ class Evaluation:
 
         if row.odd is not None:
             return by("read", "settle.odd-repeat", entry=row.odd)
-        floor = measured.parts.get(FLOOR_UNTOLD, 0.0) ** 2
+        floor = sum(measured.parts.get(name, 0.0) ** 2 for name in (FLOOR_UNTOLD, FLOOR_ALONG))
         if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
         tool = groups[0].tool
@@ -353,12 +357,17 @@ class Evaluation:
     def _missing(self, corner: Corner, kind: str) -> Finding:
         if refusal := self.figures.refusal(kind, corner):
             return refusal.finding
-        read = [q for q in OWN_PLACES[kind] if self.state.taken.get((corner, q))]
-        if kind != "toe" or not read:
+        read = [q for q in EVERY_PLACE[kind] if self.state.taken.get((corner, q))]
+        if not read:
             return finding("mark.unread")
+        if kind != "toe":
+            begun = next((w for w in MARK_KINDS[kind].ways if set(read).intersection(w.read)), MARK_KINDS[kind].ways[0])
+            if left := tuple((corner, q) for q in begun.read if q not in read):
+                return finding("mark.still-to-read", left=left)
+            return finding("mark.parts-apart")
         if len(read) == 1:
             return finding("mark.one-edge", front=read[0] == "gap_front")
-        if not self.figures.spells(corner, OWN_PLACES[kind]):
+        if not self.figures.spells(corner, EDGES):
             return finding("mark.edges-apart")
         return finding("mark.string-unknown")
 

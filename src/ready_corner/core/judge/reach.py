@@ -1,8 +1,8 @@
-"""What a turn of every adjuster does by the plan to every corner mark: its own camber and toe, and through springs and tyres heights, loads and the other corners.
+"""What a turn of every adjuster does by the plan to every corner mark: its own angles, and through springs and tyres heights, loads and the other corners.
 
 Small changes about the plan's stance. A link first moves its wheel with the spring keeping its length; what that lifts the chassis by, and
-what a perch lifts it by, is shared out by the least energy of a stiff chassis on its springs and tyres; camber and toe then go with the
-travel of each wheel and, relative to the ground, with the roll of the body. A live axle is one part.
+what a perch lifts it by, is shared out by the least energy of a stiff chassis on its springs and tyres; the angles then go with the travel of
+each wheel and, relative to the ground, with roll and pitch of the body. A live axle is one part.
 
 Source: stiffness matrices of springs, bars and tyres; docs/stance.md, docs/choices.md (What no longer holds).
 """
@@ -20,25 +20,34 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raises, response
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.marks import ANGLES, MARK_KINDS
 from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.record.happenings import LOAD, TYRE
 
 FloatArray = NDArray[np.float64]
+STEERED = ("caster", "inclination")
 
 # Standard uncertainties. Springs of the plan are seldom known better than to a tenth; even springs taken for want of it, than to two fifths.
 SPRINGS_TRUSTED, SPRINGS_GUESSED = 0.1, 0.4
 LEAST_MM, LEAST_KG = 0.02, 0.05  # a turn
-UNTOLD_PER_MM = {"camber": 0.05, "toe": 0.02}  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
+UNTOLD_PER_MM = {
+    "caster": 0.05,
+    "inclination": 0.05,
+    "camber": 0.05,
+    "toe": 0.02,
+}  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
 LEAST_PER_MM = 0.003
+STEP_MM = 0.05  # of central differences over travel
 
 
 @dataclass(frozen=True)
 class Wheels:
-    """How camber and toe (4,) of the wheels go with their travel (4,): rows (4, 4) degrees a mm, nan where the plan does not tell; ``axle`` (4,) of bool."""
+    """How the angles of the wheels (4,) go with their travel (4,): ``by_travel`` (4, 4) degrees a mm a kind, nan where the plan does not tell;
+    what they are as ``drawn``, (4,) degrees a kind, nan likewise; ``axle`` (4,) of bool."""
 
-    camber: FloatArray
-    toe: FloatArray
+    by_travel: Mapping[str, FloatArray]
+    drawn: Mapping[str, FloatArray]
     axle: FloatArray
 
 
@@ -91,6 +100,18 @@ class _Lift:
         return self.wheels - self.heights - self.loads / tyres
 
 
+def _pitch(rises: FloatArray, at: FloatArray) -> float:
+    """Return how far the body leans back by the heights of its two ends, degrees: nose up plus."""
+    return float(np.degrees((rises[:2].mean() - rises[2:].mean()) / (at[:2, 0].mean() - at[2:, 0].mean())))
+
+
+def _leaning(kind: str, corner: Corner, lean: float, pitch: float, axle: bool) -> float:
+    """Return what a body that leans to the right and back, degrees, does to an angle of a wheel against the ground; an axle lies on its tyres."""
+    if kind == "caster":
+        return pitch
+    return {"camber": -1.0, "inclination": 1.0}.get(kind, 0.0) * (0.0 if axle else SIDE[corner] * lean)
+
+
 def _lean(rises: FloatArray, at: FloatArray) -> FloatArray:
     """Return how far each end leans to the right by the heights of its two sides, (4,) degrees by corner."""
     return np.array([np.degrees((rises[i] - rises[i + 1]) / (at[i, 1] - at[i + 1, 1])) for i in (0, 0, 2, 2)])
@@ -105,11 +126,11 @@ class _Table:
     springs: Springing
     wheels: Wheels
     found: dict[str, dict[str, tuple[float, float]]] = field(
-        default_factory=lambda: {f"{c}.{k}": {} for c in CORNERS for k in ("height", "camber", "toe", "load")}
+        default_factory=lambda: {f"{c}.{k}": {} for k in ("height", *ANGLES, "load") for c in MARK_KINDS[k].corners}
     )
 
     def add(self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None = None, least: bool = True) -> None:
-        """Add a change: by its lift, and what it does to camber and toe of its ``own`` wheels besides. ``least``: whether it is doubted at all where it does nothing."""
+        """Add a change: by its lift, and what it does to the angles of its ``own`` wheels besides. ``least``: whether it is doubted at all where it does nothing."""
         own, trusted = own or {}, SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED
         wheels = np.column_stack([np.ones(4), self.at])
         heights = self.there @ np.linalg.lstsq(wheels, lift.heights, rcond=None)[0]
@@ -117,14 +138,14 @@ class _Table:
         for kind, values, some in (("height", heights, LEAST_MM), ("load", lift.loads / GRAVITY, LEAST_KG)):
             for c, v in zip(CORNERS, values, strict=True):
                 self.found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (some if doubt else 0.0)
-        travel, lean = lift.travel(self.springs.tyres), _lean(lift.heights, self.at)
-        for i, c in enumerate(CORNERS):
-            for kind, rows in (("camber", self.wheels.camber), ("toe", self.wheels.toe)):
+        travel, lean, pitch = lift.travel(self.springs.tyres), _lean(lift.heights, self.at), _pitch(lift.heights, self.at)
+        for kind, rows in self.wheels.by_travel.items():
+            for c in MARK_KINDS[kind].corners:
+                i = CORNERS.index(c)
                 direct = own.get((c, kind), 0.0)
                 told = bool(np.isfinite(rows[i]).all())
                 with_travel = float(rows[i] @ travel) if told else 0.0
-                if kind == "camber" and not self.wheels.axle[i]:
-                    with_travel -= SIDE[c] * float(lean[i])
+                with_travel += _leaning(kind, c, float(lean[i]), pitch, bool(self.wheels.axle[i]))
                 u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
                 u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
                 self.found[f"{c}.{kind}"][name] = direct + with_travel, u
@@ -140,8 +161,8 @@ def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) ->
     travel, side = lift.travel(springs.tyres), np.array([SIDE[c] for c in CORNERS])
     # A live axle lies on its two pads, the others lean with the body.
     lean = np.where(wheels.axle, _lean(rises, at), _lean(lift.heights, at))
-    camber = np.where(wheels.axle, 0.0, np.nan_to_num(wheels.camber) @ travel)
-    return camber - side * lean, np.nan_to_num(wheels.toe) @ travel
+    camber = np.where(wheels.axle, 0.0, np.nan_to_num(wheels.by_travel["camber"]) @ travel)
+    return camber - side * lean, np.nan_to_num(wheels.by_travel["toe"]) @ travel
 
 
 def _alone(adjuster: Adjuster) -> FloatArray:
@@ -173,33 +194,41 @@ def _swept(plan: Plan) -> dict[Corner, Sweep]:
 
 
 def wheels_of(plan: Plan) -> Wheels:
-    """Return how camber and toe go with travel by the plan's linkages; reckoned once for a plan.
+    """Return how the angles go with travel by the plan's linkages; reckoned once for a plan.
 
     Source: linkage and springs together, docs/stance.md.
     """
-    camber, toe, axle = np.full((4, 4), np.nan), np.full((4, 4), np.nan), np.zeros(4, dtype=bool)
+    rows = {kind: np.full((4, 4), np.nan) for kind in ANGLES}
+    drawn, axle = {kind: np.full(4, np.nan) for kind in ANGLES}, np.zeros(4, dtype=bool)
     swept = _swept(plan)
     for i, c in enumerate(CORNERS):
         if c not in swept:
             continue
         body, answers = swept[c].body, swept[c].answers
-        camber[i], toe[i] = 0.0, 0.0
+        side, first = ("left." if SIDE[c] > 0 else "right.") if body.is_axle else "", i - i % 2
+        for kind in ANGLES:
+            if f"{side}{kind}_deg" in answers:
+                drawn[kind][i], rows[kind][i] = float(answers[f"{side}{kind}_deg"][0]), 0.0
+        own = slice(first, first + 2) if body.is_axle else slice(i, i + 1)
+        for kind in (k for k in STEERED if np.isfinite(drawn[k][i])):
+            ends = sweep(body, STEP_MM * np.array([-1.0, 1.0])).answers[f"{side}{kind}_deg"]
+            rows[kind][i, own] = float(ends[1] - ends[0]) / (2 * STEP_MM) / (own.stop - own.start)
         if not body.is_axle:
-            camber[i, i], toe[i, i] = float(answers["camber_deg_per_mm"][0]), float(answers["toe_deg_per_mm"][0])
+            for kind in ("camber", "toe"):
+                rows[kind][i, i] = float(answers[f"{kind}_deg_per_mm"][0])
             continue
-        side, first = ("left." if SIDE[c] > 0 else "right."), i - i % 2
         rolled = sweep(body, np.zeros(2), roll_deg=np.array([-ROLL_STEP_DEG, ROLL_STEP_DEG])).answers[f"{side}toe_deg"]
         wide = abs(body.shape.point(body.wheels[0].centre)[1] - body.shape.point(body.wheels[1].centre)[1])
         heave = float(answers[f"{side}toe_deg_per_mm"][0]) / 2
         by_roll = float(rolled[1] - rolled[0]) / (2 * ROLL_STEP_DEG) * float(np.degrees(1 / wide))
-        toe[i, first], toe[i, first + 1] = heave + by_roll, heave - by_roll
+        rows["toe"][i, own] = heave + by_roll, heave - by_roll
         axle[i] = True
-    return Wheels(camber, toe, axle)
+    return Wheels(rows, drawn, axle)
 
 
 def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
-    """Return what one turn of each link does to camber and toe (degrees) of the wheels it moves, their springs keeping their length, and to
-    how far each wheel then stands out under the chassis (“rise”, mm)."""
+    """Return what one turn of each link does to the angles (degrees) of the wheels it moves, their springs keeping their length, and to how far
+    each wheel then stands out under the chassis (“rise”, mm)."""
     found: dict[str, dict[tuple[Corner, str], float]] = {}
     swept = _swept(plan)
     for corner in CORNERS:
@@ -210,7 +239,8 @@ def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
         one = not body.is_axle
         corners = [corner] if one else [c for c in CORNERS if END_OF[c] == END_OF[corner]]
         side = {c: "" if one else "left." if SIDE[c] > 0 else "right." for c in corners}
-        answers = (("camber", "camber_deg", 1.0), ("toe", "toe_deg", 1.0), ("rise", "contact_z", -1.0))
+        told = swept[corner].answers
+        answers = [(k, f"{k}_deg", 1.0) for k in ANGLES if f"{side[corner]}{k}_deg" in told] + [("rise", "contact_z", -1.0)]
         by = by_turn(swept[corner], own, [side[c] + answer for c in corners for _, answer, _ in answers])
         for name, turned in by.items():
             found[name] = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}

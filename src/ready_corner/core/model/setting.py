@@ -6,18 +6,20 @@ they then are, the body of the car rides on its springs and tyres, and each whee
 Source: constraint equations of rigid bodies, docs/linkage.md; stiffness matrices, docs/stance.md.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ready_corner.core.engines.linkage.answers import axis_joints
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.linkage.sweep import length_at_rest, sweep, travel_near
 from ready_corner.core.model.predicted import parts_of
 from ready_corner.core.model.springs_of_plan import Springing, places, raises, response
 from ready_corner.core.model.study import Change, changed
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End
+from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, kind_of
 from ready_corner.core.plan.plan import Plan
 
 FloatArray = NDArray[np.float64]
@@ -25,13 +27,16 @@ FloatArray = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Setting:
-    """Heights at their places (4,) in mm against the drawing, camber and toe (4,) in degrees, loads (4,) in N beside what the springs carry as drawn;
-    nan where the links would not reach."""
+    """Heights at their places (4,) in mm against the drawing, angles (4,) in degrees a kind, loads (4,) in N beside what the springs carry as drawn;
+    nan where the links would not reach. Angles of the steering axis are there where the plan has aims for them."""
 
     heights: FloatArray
-    camber: FloatArray
-    toe: FloatArray
+    angles: Mapping[str, FloatArray]
     loads: FloatArray
+
+    def of(self, kind: str) -> FloatArray:
+        """Return heights or an angle of all corners, (4,); zeros of an angle that is not there."""
+        return self.heights if kind == "height" else self.angles.get(kind, np.zeros(4))
 
 
 def setting(
@@ -54,13 +59,17 @@ def setting(
     travel = rise - heights - loads / springs.tyres
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
     plane = np.linalg.lstsq(np.column_stack([np.ones(4), at]), heights, rcond=None)[0]
-    camber, toe = np.zeros(4), np.zeros(4)
+    kinds = [k for k in ANGLES if k in ("camber", "toe") or any(kind_of(a.mark) == k for a in plan.aims_now)]
+    angles = {kind: np.zeros(4) for kind in kinds}
+    pitch = float(np.degrees((heights[:2].mean() - heights[2:].mean()) / (at[:2, 0].mean() - at[2:, 0].mean())))
     for i, c in enumerate(CORNERS):
         first = i - i % 2
         lean = float(np.degrees((heights[first] - heights[first + 1]) / (at[first, 1] - at[first + 1, 1])))
         if name := _name(c, bodies):
-            camber[i], toe[i] = _angles(c, held[name], travel, lean)
-    return Setting(there @ plane, camber, toe, loads)
+            own = [kind for kind in kinds if c in MARK_KINDS[kind].corners]
+            for kind, value in _angles(c, held[name], travel, lean, pitch, own).items():
+                angles[kind][i] = value
+    return Setting(there @ plane, angles, loads)
 
 
 @dataclass(frozen=True)
@@ -99,18 +108,21 @@ def _held(plan: Plan, name: str, body: Body, turns: Mapping[str, float]) -> _Hel
     return _Held(turned, travel, tuple(float((r["contact_z"] - t["contact_z"])[0]) for r, t in zip(rest, now, strict=True)))
 
 
-def _angles(corner: Corner, held: _Held, travel: FloatArray, lean: float) -> tuple[float, float]:
-    """Return camber and toe of a wheel against the ground, degrees, with the travel (4,) of all wheels in mm beside what the links hold them at."""
+def _angles(
+    corner: Corner, held: _Held, travel: FloatArray, lean: float, pitch: float, kinds: Sequence[str]
+) -> dict[str, float]:
+    """Return angles of a wheel against the ground, degrees, with the travel (4,) of all wheels in mm beside what the links hold them at, the body
+    leaning right by ``lean`` and back by ``pitch``."""
     i, body = CORNERS.index(corner), held.body
-    if not body.is_axle:
-        found = sweep(body, np.array([held.travel + travel[i]]), only_pose=True).wheels[0]
-        return float(found["camber_deg"][0]) - SIDE[corner] * lean, float(found["toe_deg"][0])
-    first = i - i % 2
-    wide = 2 * abs(float(body.shape.point(body.wheels[0].centre)[1]))
-    heave, roll = (
-        (travel[first] + travel[first + 1]) / 2,
-        float(np.degrees(np.arctan((travel[first] - travel[first + 1]) / wide))),
-    )
-    wheel = sweep(body, np.array([held.travel + heave]), roll_deg=np.array([roll]), only_pose=True).wheels[i % 2]
+    plain = not set(kinds) - {"camber", "toe"} or axis_joints(body, body.wheels[0]) is not None
+    if body.is_axle:
+        first = i - i % 2
+        wide = 2 * abs(float(body.shape.point(body.wheels[0].centre)[1]))
+        heave = (travel[first] + travel[first + 1]) / 2
+        roll = float(np.degrees(np.arctan((travel[first] - travel[first + 1]) / wide)))
+        found = sweep(body, np.array([held.travel + heave]), roll_deg=np.array([roll]), only_pose=plain).wheels[i % 2]
+    else:
+        found = sweep(body, np.array([held.travel + travel[i]]), only_pose=plain).wheels[0]
     # An axle lies on its tyres, however the body leans over it: what it rolls under the body is the body's roll.
-    return float(wheel["camber_deg"][0]) - SIDE[corner] * lean, float(wheel["toe_deg"][0])
+    leaning = {"caster": pitch, "inclination": SIDE[corner] * lean, "camber": -SIDE[corner] * lean}
+    return {kind: float(found[f"{kind}_deg"][0]) + leaning.get(kind, 0.0) for kind in kinds}

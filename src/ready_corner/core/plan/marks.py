@@ -1,7 +1,7 @@
 """The kinds of marks, one row each: what it is called, its unit, what is read for it, and the words for either way."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
@@ -12,18 +12,28 @@ Sum = tuple[tuple[str, float], ...]  # corner marks, each with its weight
 
 
 @dataclass(frozen=True)
+class ReadBy:
+    """One way in which a mark is read at its corner: its ``name`` in plans, its ``words``, and the quantities it takes."""
+
+    name: str
+    words: str
+    read: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class MarkKind:
     """One kind of mark.
 
-    ``read``: the quantities read for it at its corner; none for what is made of corner marks: ``sums`` of them by place, where they do not
-    hang on the figures themselves. ``corners``: where it is read. ``aimed``: whether a plan has aims for it. ``plus`` and ``minus``: what such
+    ``ways``: how it is read at its corner, the usual one first; none for what is made of corner marks: ``sums`` of them by place, where they
+    do not hang on the figures themselves. ``corners``: where it is read. ``aimed``: whether a plan has aims for it, ``only_aimed``: whether
+    nobody asks for it where there is none. ``plus`` and ``minus``: what such
     values are called (the figure keeps its sign where empty); ``under`` and ``over``: what is needed, with the size of the miss; ``do_under``
     and ``do_over``: the same as short as a drawing needs it. ``short``: as it stands in the walk-round.
     """
 
     label: str
     unit: MarkUnit
-    read: tuple[str, ...]
+    ways: tuple[ReadBy, ...]
     plus: str
     minus: str
     under: str
@@ -33,20 +43,51 @@ class MarkKind:
     sums: Mapping[str, Sum] | None = None
     corners: tuple[Corner, ...] = CORNERS
     aimed: bool = True
+    only_aimed: bool = False
     short: str = ""
+
+    @property
+    def read(self) -> tuple[str, ...]:
+        """What is read for it in the usual way."""
+        return self.ways[0].read if self.ways else ()
+
+    @property
+    def every(self) -> tuple[str, ...]:
+        """What is read for it in any way."""
+        return tuple(dict.fromkeys(q for way in self.ways for q in way.read))
+
+    def way(self, name: str) -> ReadBy:
+        """Return a way by its name; the usual one where there is none such."""
+        return next((w for w in self.ways if w.name == name), self.ways[0])
 
 
 _TOTAL: Mapping[str, Sum] = {"front": (("LF.toe", 1.0), ("RF.toe", 1.0)), "rear": (("LR.toe", 1.0), ("RR.toe", 1.0))}
 _HALF: Sum = (("LR.toe", -0.5), ("RR.toe", 0.5))
 _DIAGONAL: Sum = (("LF.height", 1.0), ("RF.height", -1.0), ("LR.height", -1.0), ("RR.height", 1.0))
 
+_TAPE = ReadBy("tape", "tape", ("height",))
+_SWEEP = ReadBy("sweep", "sweep on turn plates", ("sweep_in", "sweep_out", "plate_in", "plate_out"))
+_BAR = ReadBy("bar", "gauge on a bar across the ball joints", ("caster",))
+_PLUMB = ReadBy("plumb", "plumb lines and rule", ("caster_offset", "joint_height"))
+
 MARK_KINDS: Mapping[str, MarkKind] = {
-    "height": MarkKind("ride height", "mm", ("height",), "", "", "{} too low", "{} too high", "up {}", "down {}", short="height"),
-    "camber": MarkKind("camber", "deg", ("camber",), "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}"),
-    "toe": MarkKind("toe", "deg", ("gap_front", "gap_back"), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
-    "load": MarkKind("load", "kg", ("load",), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False),
+    "height": MarkKind("ride height", "mm", (_TAPE,), "", "", "{} too low", "{} too high", "up {}", "down {}", short="height"),
+    "caster": MarkKind(
+        "caster", "deg", (_SWEEP, _BAR, _PLUMB), "", "", "needs {} more caster", "needs {} less caster", "more caster {}", "less caster {}",
+        corners=("LF", "RF"), only_aimed=True,
+    ),
+    "inclination": MarkKind(
+        "inclination", "deg", (replace(_BAR, read=("inclination",)), replace(_PLUMB, read=("inclination_offset", "joint_height")), _SWEEP),
+        "", "", "needs {} more inclination", "needs {} less inclination", "top in {}", "top out {}", corners=("LF", "RF"), only_aimed=True,
+    ),
+    "camber": MarkKind(
+        "camber", "deg", (ReadBy("gauge", "gauge on the rim", ("camber",)), ReadBy("plumb", "plumb line and rule", ("lean_top", "lean_bottom"))),
+        "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}",
+    ),
+    "toe": MarkKind("toe", "deg", (ReadBy("string", "string and rule", ("gap_front", "gap_back")),), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
+    "load": MarkKind("load", "kg", (ReadBy("scales", "scales", ("load",)),), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False),
     "wheelbase": MarkKind(
-        "wheelbase", "mm", ("wheelbase",), "", "", "{} too short", "{} too long", "longer {}", "shorter {}", corners=("LF", "RF"), aimed=False
+        "wheelbase", "mm", (ReadBy("trammel", "trammel", ("wheelbase",)),), "", "", "{} too short", "{} too long", "longer {}", "shorter {}", corners=("LF", "RF"), aimed=False
     ),
     "total_toe": MarkKind(
         "total toe", "deg", (), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}", _TOTAL
@@ -85,6 +126,7 @@ class OfMark:
 
 CORNER_KINDS = tuple(k for k, row in MARK_KINDS.items() if row.sums is None)
 AIMED_KINDS = tuple(k for k in CORNER_KINDS if MARK_KINDS[k].aimed)
+ANGLES = tuple(k for k in AIMED_KINDS if MARK_KINDS[k].unit == "deg")  # in the order in which they are set
 WHOLE_MARKS = tuple(f"{place}.{k}" for k, row in MARK_KINDS.items() for place in row.sums or ())
 MARKS = tuple(f"{c}.{k}" for k in AIMED_KINDS for c in MARK_KINDS[k].corners) + WHOLE_MARKS
 

@@ -12,7 +12,7 @@ from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Sh
 from ready_corner.core.engines.linkage.layouts import LayoutName
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End, Point
 from ready_corner.core.plan.footing import Footing
-from ready_corner.core.plan.marks import MARKS
+from ready_corner.core.plan.marks import MARK_KINDS, MARKS, ReadBy
 from ready_corner.core.quantities.errors import CalledError, PlannedError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
@@ -256,7 +256,8 @@ class Ways:
     gaps, half widths not needed). How sure these are, in mm (U), None where the plan does not say and the default stands:
     ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind,
     ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
-    each pad may be off level for as long as they are not read, 0 where they are known to be level.
+    each pad may be off level for as long as they are not read, 0 where they are known to be level. ``read_by``: the way in which each kind of
+    mark is read, where it is not the usual one.
     """
 
     strings: Literal["each", "box"] = "each"
@@ -266,8 +267,13 @@ class Ways:
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
+    read_by: Mapping[str, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
+        for kind, name in self.read_by.items():
+            known = [w.name for w in MARK_KINDS[kind].ways] if kind in MARK_KINDS else []
+            if name not in known:
+                raise PlannedError(finding("plan.no-way", kind=kind, way=name, known=tuple(known)), path=f"ways.read_by.{kind}")
         for name in DOUBTS:
             value = getattr(self, name)
             if value is not None and not (math.isfinite(value) and value >= 0):
@@ -275,6 +281,10 @@ class Ways:
                     finding("plan.doubt-below-zero"),
                     path=f"ways.{name}",
                 )
+
+    def reads(self, kind: str) -> ReadBy:
+        """Return in which way a kind of mark is read: as the plan says, else the usual one."""
+        return MARK_KINDS[kind].way(self.read_by.get(kind, ""))
 
     def sure(self, name: str) -> float:
         """Return how sure one of them is, mm: as the plan says, else the default."""

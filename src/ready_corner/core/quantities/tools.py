@@ -10,7 +10,7 @@ from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import Measured
 
-Measures = Literal["length", "angle", "mass"]
+Measures = Literal["length", "angle", "mass", "steer"]
 STEP_TO_U = 1 / math.sqrt(12)  # standard uncertainty of a rectangular step; JCGM 100:2008, 4.3.7
 INCH = 25.4  # mm, exact
 LB = 0.45359237  # kg, exact
@@ -103,5 +103,6 @@ def default_tools(inches: bool) -> tuple[Tool, ...]:
         *(Tool(id_, name, "length", step, repeat) for id_, name, step, repeat in lengths),
         Tool("bubble", "Bubble gauge", "angle", 0.1, 0.05, 0.03),
         Tool("digital", "Digital gauge", "angle", 0.05, 0.03, 0.02),
+        Tool("plate", "Turn plate", "steer", 0.5, 0.2, 0.2),
         Tool("scales", "Wheel scales", "mass", LB if inches else 0.5, 0.4),
     )

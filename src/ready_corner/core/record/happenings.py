@@ -13,7 +13,7 @@ from ready_corner.core.quantities.fields import Id, Label, Many, Prefix, Typed, 
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.act import Act, entry_kind
 from ready_corner.core.record.moves import Move, places
-from ready_corner.core.record.readings import MOVED_BY, OF_LINKS, ON_WHEELS, Happening, Quantity
+from ready_corner.core.record.readings import MOVED_BY, OF_LINKS, ON_WHEELS, Happening, Quantity, read_by
 from ready_corner.core.record.stance_acts import StateSaid
 
 HAPPENING_WORDS: Mapping[Happening, str] = {
@@ -102,6 +102,7 @@ class Happened(Act):
 
 
 UNSETTLED = finding("why.unsettled")
+_LEANS = frozenset({"height", "load", "caster", "inclination", "camber"})  # what the car's load and state show in
 
 
 @dataclass(frozen=True)
@@ -118,7 +119,7 @@ class Condition:
         rows = [] if self.settled else [UNSETTLED]
         if has_bar and self.bar_connected and quantity in ("height", "load"):
             rows.append(finding("why.bar-on"))
-        return (*rows, *(said.wanting if said and quantity in ("height", "load", "camber") else ()))
+        return (*rows, *(said.wanting if said and _LEANS.intersection(read_by(quantity)) else ()))
 
 
 def has_bar(plan: Plan) -> bool:

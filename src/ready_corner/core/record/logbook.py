@@ -30,7 +30,7 @@ from ready_corner.core.record.jig_base import JigAct
 from ready_corner.core.record.letting_go import lets_go
 from ready_corner.core.record.moves import Move
 from ready_corner.core.record.notes import Correction, Surveyed
-from ready_corner.core.record.readings import Place, Reading, Taken
+from ready_corner.core.record.readings import QUANTITIES, Place, Reading, Taken
 from ready_corner.core.record.revisions import count, gone_after, revised
 from ready_corner.core.record.stance_acts import StanceAct, StanceLog
 
@@ -163,7 +163,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             plan, plan_number = what.plan, entry.number
         elif isinstance(what, Reading):
             why = condition.why(what.quantity, stance.state, has_bar(plan))
-            on_frame = what.quantity == "camber" and jig.zero == "frame"
+            on_frame = QUANTITIES[what.quantity].gauged and jig.zero == "frame"
             taken.setdefault(what.place, []).append(Taken(entry.number, spells.get(what.place, 0), what, why, on_frame))
         elif isinstance(what, JigAct | StanceAct):
             if isinstance(what, JigAct):

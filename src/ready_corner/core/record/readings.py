@@ -2,17 +2,23 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, SIDE, Corner
+from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
+from ready_corner.core.quantities.tools import Measures
 from ready_corner.core.record.act import Act, entry_kind
 
-Quantity = Literal["height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase"]
+Quantity = Literal[
+    "height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase", "lean_top", "lean_bottom",
+    "caster", "caster_offset", "joint_height", "inclination", "inclination_offset", "plate_in", "sweep_in", "plate_out", "sweep_out",
+]  # fmt: skip
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
 Drawing = Literal["above", "behind", "side", "wheel"]
@@ -28,7 +34,8 @@ class QuantityFacts:
     other figures are made of. ``moved_by``: what that happens to the car moves it. ``floor``: it is read of the car on its wheels, and
     what the springs do shows in it. ``behind``: the mark for which it is asked, though it is no reading of it.
     ``walked``: the rounds on which it is asked for, at every corner in turn, or (``corner_by_corner``) with what else is read there; only where
-    it was read before or the mark ``if_aimed`` has an aim, if that is named. ``drawing``: on which it is shown.
+    it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
+    reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on.
     """
 
     kind: Kind
@@ -49,6 +56,12 @@ class QuantityFacts:
     corner_by_corner: bool = False
     drawing: Drawing = "above"
     if_aimed: str = ""
+    gauged: bool = False
+
+    @property
+    def measures(self) -> Measures:
+        """What a tool must measure to read it."""
+        return "steer" if self.tool == "plate" else self.kind  # type: ignore[return-value]
 
     @property
     def asked_for(self) -> str:
@@ -59,6 +72,18 @@ class QuantityFacts:
 _CAR: tuple[Happening, ...] = ("tyre", "load", "level", "weld", "cut", "knock")
 _STRING: tuple[Happening, ...] = ("string", *_CAR)
 _GAP = "{tool} square to the string, level, at the height of the wheel centre."
+
+
+def _steered(
+    words: str, short: str, spot: str, usual: tuple[float, float], title: str, how: str, gauged: bool = False
+) -> QuantityFacts:
+    """Return one quantity of a sweep: the plate under a steered front wheel, or its camber there."""
+    return QuantityFacts(
+        "angle", words, short, spot, None if gauged else 0.0, usual, "digital" if gauged else "plate", title, how, "caster", _CAR, True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="behind" if gauged else "wheel",
+        gauged=gauged,
+    )  # fmt: skip
+
 
 # Limits beyond which a figure is a slip of the pen on any car: mm for lengths, degrees for angles, kg for loads.
 QUANTITIES: Mapping[Quantity, QuantityFacts] = {
@@ -74,7 +99,50 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "camber": QuantityFacts(
         "angle", "camber", "cam", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
         "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True,
-        walked=("set",), drawing="behind",
+        walked=("set",), drawing="behind", gauged=True,
+    ),
+    "lean_top": QuantityFacts(
+        "length", "gap from the plumb line to the rim's top edge", "top", "the gap at the top", 0.0, (0.0, 600.0), "rule", "{Corner} rim, top edge to the plumb line",
+        "{tool} level from a plumb line outside the wheel, at the rim's highest point.", "camber", _CAR, True,
+        walked=("set",), corner_by_corner=True, drawing="behind",
+    ),
+    "lean_bottom": QuantityFacts(
+        "length", "gap from the plumb line to the rim's bottom edge", "bottom", "the gap at the bottom", 0.0, (0.0, 600.0), "rule", "{Corner} rim, bottom edge to the plumb line",
+        "{tool} level from the same plumb line, at the rim's lowest point.", "camber", _CAR, True,
+        walked=("set",), corner_by_corner=True, drawing="behind",
+    ),
+    "plate_in": _steered("angle the plate shows, steered in", "plate in", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered in",
+        "Steer until the front of this wheel points in by 20° or so. Read the turn plate: any angle will do."),
+    "sweep_in": _steered("camber steered in", "cam in", "the camber steered in", (-25.0, 25.0), "{Corner} camber, steered in",
+        "{tool} on the flat of the rim, brake held on, zeroed on gravity. Minus when the top leans in.", gauged=True),
+    "plate_out": _steered("angle the plate shows, steered out", "plate out", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered out",
+        "Steer through straight ahead until its front points out by about as much. Read the turn plate."),
+    "sweep_out": _steered("camber steered out", "cam out", "the camber steered out", (-25.0, 25.0), "{Corner} camber, steered out",
+        "{tool} on the flat of the rim, brake held on, zeroed on gravity. Minus when the top leans in.", gauged=True),
+    "caster": QuantityFacts(
+        "angle", "lean of the ball joints, from the side", "caster", "the lean of the joints", None, (-30.0, 30.0), "digital", "{Corner} ball joints, lean from the side",
+        "{tool} on a bar across upper and lower ball joint, along the car. Plus when the upper one lies behind.", "caster", _CAR, True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="side", gauged=True,
+    ),
+    "caster_offset": QuantityFacts(
+        "length", "upper ball joint behind the lower", "behind", "how far it lies behind", None, (-200.0, 300.0), "rule", "{Corner} upper ball joint, how far behind the lower",
+        "{tool} along the car between plumb lines from both joints. Minus when the upper one lies ahead.", "caster", _CAR, True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="side",
+    ),
+    "inclination": QuantityFacts(
+        "angle", "lean of the ball joints, from ahead", "incl", "the lean of the joints", None, (-10.0, 45.0), "digital", "{Corner} ball joints, lean from ahead",
+        "{tool} on a bar across upper and lower ball joint, across the car. Plus when the upper one lies further in.", "inclination", _CAR, True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="behind", gauged=True,
+    ),
+    "inclination_offset": QuantityFacts(
+        "length", "upper ball joint further in than the lower", "inside", "how far it lies inside", None, (-100.0, 400.0), "rule", "{Corner} upper ball joint, how far inside the lower",
+        "{tool} across the car between plumb lines from both joints. Minus when the upper one lies further out.", "inclination", _CAR, True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="behind",
+    ),
+    "joint_height": QuantityFacts(
+        "length", "height of the upper ball joint over the lower", "joints", "the height between the joints", 0.0, (50.0, 900.0), "tape", "{Corner} ball joints, height between them",
+        "{tool} upright, from the level of the lower joint to that of the upper.", "caster", _CAR, True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="side",
     ),
     "gap_front": QuantityFacts(
         "length", "gap to the rim's front edge", "front", "the front gap", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True,
@@ -117,7 +185,7 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
 }  # fmt: skip
 ON_WHEELS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if facts.floor)
 ON_STANDS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if "stands" in facts.walked)
-OF_LINKS: tuple[Quantity, ...] = ("height", "camber", *GAPS)  # what a turn of a link may move at its corner
+OF_LINKS: tuple[Quantity, ...] = tuple(q for q in ON_WHEELS if q != "load")  # what a turn of a link may move at its corner
 MOVED_BY: Mapping[Happening, tuple[Quantity, ...]] = {
     h: tuple(q for q, facts in QUANTITIES.items() if h in facts.moved_by) for h in get_args(Happening)
 }
@@ -167,8 +235,12 @@ class Reading(Act):
     def check(self, plan: Plan) -> None:
         """Refuse another tool, what no tool can give, and what no car has unless it is confirmed."""
         facts = QUANTITIES[self.quantity]
+        if self.corner not in facts.corners:
+            raise CalledError(
+                finding("reading.not-there", reading=facts.words, corner=self.corner, at=facts.corners), path="corner"
+            )
         tool = plan.tool(self.tool)
-        if tool.measures != facts.kind:
+        if tool.measures != facts.measures:
             raise CalledError(finding("tool.other-reading", tool=tool.name, reading=facts.words), path="tool")
         read = (facts.kind, self.figure)
         if facts.never_under is not None and self.figure < facts.never_under:
@@ -201,9 +273,15 @@ class Taken:
     on_frame: bool = False
 
 
+@cache
+def read_by(quantity: Quantity) -> tuple[str, ...]:
+    """Return the kinds of marks that are read by a quantity, in one of their ways."""
+    return tuple(k for k, row in MARK_KINDS.items() if quantity in row.every)
+
+
 def upright_of(quantity: Quantity, value: float) -> float:
     """Return what a gauge that shows ``value`` shows for upright: 90 degrees where it was zeroed lying down, else 0."""
-    return 90.0 if quantity == "camber" and UPRIGHT_READS[0] <= value <= UPRIGHT_READS[1] else 0.0
+    return 90.0 if QUANTITIES[quantity].gauged and UPRIGHT_READS[0] <= value <= UPRIGHT_READS[1] else 0.0
 
 
 def say_figure(kind: Kind, value: float, units: Units) -> str:

@@ -72,6 +72,7 @@ SPECS: Mapping[str, Callable[[Any, Units], str]] = {
     "happening": lambda v, u: HAPPENING_WORDS[v],
     "reading": lambda v, u: say_figure(v[0], v[1], u),
     "plus": lambda v, u: " + ".join(_plain(x, u) for x in v),
+    "places": lambda v, u: ", ".join(_begun(title_of(x)) for x in v),
     "begun_place": lambda v, u: _begun(title_of(v)),
     "upright": lambda v, u: say_angle(v, 0),
     "echo": lambda v, u: _said_back(v, u),  # noqa: PLW0108

@@ -13,7 +13,10 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.optimize import brentq
+from scipy.spatial.transform import Rotation
 
+from ready_corner.core.engines.alignment.camber import toe_deg, wheel_axis
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.statics.springs import GRAVITY
@@ -22,6 +25,7 @@ from ready_corner.core.model.predicted import parts_of
 from ready_corner.core.model.setting import setting
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, sprung_loads
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
@@ -30,13 +34,15 @@ from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.readings import Quantity
 
 FloatArray = NDArray[np.float64]
+STEERED = ("caster", "inclination")
+PLUMB_MM, JOINTS_MM = 120.0, 260.0  # a plumb line outside a rim; the height between two ball joints
 
 
 @dataclass(frozen=True)
 class Faults:
     """How far a practice car is off its plan and mis-set, and how well it can be read: standard deviations unless “most” is said.
 
-    ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``toe`` (degrees), ``height`` (mm): most that it
+    ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``caster``, ``toe`` (degrees), ``height`` (mm): most that it
     is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, half of it either way; ``hubs``: mm
     of the middle of the hubs of an axle off the centreline; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a car
     which was not rolled stands off; ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
@@ -46,6 +52,7 @@ class Faults:
     built: float = 1.5
     springs: float = 0.08
     camber: float = 2.0
+    caster: float = 1.5
     toe: float = 1.0
     height: float = 15.0
     pads: float = 1.5
@@ -84,6 +91,8 @@ class HiddenCar:
         self._right = self._figures({})
         self._off = self._mis_set()
         self._residual = {f"{c}.{k}": self._rng.uniform(-0.5, 0.5) for c in CORNERS for k in ("height", "camber", "toe")}
+        self._residual |= {a.mark: self._rng.uniform(-0.5, 0.5) for a in self.plan.aims_now if a.mark.endswith(STEERED)}
+        self._plates: dict[tuple[Corner, str], float] = {}
 
     # ---- what a builder can do ----
 
@@ -138,8 +147,9 @@ class HiddenCar:
                 if not parts_of(a) and not isinstance(a.by, Perch):
                     own[CORNERS.index(a.corner)] += self._own[a.id] * turns.get(a.id, 0.0)
             loads = found.loads + (np.zeros(4) if carried is None else carried)
-            camber, toe = found.camber + own[:, 0], found.toe + own[:, 1]
-            self._set[key] = {"height": found.heights, "camber": camber, "toe": toe, "load": loads / GRAVITY}
+            untold = {"camber": own[:, 0], "toe": own[:, 1]}
+            angles = {kind: value + untold.get(kind, 0.0) for kind, value in found.angles.items()}
+            self._set[key] = {"height": found.heights, **angles, "load": loads / GRAVITY}
         return self._set[key]
 
     def _exact(self, corner: Corner, quantity: Quantity) -> float:
@@ -151,6 +161,11 @@ class HiddenCar:
             return self.truth(f"{corner}.height") + float(self._stands[i]) - float(lie[i])
         if quantity == "camber":
             return self._gauged(corner)
+        if quantity in ("lean_top", "lean_bottom"):
+            half = self.plan.axle_of(corner).rim_flange_diameter / 2 * np.sin(np.radians(self._gauged(corner)))
+            return PLUMB_MM + float(half) * (-1 if quantity == "lean_top" else 1)
+        if quantity in MARK_KINDS["caster"].every or quantity in MARK_KINDS["inclination"].every:
+            return self._of_axis(corner, quantity)
         if quantity == "load":
             return self.truth(f"{corner}.load") + float((on.loads @ self._pads)[i]) / GRAVITY
         if quantity == "pad":
@@ -159,14 +174,61 @@ class HiddenCar:
             return self._gap(corner, quantity)
         raise CalledError(finding("simulation.cannot-read", quantity=quantity))
 
-    def _gauged(self, corner: Corner) -> float:
-        """Return what a gauge zeroed on gravity shows at a rim: the wheel's axis against the upright of the workshop, the floor sloping as its pads do."""
-        camber, toe = (np.radians(self.truth(f"{corner}.{k}") + self._off_rim(corner, k)) for k in ("camber", "toe"))
-        axis = np.array([np.sin(toe) * np.cos(camber), SIDE[corner] * np.cos(toe) * np.cos(camber), -np.sin(camber)])
+    def _gauged(self, corner: Corner, steered: float = 0.0) -> float:
+        """Return what a gauge zeroed on gravity shows at a rim: the wheel's axis against the upright of the workshop, the floor sloping as its pads do;
+        ``steered`` so many degrees in about its steering axis."""
+        own = {kind: self.truth(f"{corner}.{kind}") for kind in ("camber", "toe")}
+        axis = wheel_axis(
+            own["toe"] + self._off_rim(corner, "toe"), own["camber"] + self._off_rim(corner, "camber"), SIDE[corner]
+        )
+        if steered:
+            axis = self._about_axis(corner, axis, own["toe"] + steered)
+        return float(np.degrees(np.arcsin(-axis @ self._up)))
+
+    @property
+    def _up(self) -> FloatArray:
+        """The upright of the workshop in the axes of the plane through the pads."""
         at = np.array([[1.0, *self.plan.wheel_place(c)] for c in CORNERS])
         _, ahead, left = np.linalg.lstsq(at, self._pads, rcond=None)[0]
-        up = np.array([ahead, left, 1.0]) / np.sqrt(1 + ahead**2 + left**2)
-        return float(np.degrees(np.arcsin(-axis @ up)))
+        return np.asarray(np.array([ahead, left, 1.0]) / np.sqrt(1 + ahead**2 + left**2))
+
+    def _about_axis(self, corner: Corner, rim: FloatArray, toe: float) -> FloatArray:
+        """Return the axis of a rim once its wheel is turned about the steering axis until the wheel points ``toe`` in, degrees."""
+        wheel = wheel_axis(self.truth(f"{corner}.toe"), self.truth(f"{corner}.camber"), SIDE[corner])
+        about = self._steering_axis(corner)
+
+        def off(turn: float) -> float:
+            return float(toe_deg(Rotation.from_rotvec(turn * about).apply(wheel))) - toe
+
+        turn = brentq(off, -1.2, 1.2, xtol=1e-13)  # radians, well past any lock
+        return np.asarray(Rotation.from_rotvec(turn * about).apply(rim))
+
+    def _steering_axis(self, corner: Corner) -> FloatArray:
+        """Return the unit steering axis of a corner in the plane of the pads, pointing up: true caster, and inclination as it is or as cars have it."""
+        caster, inclination = (
+            self.truth(f"{corner}.{kind}") if kind in self._now() else usual
+            for kind, usual in zip(STEERED, (5.0, 10.0), strict=True)
+        )
+        k = np.array([-np.tan(np.radians(caster)), -SIDE[corner] * np.tan(np.radians(inclination)), 1.0])
+        return np.asarray(k / np.linalg.norm(k))
+
+    def _of_axis(self, corner: Corner, quantity: Quantity) -> float:
+        """Return what is read of a steering axis: of the line between its joints, against the upright of the workshop, or of a sweep of the wheel."""
+        way = "in" if quantity.endswith("_in") else "out"
+        if quantity.startswith("plate_"):  # steered anew for every reading of a plate
+            self._plates[corner, way] = float(self._rng.uniform(17.0, 22.0))
+            return self._plates[corner, way]
+        if quantity.startswith("sweep_"):
+            plate = self._plates.setdefault((corner, way), 20.0)
+            return self._gauged(corner, plate if way == "in" else -plate)
+        up = self._up
+        ahead = np.array([1.0, 0.0, 0.0]) - up[0] * up
+        ahead /= np.linalg.norm(ahead)
+        k = self._steering_axis(corner)
+        x, y, z = k @ ahead, k @ np.cross(up, ahead), k @ up
+        behind, inside = float(-x / z), float(-SIDE[corner] * y / z)
+        by = {"caster": np.degrees(np.arctan(behind)), "inclination": np.degrees(np.arctan(inside)), "joint_height": JOINTS_MM}
+        return float(by.get(quantity, JOINTS_MM * (behind if quantity == "caster_offset" else inside)))
 
     def _off_rim(self, corner: Corner, kind: str) -> float:
         """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
@@ -231,6 +293,12 @@ class HiddenCar:
         """Return how many turns of one adjuster bring a mark of its corner to the most that is said, alone."""
         one = self._figures({adjuster.id: 1.0})
         i = CORNERS.index(adjuster.corner)
-        allowed = {"height": self.faults.height, "camber": self.faults.camber, "toe": self.faults.toe}
+        most = {
+            "height": self.faults.height,
+            "caster": self.faults.caster,
+            "camber": self.faults.camber,
+            "toe": self.faults.toe,
+        }
+        allowed = {kind: size for kind, size in most.items() if kind in one and adjuster.corner in MARK_KINDS[kind].corners}
         own = [allowed[k] / max(abs(float(one[k][i] - self._right[k][i])), 1e-6) for k in allowed]
         return min(own)

@@ -5,6 +5,7 @@ Source: docs/practice.md.
 
 from dataclasses import replace
 
+from ready_corner.core.judge.reach import wheels_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
 from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd, Ways
 from ready_corner.core.quantities.verdict import Aim
@@ -19,13 +20,16 @@ CAMBER_BY: dict[str, tuple[str, str]] = {
 LAYOUTS = tuple(CAMBER_BY)
 # What a builder knows of the ways of the car: hubs taped, span measured, rims turned on a dial. Practice cars are off by so much and no more.
 WAYS = Ways(hub_middle=0.6, span=1.0, run_out=0.1)
-TOLERANCES = {"height": 3.0, "camber": 0.3, "toe": 0.2}  # mm, degrees
+CASTER_BY = {"five-link": "bar", "three-link-axle": "plumb"}  # the others sweep it on plates
+TOLERANCES = {"height": 3.0, "caster": 0.5, "camber": 0.3, "toe": 0.2}  # mm, degrees
 
 
 def practice_plan(plan: Plan, layout: str) -> Plan:
-    """Return a plan with rod ends for camber and toe and a perch at every corner, and its own aims with practicable tolerances."""
+    """Return a plan with threads for camber, toe and, in front, caster and a perch at every corner, and its own aims with practicable tolerances; caster
+    is to be as drawn."""
     adjusters: list[Adjuster] = []
     aims: list[Aim] = []
+    caster = wheels_of(plan).drawn["caster"]
     for corner in CORNERS:
         by = CAMBER_BY[layout][0 if END_OF[corner] == "front" else 1]
         if by:
@@ -35,11 +39,18 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
                 ),
                 Adjuster(f"{corner}.tie", "tie rod end", corner, _rod_end(1.0), moves=Moves(f"{corner}.tie rod")),
             ]
+        if END_OF[corner] == "front":
+            slides = layout == "tern"  # the strut's top on its plate; the others have a rod end at the upper arm's rear leg
+            fore = Moves(f"{corner}.strut.top", (-1.0, 0.0, 0.0)) if slides else Moves(f"{corner}.upper rear leg")
+            name = "strut top, fore and aft" if slides else "upper rear leg rod end"
+            adjusters.append(Adjuster(f"{corner}.caster", name, corner, _rod_end(1.25), moves=fore))
+            aims.append(Aim(f"{corner}.caster", round(float(caster[CORNERS.index(corner)]), 1), TOLERANCES["caster"]))
         adjusters.append(Adjuster(f"{corner}.perch", "perch", corner, Perch(1.5, 25.0, 25.0, 0.8)))
         kinds = ("height", "camber", "toe") if by else ("height",)
         wanted = [(f"{corner}.{kind}", TOLERANCES[kind]) for kind in kinds]
         aims += [Aim(mark, own.aim, tolerance) for mark, tolerance in wanted if (own := plan.aim(mark))]
-    return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims), ways=WAYS)
+    ways = replace(WAYS, read_by={"caster": CASTER_BY[layout]}) if layout in CASTER_BY else WAYS
+    return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims), ways=ways)
 
 
 def _rod_end(pitch: float) -> tuple[ThreadedEnd]:

@@ -118,14 +118,26 @@ def wheel_answers(body: Body, shape: Shape, pose: Pose, motion: Motion, wheel: W
         "front_arm": s * (contact[..., 1] - centre[..., 1] + speed[..., 2] / turning[..., 0]),
         "side_arm": -speed[..., 2] / turning[..., 1],
     }
-    names = axis_joints(body, wheel)
-    if names is not None:
-        lower, upper = (of_body.of_car(shape, n) if n in body.layout.of_car else of_body.at(shape, n) for n in names)
-        return out | _about_axis((lower, _upward(upper - lower)), n, contact, s)
+    if axis_joints(body, wheel) is not None:
+        return out | about_joints(body, shape, of_body, wheel, out, n)
     if motion.by_tie is None:
         return out
     at, k, pitch = _free_axis(pose, twist, motion.by_tie)
     return out | _about_axis((at, k), n, contact, s) | {"axis_pitch": pitch}
+
+
+def about_joints(body: Body, shape: Shape, pose: Pose, wheel: Wheel, found: Answers, n: Array) -> Answers:
+    """Return caster, inclination, scrub and trail of a wheel with axis n whose steering axis is a line between joints; ``pose`` of the body, and what was
+    ``found`` of the wheel. Empty where it is no such line.
+
+    Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
+    """
+    names = axis_joints(body, wheel)
+    if names is None:
+        return {}
+    lower, upper = (pose.of_car(shape, name) if name in body.layout.of_car else pose.at(shape, name) for name in names)
+    contact = np.stack([found[f"contact_{k}"] for k in "xyz"], axis=-1)
+    return _about_axis((lower, _upward(upper - lower)), n, contact, wheel.side)
 
 
 def axis_joints(body: Body, wheel: Wheel) -> tuple[str, str] | None:

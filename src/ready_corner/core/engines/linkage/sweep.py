@@ -10,6 +10,7 @@ import numpy as np
 
 from ready_corner.core.engines.linkage.answers import (
     Answers,
+    about_joints,
     member_answers,
     motion_of,
     nudged,
@@ -19,12 +20,12 @@ from ready_corner.core.engines.linkage.answers import (
     roll_answers,
     wheel_answers,
 )
-from ready_corner.core.engines.linkage.body import Body, Spring
+from ready_corner.core.engines.linkage.body import Body, Spring, Wheel
 from ready_corner.core.engines.linkage.knuckles import wheel_motion
 from ready_corner.core.engines.linkage.mechanism import Pose, Shape, design_pose
 from ready_corner.core.engines.linkage.parts import arm_turning, spring_length
 from ready_corner.core.engines.linkage.solve import NEARLY_SINGULAR, End, Poses, masked, solve
-from ready_corner.core.engines.linkage.space import STEP, Array, cross
+from ready_corner.core.engines.linkage.space import STEP, Array, cross, turned
 from ready_corner.core.quantities.errors import CalledError, PlannedError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.naming import meant
@@ -68,7 +69,7 @@ def sweep(
     """Return every answer at every travel (mm, bump positive), steer (rack mm, left positive) and roll (degrees, axles only).
 
     The three broadcast: a row of travels against a column of steers gives answers in the shape of that grid (``poses`` stay in one row).
-    only_pose: camber, toe and positions alone. Raises SingularLinkageError, and PlannedError where what cannot be steered or rolled is.
+    only_pose: camber, toe and positions alone, and the steering axis where it is a line between joints. Raises SingularLinkageError, and PlannedError where what cannot be steered or rolled is.
     Source: docs/linkage.md.
     """
     for name, drive, most, unit in (
@@ -121,8 +122,7 @@ def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False)
     whole = pose if ok.all() else _filled(pose, shape, ok)
     shared: Answers = {}
     if only_pose:
-        still = np.zeros((*whole.place.shape[:-1], 6))
-        wheels = tuple(place_answers(shape, wheel_motion(body, shape, whole, still, w)[0], w) for w in body.wheels)
+        wheels = tuple(_placed(body, shape, whole, w) for w in body.wheels)
     else:
         with np.errstate(
             divide="ignore", invalid="ignore"
@@ -138,6 +138,13 @@ def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False)
     if ok.all():
         return wheels, shared
     return tuple(_blanked(w, ok) for w in wheels), _blanked(shared, ok)
+
+
+def _placed(body: Body, shape: Shape, pose: Pose, wheel: Wheel) -> Answers:
+    """Return where a wheel is and how it stands, and its steering axis where that is a line between joints."""
+    of_wheel = wheel_motion(body, shape, pose, np.zeros((*pose.place.shape[:-1], 6)), wheel)[0]
+    found = place_answers(shape, of_wheel, wheel)
+    return found | about_joints(body, shape, pose, wheel, found, turned(of_wheel.rotation, wheel.axis))
 
 
 def _filled(pose: Pose, shape: Shape, ok: Array) -> Pose:

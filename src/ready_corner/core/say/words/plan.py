@@ -56,6 +56,7 @@ WORDS = {
     "plan.rim-over-tyre": "{end:Capital}: the rim ({rim:len}) is not smaller than its tyre ({tyre:len}). Measure both again.",
     "plan.twice": "“{name}” is in the plan twice. Give each its own.",
     "plan.no-mark": "“{mark}” is no mark of a car.",
+    "plan.no-way": "“{kind}” cannot be read by “{way}”. {known?Choose {known:or}.|It is read in one way only.}",
     "plan.no-tool-for": "“{tool}” is not among the tools of this car.",
     "plan.no-tool": "This car has no tool “{tool}”. {near}",
     "plan.no-adjuster": "The plan has no adjuster “{adjuster}”. {near}",

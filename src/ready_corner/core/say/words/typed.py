@@ -1,6 +1,11 @@
 """What was typed and cannot be read, or is read otherwise than meant."""
 
 WORDS = {
+    "reading.not-there": "The {reading} is not read at the {corner:corner}: read it at the {at:corners}.",
+    "axis.no-height": "The upper joint must lie over the lower one: type the height between them as a length above nothing.",
+    "sweep.too-few": "{positions} positions of the steering do not tell the axis: read the camber straight ahead too, or the inclination.",
+    "sweep.too-far": "The wheel would be steered {steer:.1f}°, further than {most:.0f}°: read the plate again.",
+    "sweep.too-small": "The positions of the steering are only {apart:.1f}° apart. Steer further, 20° in and 20° out: under {least:.0f}° the caster is all noise.",
     "simulation.cannot-read": "A practice car does not answer a reading of {quantity}. Read heights, pads, camber, the gaps to the string or the scales.",
     "toe.longer-than-span": "A toe is less than the span it is taken over. Type both again.",
     "toe.span-wanted": '“{text}” is a length, and as that a toe says nothing without its span. Type it over the rim, such as 1/16" in over the rim, or in degrees.',
