@@ -10,12 +10,15 @@ from scipy.spatial.transform import Rotation
 from ready_corner.core.advise.next import next_step, round_of
 from ready_corner.core.engines.alignment import steering_axis
 from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.judge.progress import share_held
 from ready_corner.core.plan.corners import CORNERS, SIDE
+from ready_corner.core.plan.marks import MARKS, is_length
 from ready_corner.core.plan.plan import Ways
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.logbook import fold
+from ready_corner.core.record.readings import QUANTITIES
 from ready_corner.core.say.template import in_mm
 from tests.core.cars import FINE, Log, plan
 from tests.core.practice import PracticeCar
@@ -280,3 +283,17 @@ def test_about_95_in_100_drawn_cars_lie_within_u_however_they_are_read(way):
     for kind, rows in inside.items():
         # 300 draws know 95 % to 1.3 percent, one standard deviation
         assert 0.92 <= np.mean(rows) <= 0.985, (kind, np.mean(rows))
+
+
+def test_whatever_may_be_aimed_at_is_judged_and_belongs_to_a_stage():
+    aims = tuple(Aim(m, 100.0 if is_length(m) else 50.0 if m.endswith("weight") else 1.0, 1.0) for m in MARKS)
+    log = Log(replace(plan(tools=(*FINE, PLATE)), aims=aims))
+    assert set(share_held(evaluate(fold(None, log.entries)))) == {"Set", "Stance"}
+    for corner in CORNERS:
+        for quantity, facts in QUANTITIES.items():
+            if corner in facts.corners and facts.measures in ("length", "angle", "steer"):
+                tool = {"angle": "digital", "steer": "plate"}.get(facts.measures, "tape")
+                log.read(corner, quantity, 20.0 if facts.measures == "steer" else 1.0 if facts.kind == "angle" else 200.0, tool)
+        found = evaluate(fold(None, log.entries))
+        assert next_step(found).sentence
+        assert share_held(found)

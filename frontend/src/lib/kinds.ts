@@ -1,5 +1,5 @@
 // Kinds of entries and of marks as the core describes them: forms, labels, units, and the order they are shown in.
-import type { What } from './api/client';
+import type { Quantity, What } from './api/client';
 import { TOLD } from './api/kinds.generated';
 
 export interface FormField {
@@ -21,10 +21,21 @@ export interface MarkKind {
   readonly unit: 'mm' | 'deg' | 'kg' | '%';
   readonly read: string | null;
   readonly plus: string;
+  readonly ways: Readonly<Record<string, string>>;
+  readonly only_aimed: boolean;
   readonly at: readonly string[];
 }
 
-export const QUANTITIES = TOLD.quantities;
+export interface QuantityKind {
+  readonly short: string;
+  readonly spot: string;
+  readonly kind: 'length' | 'angle' | 'mass';
+  readonly measures: 'length' | 'angle' | 'mass' | 'steer';
+  readonly marks: readonly string[];
+  readonly turned: boolean;
+}
+
+export const QUANTITIES: Record<Quantity, QuantityKind> = TOLD.quantities;
 export const FORMS = TOLD.forms as Record<string, KindForm>;
 export const MARK_KINDS = TOLD.marks.kinds as Record<string, MarkKind>;
 export const CORNER_KINDS: readonly string[] = TOLD.marks.corner;
@@ -44,6 +55,9 @@ export const wholeName = (mark: string, size: 'label' | 'short' = 'short'): stri
 };
 /** What the marks of a kind are called at the corners. */
 export const cornerName = (kind: string, size: 'label' | 'short' = 'short'): string => capital(MARK_KINDS[kind]![size]);
+
+/** The kinds of marks that are read at a corner. */
+export const kindsAt = (corner: string): string[] => CORNER_KINDS.filter((k) => MARK_KINDS[k]!.at.includes(corner));
 
 /** What is empty in a form, field by field. */
 export const emptyForm = (kind: string): Record<string, string | boolean> =>

@@ -8,7 +8,7 @@ from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, WHOLE_MARKS
 from ready_corner.core.quantities.fields import Label, Typed
 from ready_corner.core.record.kinds import KINDS
-from ready_corner.core.record.readings import QUANTITIES
+from ready_corner.core.record.readings import OF_LINKS, QUANTITIES, read_by
 
 
 def forms() -> dict[str, Any]:
@@ -49,8 +49,19 @@ def _without_none(hint: Any) -> Any:
 
 
 def quantities() -> dict[str, Any]:
-    """Return the words of every quantity that is read of a corner: on a key, and for where it is read."""
-    return {q: {"short": facts.short, "spot": facts.spot, "kind": facts.kind} for q, facts in QUANTITIES.items()}
+    """Return the words of every quantity that is read of a corner: on a key, and for where it is read; by what, for which marks, and whether a turn
+    of a link may move it."""
+    return {
+        q: {
+            "short": facts.short,
+            "spot": facts.spot,
+            "kind": facts.kind,
+            "measures": facts.measures,
+            "marks": list(read_by(q)),
+            "turned": q in OF_LINKS and not facts.outlives,
+        }
+        for q, facts in QUANTITIES.items()
+    }
 
 
 def marks() -> dict[str, Any]:
@@ -62,6 +73,8 @@ def marks() -> dict[str, Any]:
             "unit": row.unit,
             "read": row.read[0] if row.read else None,
             "plus": row.plus,
+            "ways": {way.name: way.words for way in row.ways},
+            "only_aimed": row.only_aimed,
             "aimed": kind in AIMED_KINDS or row.sums is not None,
             "at": list(row.corners) if row.sums is None else list(row.sums),
         }

@@ -169,6 +169,10 @@ export const TOLD = {
         "unit": "mm",
         "read": "height",
         "plus": "",
+        "ways": {
+          "tape": "tape"
+        },
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "LF",
@@ -183,6 +187,12 @@ export const TOLD = {
         "unit": "deg",
         "read": "sweep_in",
         "plus": "",
+        "ways": {
+          "sweep": "sweep on turn plates",
+          "bar": "gauge on a bar across the ball joints",
+          "plumb": "plumb lines and rule"
+        },
+        "only_aimed": true,
         "aimed": true,
         "at": [
           "LF",
@@ -195,6 +205,12 @@ export const TOLD = {
         "unit": "deg",
         "read": "inclination",
         "plus": "",
+        "ways": {
+          "bar": "gauge on a bar across the ball joints",
+          "plumb": "plumb lines and rule",
+          "sweep": "sweep on turn plates"
+        },
+        "only_aimed": true,
         "aimed": true,
         "at": [
           "LF",
@@ -207,6 +223,11 @@ export const TOLD = {
         "unit": "deg",
         "read": "camber",
         "plus": "",
+        "ways": {
+          "gauge": "gauge on the rim",
+          "plumb": "plumb line and rule"
+        },
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "LF",
@@ -221,6 +242,10 @@ export const TOLD = {
         "unit": "deg",
         "read": "gap_front",
         "plus": "in",
+        "ways": {
+          "string": "string and rule"
+        },
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "LF",
@@ -235,6 +260,10 @@ export const TOLD = {
         "unit": "kg",
         "read": "load",
         "plus": "",
+        "ways": {
+          "scales": "scales"
+        },
+        "only_aimed": false,
         "aimed": false,
         "at": [
           "LF",
@@ -249,6 +278,10 @@ export const TOLD = {
         "unit": "mm",
         "read": "wheelbase",
         "plus": "",
+        "ways": {
+          "trammel": "trammel"
+        },
+        "only_aimed": false,
         "aimed": false,
         "at": [
           "LF",
@@ -261,6 +294,8 @@ export const TOLD = {
         "unit": "deg",
         "read": null,
         "plus": "in",
+        "ways": {},
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "front",
@@ -273,6 +308,8 @@ export const TOLD = {
         "unit": "deg",
         "read": null,
         "plus": "to the left",
+        "ways": {},
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "car"
@@ -284,6 +321,8 @@ export const TOLD = {
         "unit": "deg",
         "read": null,
         "plus": "nose down",
+        "ways": {},
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "car"
@@ -295,6 +334,8 @@ export const TOLD = {
         "unit": "mm",
         "read": null,
         "plus": "LF+RR up",
+        "ways": {},
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "car"
@@ -306,6 +347,8 @@ export const TOLD = {
         "unit": "%",
         "read": null,
         "plus": "",
+        "ways": {},
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "car"
@@ -317,6 +360,8 @@ export const TOLD = {
         "unit": "mm",
         "read": null,
         "plus": "right front further back",
+        "ways": {},
+        "only_aimed": false,
         "aimed": true,
         "at": [
           "car"
@@ -350,112 +395,217 @@ export const TOLD = {
     "pad": {
       "short": "pad",
       "spot": "the pad",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
     },
     "height": {
       "short": "ride",
       "spot": "the ride height",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "height"
+      ],
+      "turned": true
     },
     "camber": {
       "short": "cam",
       "spot": "camber",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "angle",
+      "marks": [
+        "camber"
+      ],
+      "turned": true
     },
     "lean_top": {
       "short": "top",
       "spot": "the gap at the top",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "camber"
+      ],
+      "turned": true
     },
     "lean_bottom": {
       "short": "bottom",
       "spot": "the gap at the bottom",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "camber"
+      ],
+      "turned": true
     },
     "plate_in": {
       "short": "plate in",
       "spot": "the plate",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "steer",
+      "marks": [
+        "caster",
+        "inclination"
+      ],
+      "turned": true
     },
     "sweep_in": {
       "short": "cam in",
       "spot": "the camber steered in",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "angle",
+      "marks": [
+        "caster",
+        "inclination"
+      ],
+      "turned": true
     },
     "plate_out": {
       "short": "plate out",
       "spot": "the plate",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "steer",
+      "marks": [
+        "caster",
+        "inclination"
+      ],
+      "turned": true
     },
     "sweep_out": {
       "short": "cam out",
       "spot": "the camber steered out",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "angle",
+      "marks": [
+        "caster",
+        "inclination"
+      ],
+      "turned": true
     },
     "caster": {
       "short": "caster",
       "spot": "the lean of the joints",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "angle",
+      "marks": [
+        "caster"
+      ],
+      "turned": true
     },
     "caster_offset": {
       "short": "behind",
       "spot": "how far it lies behind",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "caster"
+      ],
+      "turned": true
     },
     "inclination": {
       "short": "incl",
       "spot": "the lean of the joints",
-      "kind": "angle"
+      "kind": "angle",
+      "measures": "angle",
+      "marks": [
+        "inclination"
+      ],
+      "turned": true
     },
     "inclination_offset": {
       "short": "inside",
       "spot": "how far it lies inside",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "inclination"
+      ],
+      "turned": true
     },
     "joint_height": {
       "short": "joints",
       "spot": "the height between the joints",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "caster",
+        "inclination"
+      ],
+      "turned": true
     },
     "gap_front": {
       "short": "front",
       "spot": "the front gap",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "toe"
+      ],
+      "turned": true
     },
     "gap_back": {
       "short": "back",
       "spot": "the back gap",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "toe"
+      ],
+      "turned": true
     },
     "gap_hub": {
       "short": "hub",
       "spot": "the hub gap",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
     },
     "load": {
       "short": "load",
       "spot": "the load",
-      "kind": "mass"
+      "kind": "mass",
+      "measures": "mass",
+      "marks": [
+        "load"
+      ],
+      "turned": false
     },
     "radius": {
       "short": "radius",
       "spot": "the tyre radius",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
     },
     "stand": {
       "short": "stand",
       "spot": "the height on stands",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
     },
     "hub": {
       "short": "hub height",
       "spot": "the hub height",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
     },
     "wheelbase": {
       "short": "base",
       "spot": "the wheelbase",
-      "kind": "length"
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "wheelbase"
+      ],
+      "turned": false
     }
   }
 } as const;

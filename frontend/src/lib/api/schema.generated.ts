@@ -724,7 +724,7 @@ export interface components {
              * Drawing
              * @enum {string}
              */
-            drawing: "above" | "behind" | "side" | "wheel";
+            drawing: "above" | "behind" | "side" | "wheel" | "plumb" | "joints" | "joints_ahead" | "sweep";
         };
         /**
          * AttitudeView

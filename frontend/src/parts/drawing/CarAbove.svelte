@@ -1,6 +1,7 @@
 <script lang="ts">
   // The car from above, to scale from its own figures, nose up; wheels stand at their toe, drawn larger. Marks out of place say so.
   import type { CarView, Corner } from '$lib/api/client';
+  import { kindsAt } from '$lib/kinds';
   import LiftWalk from './LiftWalk.svelte';
   import { axle, CORNER_WORDS, CORNERS, isFront, isLeft, markOf } from '$lib/marks';
   import { DRAWING } from './texts';
@@ -29,7 +30,7 @@
       const { track, tyre_diameter: tall, rim_flange_diameter: rim } = axle(view, corner);
       const side = isLeft(corner) ? -1 : 1; // left of the car is left on the plate
       const toe = markOf(view, `${corner}.toe`);
-      const out = ['height', 'camber', 'toe']
+      const out = kindsAt(corner)
         .map((kind) => markOf(view, `${corner}.${kind}`))
         .filter((m) => m.state === 'out');
       return {

@@ -8,14 +8,13 @@ import {
   type Quantity,
   type What,
 } from '$lib/api/client';
-import { QUANTITIES } from '$lib/kinds';
+import { cornerName, MARK_KINDS, QUANTITIES } from '$lib/kinds';
 import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { DESK } from '../texts';
 import { Desk, type Meaning } from './desk.svelte';
 
-const TURNED: Quantity[] = ['height', 'camber', 'gap_front', 'gap_back']; // what a turn may move; the string's own angle outlives it
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
 /** One thing to turn as told: whole turns or shims with their sign, said in words. */
@@ -71,12 +70,14 @@ export class RoundDesk extends Desk {
   get index(): number {
     const [corner, quantity] = this.place();
     const at = this.asks.findIndex((a) => a.corner === corner && a.quantity === quantity);
-    return at >= 0
-      ? at
-      : Math.max(
-          this.asks.findIndex((a) => this.wanted(a)),
-          0,
-        );
+    if (at >= 0) return at;
+    // A place that is not asked for any more: where the same is read at that corner now, else what is wanted first.
+    const kinds = QUANTITIES[quantity as Quantity]?.marks ?? [];
+    const instead = this.asks.findIndex(
+      (a) => a.corner === corner && QUANTITIES[a.quantity].marks.some((k) => kinds.includes(k)),
+    );
+    const first = this.asks.findIndex((a) => this.wanted(a));
+    return Math.max(instead >= 0 ? instead : first, 0);
   }
 
   /** Whether a place is to be read still: asked for, and not among what waits to be handed over. */
@@ -114,7 +115,7 @@ export class RoundDesk extends Desk {
   }
 
   get tool() {
-    const measures = QUANTITIES[this.ask.quantity].kind;
+    const { measures } = QUANTITIES[this.ask.quantity];
     const fitting = this.view.plan.tools.filter((t) => t.measures === measures);
     const id = this.#tools[this.ask.quantity] ?? this.ask.tool;
     return { id, name: fitting.find((t) => t.id === id)?.name ?? id, fitting };
@@ -158,7 +159,7 @@ export class RoundDesk extends Desk {
       ? after.find(
           (a) =>
             (here === null || a.corner === here) &&
-            TURNED.includes(a.quantity) &&
+            QUANTITIES[a.quantity].turned &&
             !this.car.pending.has(`${a.corner}/${a.quantity}`),
         )
       : undefined;
@@ -186,7 +187,7 @@ export class RoundDesk extends Desk {
     if (!this.car.turning)
       return this.openAsk(mine.find((a) => this.wanted(a)) ?? asks.find((a) => this.wanted(a)) ?? mine[0] ?? asks[0]!);
     // What a turn has moved is known with the answer to it. Until then the first place here that a turn can move.
-    this.openAsk(mine.find((a) => TURNED.includes(a.quantity)) ?? asks[0]!);
+    this.openAsk(mine.find((a) => QUANTITIES[a.quantity].turned) ?? asks[0]!);
     const [before, since] = [this.touched, performance.now()];
     void this.car.answered().then(() => {
       if (before === this.touched && performance.now() - since < AT_ONCE_MS) this.startMeasuring();
@@ -280,6 +281,21 @@ export class RoundDesk extends Desk {
 
   protected override reopen(path: string): void {
     this.open(path);
+  }
+
+  /** Read a kind of mark in another way from now on: a change of the plan; then to its first place. */
+  async readBy(kind: string, way: string): Promise<void> {
+    const { plan, plan_number: revises } = this.view;
+    const { corner } = this;
+    const from = this.place().join('/');
+    const ways = { ...plan.ways, read_by: { ...plan.ways.read_by, [kind]: way } };
+    const words = `${cornerName(kind, 'label')}: ${MARK_KINDS[kind]!.ways[way]}`;
+    this.clear();
+    this.car.record({ kind: 'plan', version: 1, plan: { ...plan, ways }, revises, confirmed: false }, words);
+    await this.car.answered();
+    if (from !== this.place().join('/')) return; // the builder has gone on
+    const first = this.asks.find((a) => a.corner === corner && QUANTITIES[a.quantity].marks.includes(kind));
+    if (first) this.openAsk(first);
   }
 
   settled(): void {

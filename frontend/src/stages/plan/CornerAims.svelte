@@ -1,6 +1,6 @@
 <script lang="ts">
   // What is wanted at each corner, kind by kind.
-  import { CORNER_KINDS, cornerName } from '$lib/kinds';
+  import { CORNER_KINDS, cornerName, kindsAt } from '$lib/kinds';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
   import AimPair from './AimPair.svelte';
 </script>
@@ -15,7 +15,9 @@
     {#each CORNER_KINDS as kind (kind)}
       <tr>
         <th scope="row">{cornerName(kind, 'label')}</th>
-        {#each CORNERS as c (c)}<td><AimPair mark="{c}.{kind}" name="{CORNER_WORDS[c]} {kind}" /></td>{/each}
+        {#each CORNERS as c (c)}<td
+            >{#if kindsAt(c).includes(kind)}<AimPair mark="{c}.{kind}" name="{CORNER_WORDS[c]} {kind}" />{/if}</td
+          >{/each}
       </tr>
     {/each}
   </tbody>

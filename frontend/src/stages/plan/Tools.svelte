@@ -5,12 +5,14 @@
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
+  import { CORNER_KINDS, MARK_KINDS } from '$lib/kinds';
   import type { Doubt } from './draft';
   import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
 
   const { draft } = $derived(theSheet());
+  const kinds = CORNER_KINDS.filter((kind) => Object.keys(MARK_KINDS[kind]!.ways).length > 1);
   const PARTS = ['step', 'repeatability', 'zero'] as const;
   const doubts = $derived(
     (Object.keys(PLAN.doubts) as Doubt[]).filter((d) => d !== 'box_parallel' || draft.ways.strings === 'box'),
@@ -27,7 +29,7 @@
               label={PLAN.tool[part]}
               name="{tool.name}, {PLAN.tool[part]}"
               bind:value={() => tool[part] ?? 0, (v) => (tool[part] = v ?? 0)}
-              kind={tool.measures}
+              kind={tool.measures === 'steer' ? 'angle' : tool.measures}
               at="tools.{tool.id}.{part}"
             />
           {/each}
@@ -40,6 +42,18 @@
   <Row cols={2}>
     <Choice label={PLAN.strings} options={PLAN.stringWays} bind:value={draft.ways.strings} />
     <Text label={PLAN.reason} bind:value={draft.ways.strings_reason} max={400} />
+  </Row>
+  <Row cols={4}>
+    {#each kinds as kind (kind)}
+      <Choice
+        label={PLAN.readBy(MARK_KINDS[kind]!.label)}
+        options={MARK_KINDS[kind]!.ways}
+        bind:value={
+          () => draft.ways.read_by[kind] ?? Object.keys(MARK_KINDS[kind]!.ways)[0]!,
+          (way) => (draft.ways.read_by[kind] = way)
+        }
+      />
+    {/each}
   </Row>
   <Row cols={4}>
     {#each doubts as doubt (doubt)}

@@ -4,7 +4,7 @@ import { api, Away, type CarLine, type Layout, type Plan, type Problem, Refused,
 import { until } from '$lib/api/until';
 import { type Car, newEntry } from '$lib/car.svelte';
 import { allRead } from '$lib/figures';
-import { CORNER_KINDS } from '$lib/kinds';
+import { kindsAt } from '$lib/kinds';
 import { CORNERS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { draftOf, type End, planOf } from './draft';
@@ -94,7 +94,8 @@ export class Sheet {
   async copyAims(from: (c: string) => boolean, to: (c: string) => string): Promise<void> {
     await allRead(); // what was typed a moment ago goes with them
     for (const c of CORNERS.filter(from))
-      for (const kind of CORNER_KINDS) this.aims[`${to(c)}.${kind}`] = { ...this.aims[`${c}.${kind}`]! };
+      for (const kind of kindsAt(c).filter((k) => kindsAt(to(c)).includes(k)))
+        this.aims[`${to(c)}.${kind}`] = { ...this.aims[`${c}.${kind}`]! };
   }
 
   startAims(purpose: string): void {

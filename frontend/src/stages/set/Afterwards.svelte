@@ -1,7 +1,7 @@
 <script lang="ts">
   // What the car would read after the turns, and whether that would hold.
   import type { CornerView } from '$lib/api/client';
-  import { markKindOf } from '$lib/kinds';
+  import { cornerName, markKindOf } from '$lib/kinds';
   import { SET } from './texts';
 
   type Props = { expected: CornerView['expected'] };
@@ -11,9 +11,8 @@
 <div class="after">
   {#each expected as e (e.mark)}
     <div>
-      {SET.would[markKindOf(e.mark)]}<b class="fig">{e.say} <small>{e.say_u}</small></b>{e.say_aim} · {SET.doubt[
-        e.verdict
-      ]}
+      {SET.would(cornerName(markKindOf(e.mark)))}<b class="fig">{e.say} <small>{e.say_u}</small></b>{e.say_aim} · {SET
+        .doubt[e.verdict]}
     </div>
   {/each}
 </div>

@@ -1,7 +1,7 @@
 <script lang="ts">
-  // Height, camber and toe of the corner in hand, and the axle it stands on.
+  // Height and angles of the corner in hand, and the axle it stands on.
   import type { CarView, Corner } from '$lib/api/client';
-  import { CORNER_KINDS, markKindOf, MARK_KINDS, placeOf, WHOLE_MARKS } from '$lib/kinds';
+  import { kindsAt, markKindOf, MARK_KINDS, placeOf, WHOLE_MARKS } from '$lib/kinds';
   import { isFront, markOf, wordFor } from '$lib/marks';
   import Witness from '$parts/Witness.svelte';
   import { SET } from './texts';
@@ -9,7 +9,11 @@
   type Props = { view: CarView; corner: Corner; brief: boolean };
   let { view, corner, brief }: Props = $props();
 
-  const marks = $derived(CORNER_KINDS.map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) })));
+  const marks = $derived(
+    kindsAt(corner)
+      .map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) }))
+      .filter(({ kind, mark }) => !MARK_KINDS[kind]!.only_aimed || mark.aim),
+  );
   const whole = $derived(
     WHOLE_MARKS.filter((m) => placeOf(m) === 'car' || placeOf(m) === (isFront(corner) ? 'front' : 'rear'))
       .filter((m) => MARK_KINDS[markKindOf(m)]!.unit !== '%') // of the scales; it is told where they are read
@@ -45,7 +49,7 @@
 <style>
   .corner {
     display: grid;
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
     gap: 8px;
   }
   .cell {

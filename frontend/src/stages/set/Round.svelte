@@ -9,12 +9,13 @@
   type Props = { desk: RoundDesk };
   let { desk }: Props = $props();
 
+  const MANY = 6; // places at a corner beyond which only the one in hand has its name under it
   const asksAt = (corner: Corner) => desk.asks.filter((a) => a.corner === corner);
 </script>
 
 <nav aria-label={SET.round}>
   {#each CORNERS as corner (corner)}
-    <div data-here={corner === desk.corner || undefined}>
+    <div data-here={corner === desk.corner || undefined} data-many={asksAt(corner).length > MANY || undefined}>
       <span>{CORNER_WORDS[corner]}</span>
       <div class="ticks">
         {#each asksAt(corner) as ask (ask.quantity)}
@@ -85,6 +86,13 @@
     border-color: var(--ink);
     border-style: solid;
     inset: 2px 2px 12px;
+  }
+  [data-many] small {
+    display: none;
+  }
+  [data-many] [aria-current] small {
+    display: block;
+    inset: auto -30px -3px;
   }
   @media (pointer: coarse) {
     button {

@@ -11,6 +11,7 @@
   import { linesOf, toldOf } from './lift';
   import LiftList from './LiftList.svelte';
   import Scope from './Scope.svelte';
+  import ReadBy from './ReadBy.svelte';
   import ReadTape from './ReadTape.svelte';
   import Round from './Round.svelte';
   import SetDrawing from './SetDrawing.svelte';
@@ -49,6 +50,7 @@
         <LiftList {lift} {stops} now={desk.adjuster?.id} onpick={(corner, id) => desk.openTurn(corner, id)} />
       {:else}
         <Round {desk} />
+        {#if !desk.turning}<ReadBy {desk} />{/if}
         <CornerFigures view={desk.view} corner={desk.corner} brief={desk.turning} />
         <Turns
           answer={desk.view.corners[desk.corner]}

@@ -2,7 +2,10 @@
   // The drawing of what is read now: the car from above, an axle from behind, a wheel from the side or from above.
   import AxleBehind from '$parts/drawing/AxleBehind.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
+  import Joints from '$parts/drawing/Joints.svelte';
+  import PlumbBehind from '$parts/drawing/PlumbBehind.svelte';
   import SideView from '$parts/drawing/SideView.svelte';
+  import SweepAbove from '$parts/drawing/SweepAbove.svelte';
   import WheelAbove from '$parts/drawing/WheelAbove.svelte';
   import type { Corner } from '$lib/api/client';
   import type { RoundDesk } from '$parts/tape/round.svelte';
@@ -24,4 +27,8 @@
   <CarAbove {view} lit={desk.corner} pads={!desk.turning && ask.quantity === 'pad'} stops={desk.turning ? walk : []} />
 {:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />
 {:else if ask.drawing === 'side'}<SideView {view} corner={ask.corner} {typed} />
+{:else if ask.drawing === 'plumb'}<PlumbBehind {view} corner={ask.corner} quantity={ask.quantity} {typed} />
+{:else if ask.drawing === 'sweep'}<SweepAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />
+{:else if ask.drawing === 'joints' || ask.drawing === 'joints_ahead'}
+  <Joints {view} corner={ask.corner} quantity={ask.quantity} ahead={ask.drawing === 'joints_ahead'} {typed} />
 {:else}<WheelAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />{/if}

@@ -1,12 +1,18 @@
 <script lang="ts">
   // The marks of the four corners, kind by kind.
   import type { CarView, Corner, MarkView } from '$lib/api/client';
-  import { CORNER_KINDS, cornerName } from '$lib/kinds';
+  import { CORNER_KINDS, cornerName, kindsAt, MARK_KINDS } from '$lib/kinds';
   import { CORNER_WORDS, CORNERS, markOf } from '$lib/marks';
   import MarkCell from './MarkCell.svelte';
 
   type Props = { view: CarView; onpick: (corner: Corner, mark: MarkView) => void };
   let { view, onpick }: Props = $props();
+  // What is seldom wanted is shown where it is.
+  const kinds = $derived(
+    CORNER_KINDS.filter(
+      (kind) => !MARK_KINDS[kind]!.only_aimed || MARK_KINDS[kind]!.at.some((c) => markOf(view, `${c}.${kind}`).aim),
+    ),
+  );
 </script>
 
 <table>
@@ -15,13 +21,17 @@
       ><th></th>{#each CORNERS as corner (corner)}<th scope="col">{CORNER_WORDS[corner]}</th>{/each}</tr
     ></thead
   >
-  <tbody>
-    {#each CORNER_KINDS as kind (kind)}
+  <tbody data-many={kinds.length > 3 || undefined}>
+    {#each kinds as kind (kind)}
       <tr>
         <th scope="row">{cornerName(kind)}</th>
         {#each CORNERS as corner (corner)}
-          {@const mark = markOf(view, `${corner}.${kind}`)}
-          <td><MarkCell {mark} label="{CORNER_WORDS[corner]} {kind}" onpick={() => onpick(corner, mark)} /></td>
+          <td>
+            {#if kindsAt(corner).includes(kind)}
+              {@const mark = markOf(view, `${corner}.${kind}`)}
+              <MarkCell {mark} label="{CORNER_WORDS[corner]} {kind}" onpick={() => onpick(corner, mark)} />
+            {/if}
+          </td>
         {/each}
       </tr>
     {/each}
@@ -43,7 +53,7 @@
     padding: 4px 2px;
   }
   th:first-child {
-    width: 74px;
+    width: 82px;
   }
   tbody th {
     text-align: left;
@@ -51,6 +61,9 @@
   }
   tbody tr {
     border-top: 1px solid var(--edge);
+  }
+  [data-many] td {
+    height: 62px;
   }
   td {
     padding: 4px 2px;

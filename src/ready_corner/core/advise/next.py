@@ -126,7 +126,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         return not asked or any(not evaluation.mark(m).fresh for m in asked)
     if not QUANTITIES[quantity].mark:
         return state.spells.get(place, 0) > rows[-1].spell
-    if quantity == "gap_hub":  # the strings' own angle outlives a turn of a link, not a move of the strings
+    if QUANTITIES[quantity].outlives:  # a turn of a link, but not a move of the strings
         return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
     marks = [evaluation.mark(f"{corner}.{k}") for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]
     behind = state.spells.get(place, 0) > rows[-1].spell

@@ -3,16 +3,10 @@
 Source: docs/choices.md (Figures).
 """
 
-from collections.abc import Mapping
-
 from ready_corner.core.engines.alignment.string import steer_ahead_deg, thrust_deg
 from ready_corner.core.judge.marks import Evaluation
+from ready_corner.core.plan.marks import MARK_KINDS, kind_of
 from ready_corner.core.quantities.finding import Finding, finding
-
-# Marks are judged at the stage at which they are set; other stages get theirs as they come to have any.
-STAGE_OF: Mapping[str, str] = {
-    "height": "Stance", "rake": "Stance", "cross": "Stance", "cross_weight": "Stance", "camber": "Set", "toe": "Set", "total_toe": "Set", "thrust": "Set",
-}  # fmt: skip
 
 
 def share_held(evaluation: Evaluation) -> dict[str, float]:
@@ -20,7 +14,7 @@ def share_held(evaluation: Evaluation) -> dict[str, float]:
     rows: dict[str, list[bool]] = {}
     for mark in evaluation.marks:
         if mark.state is not None:
-            rows.setdefault(STAGE_OF[mark.mark.rsplit(".", 1)[1]], []).append(mark.state == "holds")
+            rows.setdefault(MARK_KINDS[kind_of(mark.mark)].stage, []).append(mark.state == "holds")
     return {stage: sum(held) / len(held) for stage, held in rows.items()}
 
 

@@ -26,7 +26,7 @@ class MarkKind:
 
     ``ways``: how it is read at its corner, the usual one first; none for what is made of corner marks: ``sums`` of them by place, where they
     do not hang on the figures themselves. ``corners``: where it is read. ``aimed``: whether a plan has aims for it, ``only_aimed``: whether
-    nobody asks for it where there is none. ``plus`` and ``minus``: what such
+    nobody asks for it where there is none; ``stage``: at which it is set. ``plus`` and ``minus``: what such
     values are called (the figure keeps its sign where empty); ``under`` and ``over``: what is needed, with the size of the miss; ``do_under``
     and ``do_over``: the same as short as a drawing needs it. ``short``: as it stands in the walk-round.
     """
@@ -45,6 +45,7 @@ class MarkKind:
     aimed: bool = True
     only_aimed: bool = False
     short: str = ""
+    stage: Literal["Stance", "Set"] = "Set"
 
     @property
     def read(self) -> tuple[str, ...]:
@@ -71,7 +72,7 @@ _BAR = ReadBy("bar", "gauge on a bar across the ball joints", ("caster",))
 _PLUMB = ReadBy("plumb", "plumb lines and rule", ("caster_offset", "joint_height"))
 
 MARK_KINDS: Mapping[str, MarkKind] = {
-    "height": MarkKind("ride height", "mm", (_TAPE,), "", "", "{} too low", "{} too high", "up {}", "down {}", short="height"),
+    "height": MarkKind("ride height", "mm", (_TAPE,), "", "", "{} too low", "{} too high", "up {}", "down {}", short="height", stage="Stance"),
     "caster": MarkKind(
         "caster", "deg", (_SWEEP, _BAR, _PLUMB), "", "", "needs {} more caster", "needs {} less caster", "more caster {}", "less caster {}",
         corners=("LF", "RF"), only_aimed=True,
@@ -85,7 +86,7 @@ MARK_KINDS: Mapping[str, MarkKind] = {
         "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}",
     ),
     "toe": MarkKind("toe", "deg", (ReadBy("string", "string and rule", ("gap_front", "gap_back")),), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
-    "load": MarkKind("load", "kg", (ReadBy("scales", "scales", ("load",)),), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False),
+    "load": MarkKind("load", "kg", (ReadBy("scales", "scales", ("load",)),), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False, stage="Stance"),
     "wheelbase": MarkKind(
         "wheelbase", "mm", (ReadBy("trammel", "trammel", ("wheelbase",)),), "", "", "{} too short", "{} too long", "longer {}", "shorter {}", corners=("LF", "RF"), aimed=False
     ),
@@ -97,15 +98,15 @@ MARK_KINDS: Mapping[str, MarkKind] = {
         {"car": _HALF},
     ),
     "rake": MarkKind(
-        "rake", "deg", (), "nose down", "nose up", "needs {} more nose down", "needs {} more nose up", "nose down {}", "nose up {}", {"car": ()}
+        "rake", "deg", (), "nose down", "nose up", "needs {} more nose down", "needs {} more nose up", "nose down {}", "nose up {}", {"car": ()}, stage="Stance",
     ),
     "cross": MarkKind(
         "cross difference of heights", "mm", (), "LF+RR up", "RF+LR up", "left front and right rear {} too low",
-        "left front and right rear {} too high", "up {}", "down {}", {"car": _DIAGONAL}, short="cross difference",
+        "left front and right rear {} too high", "up {}", "down {}", {"car": _DIAGONAL}, short="cross difference", stage="Stance",
     ),
     "cross_weight": MarkKind(
         "cross weight", "%", (), "", "", "needs {} more on right front and left rear", "needs {} more on left front and right rear",
-        "right front and left rear {} more", "left front and right rear {} more", {"car": ()},
+        "right front and left rear {} more", "left front and right rear {} more", {"car": ()}, stage="Stance",
     ),
     "setback": MarkKind(
         "setback", "mm", (), "right front further back", "left front further back", "right front {} too far forward",

@@ -21,7 +21,7 @@ Quantity = Literal[
 ]  # fmt: skip
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
-Drawing = Literal["above", "behind", "side", "wheel"]
+Drawing = Literal["above", "behind", "side", "wheel", "plumb", "joints", "joints_ahead", "sweep"]
 GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub")
 Place = tuple[Corner, Quantity]
 
@@ -35,7 +35,8 @@ class QuantityFacts:
     what the springs do shows in it. ``behind``: the mark for which it is asked, though it is no reading of it.
     ``walked``: the rounds on which it is asked for, at every corner in turn, or (``corner_by_corner``) with what else is read there; only where
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
-    reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on.
+    reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
+    good after a turn of a link: a string's own angle.
     """
 
     kind: Kind
@@ -57,6 +58,7 @@ class QuantityFacts:
     drawing: Drawing = "above"
     if_aimed: str = ""
     gauged: bool = False
+    outlives: bool = False
 
     @property
     def measures(self) -> Measures:
@@ -80,7 +82,7 @@ def _steered(
     """Return one quantity of a sweep: the plate under a steered front wheel, or its camber there."""
     return QuantityFacts(
         "angle", words, short, spot, None if gauged else 0.0, usual, "digital" if gauged else "plate", title, how, "caster", _CAR, True,
-        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="behind" if gauged else "wheel",
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="sweep",
         gauged=gauged,
     )  # fmt: skip
 
@@ -104,12 +106,12 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "lean_top": QuantityFacts(
         "length", "gap from the plumb line to the rim's top edge", "top", "the gap at the top", 0.0, (0.0, 600.0), "rule", "{Corner} rim, top edge to the plumb line",
         "{tool} level from a plumb line outside the wheel, at the rim's highest point.", "camber", _CAR, True,
-        walked=("set",), corner_by_corner=True, drawing="behind",
+        walked=("set",), corner_by_corner=True, drawing="plumb",
     ),
     "lean_bottom": QuantityFacts(
         "length", "gap from the plumb line to the rim's bottom edge", "bottom", "the gap at the bottom", 0.0, (0.0, 600.0), "rule", "{Corner} rim, bottom edge to the plumb line",
         "{tool} level from the same plumb line, at the rim's lowest point.", "camber", _CAR, True,
-        walked=("set",), corner_by_corner=True, drawing="behind",
+        walked=("set",), corner_by_corner=True, drawing="plumb",
     ),
     "plate_in": _steered("angle the plate shows, steered in", "plate in", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered in",
         "Steer until the front of this wheel points in by 20° or so. Read the turn plate: any angle will do."),
@@ -122,27 +124,27 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "caster": QuantityFacts(
         "angle", "lean of the ball joints, from the side", "caster", "the lean of the joints", None, (-30.0, 30.0), "digital", "{Corner} ball joints, lean from the side",
         "{tool} on a bar across upper and lower ball joint, along the car. Plus when the upper one lies behind.", "caster", _CAR, True,
-        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="side", gauged=True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="joints", gauged=True,
     ),
     "caster_offset": QuantityFacts(
         "length", "upper ball joint behind the lower", "behind", "how far it lies behind", None, (-200.0, 300.0), "rule", "{Corner} upper ball joint, how far behind the lower",
         "{tool} along the car between plumb lines from both joints. Minus when the upper one lies ahead.", "caster", _CAR, True,
-        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="side",
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="joints",
     ),
     "inclination": QuantityFacts(
         "angle", "lean of the ball joints, from ahead", "incl", "the lean of the joints", None, (-10.0, 45.0), "digital", "{Corner} ball joints, lean from ahead",
         "{tool} on a bar across upper and lower ball joint, across the car. Plus when the upper one lies further in.", "inclination", _CAR, True,
-        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="behind", gauged=True,
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="joints_ahead", gauged=True,
     ),
     "inclination_offset": QuantityFacts(
         "length", "upper ball joint further in than the lower", "inside", "how far it lies inside", None, (-100.0, 400.0), "rule", "{Corner} upper ball joint, how far inside the lower",
         "{tool} across the car between plumb lines from both joints. Minus when the upper one lies further out.", "inclination", _CAR, True,
-        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="behind",
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="joints_ahead",
     ),
     "joint_height": QuantityFacts(
         "length", "height of the upper ball joint over the lower", "joints", "the height between the joints", 0.0, (50.0, 900.0), "tape", "{Corner} ball joints, height between them",
         "{tool} upright, from the level of the lower joint to that of the upper.", "caster", _CAR, True,
-        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="side",
+        corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="joints",
     ),
     "gap_front": QuantityFacts(
         "length", "gap to the rim's front edge", "front", "the front gap", 0.0, (0.0, 600.0), "rule", "{Corner} rim, front edge to the string", _GAP, "toe", _STRING, True,
@@ -155,7 +157,7 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "gap_hub": QuantityFacts(
         "length", "gap to the hub centre", "hub", "the hub gap", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
         "{tool} square to the string. It tells the string's own angle.", "toe", _STRING, True,
-        walked=("set",), corner_by_corner=True, drawing="wheel",
+        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True,
     ),
     "load": QuantityFacts(
         "mass", "load on the scale", "load", "the load", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",
