@@ -209,7 +209,7 @@ def test_figures_of_a_form_are_read_and_said_in_the_cars_unit(client):
         },
     )
     assert said.json() == ["3 3/4", "−1.50°", "½ turn", "1521.19 lb"]
-    assert len(client.get("/api/tools?inches=true").json()) == 7
+    assert len(client.get("/api/tools?inches=true").json()) == 8
 
 
 def test_a_database_that_is_away_is_said_so(client, car, monkeypatch):

@@ -7,12 +7,14 @@ import gc
 import os
 import socket
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 
 import uvicorn
 
 from ready_corner.demo import load_demo
+from ready_corner.instruments.line import Address
+from ready_corner.instruments.standin import standing_in
 from ready_corner.launch.database import DatabaseStartError, LocalDatabase, Urls, given_urls
 from ready_corner.storage.logbooks import Logbooks, engine_for
 from ready_corner.storage.migrate import upgrade
@@ -113,16 +115,30 @@ def serve(urls: Urls, port: int, front_end: Path, *, demo: bool) -> None:
     workshop = Workshop(Logbooks(engine_for(urls.app)))
     if demo:
         load_demo(workshop)
-    config = uvicorn.Config(
-        make_app(workshop, front_end, LOOPBACK), host="127.0.0.1", port=port, log_level="warning", access_log=False
-    )
+    app = make_app(workshop, front_end, LOOPBACK)
+    config = uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", access_log=False)
     server = _Announced(config)
     # What is loaded by now stays: without this every full collection walks all of it, 50 ms that some reading has to wait for.
     gc.collect()
     gc.freeze()
     gc.set_threshold(10_000, 20, 50)
-    with contextlib.suppress(KeyboardInterrupt):
+    with contextlib.suppress(KeyboardInterrupt), standing_in(app.state.practising.shown) as here:
+        app.state.tool = given_tool(os.environ) or here
         server.run()
+
+
+def given_tool(given: Mapping[str, str]) -> Address | None:
+    """Return where READY_CORNER_TOOL says that a tool answers, as HOST:PORT; None where it says nothing.
+
+    Raises CannotStartError where it says something else.
+    """
+    named = given.get("READY_CORNER_TOOL", "").strip()
+    host, _, port = named.rpartition(":")
+    if not named:
+        return None
+    if not host or not port.isdecimal() or not 1 <= int(port) <= LAST_PORT:
+        raise CannotStartError(f"READY_CORNER_TOOL is “{named}”. Say where the tool answers: 127.0.0.1:9000")
+    return host, int(port)
 
 
 if __name__ == "__main__":

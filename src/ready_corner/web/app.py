@@ -8,7 +8,8 @@ from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
 
-from ready_corner.web import cars, entries, errors, jig, layouts, shop, stance, travel
+from ready_corner.practising import Practising
+from ready_corner.web import cars, entries, errors, jig, layouts, practice, shop, stance, travel
 from ready_corner.web.guard import Guard
 from ready_corner.workshop import Workshop
 
@@ -19,11 +20,21 @@ FOREVER = "public, max-age=31536000, immutable"
 def make_app(workshop: Workshop, front_end: Path | None, hosts: Collection[str] | None = None) -> FastAPI:
     """Return the application on a workshop; without a front end it serves the API alone. ``hosts``: names it answers under, None for any."""
     app = FastAPI(title="Ready Corner", version="0.1.0", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
-    app.state.workshop = workshop
+    app.state.workshop, app.state.practising = workshop, Practising(workshop)
+    app.state.tool = None  # where a tool answers at the end of a line, once there is one
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     app.add_middleware(Guard, hosts=hosts)
     errors.install(app)
-    for router in (cars.router, entries.router, shop.router, layouts.router, travel.router, jig.router, stance.router):
+    for router in (
+        cars.router,
+        entries.router,
+        shop.router,
+        layouts.router,
+        travel.router,
+        jig.router,
+        stance.router,
+        practice.router,
+    ):
         app.include_router(router, prefix="/api", responses={422: {"model": errors.Refusal}})
     if front_end is not None:
         _serve(app, front_end.absolute())

@@ -37,6 +37,7 @@ from ready_corner.core.say.judged import (
     say_turn,
     say_worth,
 )
+from ready_corner.core.simulation.practice import practised, say_practice
 from ready_corner.web.lift import ExpectedView, LiftView, expected_view, lift_view
 from ready_corner.web.said import FindingView, all_said, as_found, said
 from ready_corner.web.view import View
@@ -194,6 +195,7 @@ class CarView(View):
     judged: int
     progress: dict[str, float]
     steer_ahead: str
+    practice: str
     surveyed: list[str]
     last: LastView | None
     trouble: TroubleView | None
@@ -345,6 +347,7 @@ _PARTS: Mapping[str, _Part[Any]] = {
     "judged": _Part(lambda t: len(_own(t).judged), _as_it_is),
     "progress": _Part(lambda t: _own(t).progress, lambda rows, _: dict(rows)),
     "steer_ahead": _Part(lambda t: _own(t).steer_ahead, lambda ahead, plan: said(ahead, plan.units)),
+    "practice": _Part(lambda t: practised(t.state), lambda what, plan: said(say_practice(what), plan.units) if what else ""),
     "surveyed": _Part(lambda t: _names(t.state), _as_it_is),
     "trouble": _Part(lambda t: t.trouble, _trouble),
     "notices": _Part(lambda t: t.notices, lambda rows, plan: all_said(rows, plan.units)),

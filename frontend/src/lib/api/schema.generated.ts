@@ -548,6 +548,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Choices
+         * @description Return the layouts and the faults that may be practised on.
+         */
+        get: operations["choices_api_practice_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a car to practise on.
+         */
+        post: operations["begin_api_practice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Truth
+         * @description Return the truth of a practice car, the lifts taken, and where time went.
+         */
+        get: operations["truth_api_cars__slug__practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Figure
+         * @description Return what the tool at the end of the line shows, as it would be typed; nothing is recorded.
+         */
+        post: operations["take_figure_api_cars__slug__take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -952,6 +1016,8 @@ export interface components {
             };
             /** Steer Ahead */
             steer_ahead: string;
+            /** Practice */
+            practice: string;
             /** Surveyed */
             surveyed: string[];
             last: components["schemas"]["LastView"] | null;
@@ -970,6 +1036,26 @@ export interface components {
             axis?: (0 | 1 | 2) | null;
             /** Typed */
             typed: string;
+        };
+        /**
+         * ChoiceView
+         * @description Something to choose, in words.
+         */
+        ChoiceView: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ChoicesView
+         * @description What may be practised on.
+         */
+        ChoicesView: {
+            /** Layouts */
+            layouts: components["schemas"]["ChoiceView"][];
+            /** Faults */
+            faults: components["schemas"]["ChoiceView"][];
         };
         /**
          * ConditionView
@@ -1181,7 +1267,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"];
         };
         /**
          * EntryKept
@@ -1206,7 +1292,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView
@@ -2491,6 +2577,56 @@ export interface components {
             stale: string;
         };
         /**
+         * PracticeIn
+         * @description A practice car to begin; its identity so that it is begun once, however often it is sent.
+         */
+        PracticeIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
+            /** Layout */
+            layout: string;
+            /** Fault */
+            fault: string;
+            /** Seed */
+            seed?: number | null;
+        };
+        /**
+         * PracticeModel
+         * @description The car is one to practise on: its truth is drawn from ``seed``, of a ``layout`` and a ``fault``, and hidden. It stands right behind the first plan.
+         */
+        PracticeModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "practice";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Layout */
+            layout: string;
+            /** Fault */
+            fault: string;
+            /** Seed */
+            seed: number;
+        };
+        /**
          * PreviewView
          * @description What an entry would mean.
          */
@@ -2959,6 +3095,16 @@ export interface components {
             first: number;
             /** Second */
             second: number;
+        };
+        /**
+         * SpentView
+         * @description Where time went, minutes.
+         */
+        SpentView: {
+            /** What */
+            what: string;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * SpreadView
@@ -3633,6 +3779,32 @@ export interface components {
             units: components["schemas"]["UnitsModel"];
         };
         /**
+         * TakeIn
+         * @description What is to be read by the tool at the end of the line.
+         */
+        TakeIn: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "LF" | "RF" | "LR" | "RR";
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
+            /** Tool */
+            tool: string;
+        };
+        /**
+         * TakenView
+         * @description A figure as it would be typed.
+         */
+        TakenView: {
+            /** Typed */
+            typed: string;
+        };
+        /**
          * ThreadedEndModel
          * @description One threaded end of a link, in mm.
          */
@@ -3780,6 +3952,44 @@ export interface components {
             strikable: boolean;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * TrueMarkView
+         * @description A mark as it truly is, as it was read last, and what was wanted.
+         */
+        TrueMarkView: {
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** True */
+            true: string;
+            /** Read */
+            read: string;
+            /** Aim */
+            aim: string;
+            /** Holds */
+            holds: boolean;
+        };
+        /**
+         * TruthView
+         * @description What a practice car hid and what the work on it came to.
+         */
+        TruthView: {
+            /** Sentence */
+            sentence: string;
+            /** Fault */
+            fault: string;
+            /** Marks */
+            marks: components["schemas"]["TrueMarkView"][];
+            /** Off */
+            off: string[];
+            /** Lifts */
+            lifts: number;
+            /** Readings */
+            readings: number;
+            /** Spent */
+            spent: components["schemas"]["SpentView"][];
         };
         /**
          * TubeAsk
@@ -5032,6 +5242,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReckonedView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    choices_api_practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    begin_api_practice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    truth_api_cars__slug__practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TruthView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_figure_api_cars__slug__take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -16,7 +16,7 @@ from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
+from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.quantities.finding import Finding, finding
@@ -268,9 +268,26 @@ def _place_of(evaluation: Evaluation, mark: MarkState) -> Place:
     return corner, next((q for q in read if (corner, q) not in evaluation.state.taken), read[0])
 
 
+def _place_to_settle(evaluation: Evaluation, mark: MarkState) -> Place:
+    """Return where a mark that is too close to call is read once more: of the places it hangs on the one not read yet with the tool that would settle
+    it, else the one read least often."""
+    corner, quantity = _place_of(evaluation, mark)
+    if kind_of(mark.mark) not in CORNER_KINDS:
+        return corner, quantity
+    wanted = dict(mark.settle.figures).get("tool") if mark.settle else None
+    read: tuple[Quantity, ...] = evaluation.state.plan.ways.reads(kind_of(mark.mark)).read  # type: ignore[assignment]
+
+    def done(q: Quantity) -> tuple[bool, int]:
+        rows = evaluation.state.latest((corner, q))
+        with_it = bool(rows) and evaluation.figures.group((corner, q), rows[-1].spell).tool.name == wanted
+        return with_it, len(rows)
+
+    return corner, min(read, key=done)
+
+
 def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
     """Return what settles a mark that is too close to call: a reading, a turn, or what would have to change in the plan."""
-    corner, quantity = _place_of(evaluation, mark)
+    corner, quantity = _place_to_settle(evaluation, mark)
     named = finding("next.too-close", mark=mark.mark)
     reason = finding("because.close", reason=mark.reason, settle=mark.settle)
     if mark.way == "ready":

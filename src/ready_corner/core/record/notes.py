@@ -8,7 +8,7 @@ from typing import Annotated
 from ready_corner.core.plan.corners import Corner, Point
 from ready_corner.core.plan.plan import Plan, places_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.quantities.fields import Above, Identity, Many, PointName, Text, Words
+from ready_corner.core.quantities.fields import Above, Id, Identity, Many, PointName, Text, Words
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.act import Act, entry_kind
 
@@ -33,6 +33,18 @@ class Note(Act):
     sentence = "{words}"
     words: Annotated[str, Text(2000, 1)]
     corner: Corner | None = None
+
+
+@entry_kind
+@dataclass(frozen=True)
+class Practised(Act):
+    """The car is one to practise on: its truth is drawn from ``seed``, of a ``layout`` and a ``fault``, and hidden. It stands right behind the first plan."""
+
+    kind = "practice"
+    sentence = "A car to practise on, number {seed}"
+    layout: Id
+    fault: Id
+    seed: int
 
 
 @entry_kind

@@ -22,7 +22,6 @@ from ready_corner.core.record.readings import Place, Quantity, Reading
 from ready_corner.core.simulation.car import HiddenCar
 
 MOST_STEPS = 400
-GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back")
 
 
 @dataclass
@@ -67,8 +66,7 @@ class Work:
         elif step.kind in ("reconnect", "disconnect"):
             self.tell(Happened("bar_on" if step.kind == "reconnect" else "bar_off"))
         elif step.kind == "read" and step.corner and step.quantity:
-            for quantity in GAPS if step.quantity in GAPS else (step.quantity,):
-                self.read((step.corner, quantity), self._named_tool(step, quantity))
+            self.read((step.corner, step.quantity), self._named_tool(step, step.quantity))
         else:
             before = self.misses()
             self.lifts, self.groups = self.lifts + 1, self.groups + 1

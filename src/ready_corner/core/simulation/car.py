@@ -109,16 +109,32 @@ class HiddenCar:
             self._stands = self._rng.normal(0, self.faults.sticks, 4)
         return went
 
+    def stand(self, turned: Mapping[str, float], settled: bool, moved: int, moment: int) -> None:
+        """Leave the car with its adjusters turned so far, come to rest at entry ``moved`` of its logbook; what is read at ``moment`` scatters as it did."""
+        self.turned = {a.id: turned.get(a.id, 0.0) for a in self.plan.adjusters}
+        rest = np.random.default_rng([self.seed, 1, moved])
+        self._stands = rest.normal(0, self.faults.settled if settled else self.faults.sticks, 4)
+        self._rng = np.random.default_rng([self.seed, 2, moment])
+
+    def steer(self, corner: Corner, way: str, plate: float) -> None:
+        """Steer a front wheel “in” or “out” until its plate shows so many degrees."""
+        self._plates[corner, way] = plate
+
     def roll(self) -> None:
         """Roll and bounce the car until it has settled."""
         self._stands = self._rng.normal(0, self.faults.settled, 4)
 
     def read(self, corner: Corner, quantity: Quantity, tool: Tool) -> float:
         """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale."""
-        shown = self._exact(corner, quantity) + self._zero[tool.id] + self._rng.normal(0, tool.repeatability)
+        shown = self._exact(corner, quantity) + self._zero.get(tool.id, 0.0) + self._rng.normal(0, tool.repeatability)
         return float(round(shown / tool.step) * tool.step)
 
     # ---- its truth ----
+
+    @property
+    def handed_over(self) -> Mapping[str, float]:
+        """How far every adjuster was from its right place when the car was handed over, in turns or shims."""
+        return self._off
 
     def truth(self, mark: str) -> float:
         """Return a mark of a corner as it truly is on level pads: height in mm, camber and toe in degrees, load in kg."""

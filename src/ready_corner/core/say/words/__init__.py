@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from itertools import chain
 
-from ready_corner.core.say.words import frame, log, marks, plan, preview, stance, steps, sums, turns, typed, wanting
+from ready_corner.core.say.words import frame, log, marks, plan, practice, preview, stance, steps, sums, turns, typed, wanting
 
 _TABLES = (
     typed.WORDS,
@@ -17,6 +17,7 @@ _TABLES = (
     steps.WORDS,
     sums.WORDS,
     preview.WORDS,
+    practice.WORDS,
 )
 WORDS: Mapping[str, str] = dict(chain.from_iterable(table.items() for table in _TABLES))
 assert len(WORDS) == sum(map(len, _TABLES)), "a kind of finding has its words in two places"
