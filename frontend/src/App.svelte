@@ -8,6 +8,8 @@
   import Jig from './stages/jig/Jig.svelte';
   import Log from './stages/log/Log.svelte';
   import PlanPage from './stages/plan/PlanPage.svelte';
+  import Practice from './stages/practice/Practice.svelte';
+  import Truth from './stages/practice/Truth.svelte';
   import Set from './stages/set/Set.svelte';
   import Stance from './stages/stance/Stance.svelte';
   import Travel from './stages/travel/Travel.svelte';
@@ -28,6 +30,8 @@
 <Rule {car} here={stage} />
 {#if router.parts[0] === 'begin'}
   <PlanPage />
+{:else if router.parts[0] === 'practice'}
+  <Practice />
 {:else if !car}
   <Cars />
 {:else if car.missing}
@@ -49,6 +53,8 @@
   <Stance {car} />
 {:else if stage === 'travel'}
   {#key car.slug}<Travel {car} />{/key}
+{:else if stage === 'practice'}
+  <Truth {car} />
 {:else if stage === 'log'}
   <Log {car} />
 {:else}

@@ -29,6 +29,8 @@ export const FRAME = {
 } as const;
 
 export const DESK = {
+  take: 'take the figure',
+  taking: (tool: string) => `Asking the ${tool.toLowerCase()}…`,
   strike: 'strike out the last',
   struck: 'Struck out',
   turned: (corner: string, name: string) => `${corner}, ${name}, turned`,

@@ -54,6 +54,8 @@ export type Wanting = Schemas['WantingView'];
 export type Layout = Schemas['LayoutView'];
 export type Study = Schemas['StudyView'];
 export type Change = Schemas['ChangeIn'];
+export type Truth = Schemas['TruthView'];
+export type Practices = Schemas['ChoicesView'];
 export type Lever = Schemas['LeverView'];
 
 const PATIENCE_MS = 8000;
@@ -122,6 +124,11 @@ export const api = {
     const told = await call<Recorded>('POST', `/cars/${slug}/entries`, entry, since);
     return told.since === null ? told.car : laid(known!, told.car);
   },
+  practices: () => call<Practices>('GET', '/practice'),
+  practise: (asked: Schemas['PracticeIn']) => call<{ slug: string }>('POST', '/practice', asked),
+  truth: (slug: string) => call<Truth>('GET', `/cars/${slug}/practice`),
+  /** What the tool at the end of the line shows, as it would be typed. */
+  take: (slug: string, asked: Schemas['TakeIn']) => call<{ typed: string }>('POST', `/cars/${slug}/take`, asked),
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) =>
     call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),

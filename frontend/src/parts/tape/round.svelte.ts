@@ -312,6 +312,20 @@ export class RoundDesk extends Desk {
     return true;
   }
 
+  /** Take the figure of the tool at the end of the line into the field; an answer that comes after another key says nothing any more. */
+  async takeFigure(): Promise<void> {
+    if (this.turning) return;
+    const { corner, quantity } = this.ask;
+    const before = ++this.touched;
+    this.note = DESK.taking(this.tool.name);
+    try {
+      const { typed } = await api.take(this.car.slug, { corner, quantity, tool: this.tool.id });
+      if (before === this.touched) this.type(typed);
+    } catch (error) {
+      if (before === this.touched) this.note = error instanceof Error ? error.message : String(error);
+    }
+  }
+
   protected letters(): Record<string, () => unknown> {
     return {
       t: () => this.startTurning(),
@@ -319,6 +333,7 @@ export class RoundDesk extends Desk {
       m: () => this.startMeasuring(),
       s: () => this.settled(),
       u: () => this.nextTool(),
+      f: () => this.takeFigure(),
     };
   }
 

@@ -42,7 +42,10 @@
     {/each}
   {:else if !away}<p role="status">{CARS.opening}</p>{/if}
   {#if away}<p role="alert">{CARS.away}</p>{/if}
-  <a class="button" data-main href="/begin" use:link>{CARS.begin}</a>
+  <p>
+    <a class="button" data-main href="/begin" use:link>{CARS.begin}</a>
+    <a class="button" href="/practice" use:link>{CARS.practise}</a>
+  </p>
   <Workshop onbrought={() => void look()} />
 </main>
 

@@ -17,6 +17,7 @@
     { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
     { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
     { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
+    ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
     ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);
   const latest = $derived(

@@ -15,6 +15,7 @@ export const SET = {
     measure: 'M',
     settled: 'S',
     tool: 'U',
+    take: 'F',
   },
   tool: 'Tool',
   changeTool: 'other tool',

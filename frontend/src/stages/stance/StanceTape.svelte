@@ -23,6 +23,7 @@
     ...common,
     ...(unsettled ? [{ key: 'S', does: DESK.settled, act: () => desk.settled() }] : []),
     ...(tab === 'floor' ? [{ key: 'T', does: STANCE.keys.perch, act: () => desk.startTurning() }] : []),
+    ...(desk.view.practice ? [{ key: 'F', does: DESK.take, act: () => void desk.takeFigure() }] : []),
     { key: 'U', does: STANCE.keys.tool(desk.tool.name.toLowerCase()), act: () => desk.nextTool() },
   ]);
   const latest = $derived(

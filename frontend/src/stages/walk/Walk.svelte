@@ -3,7 +3,7 @@
   import type { Corner, MarkView } from '$lib/api/client';
   import type { Car } from '$lib/car.svelte';
   import { markKindOf, MARK_KINDS } from '$lib/kinds';
-  import { router } from '$lib/router.svelte';
+  import { link, router } from '$lib/router.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
   import Stage from '$parts/frame/Stage.svelte';
   import CornerMarks from './CornerMarks.svelte';
@@ -32,6 +32,11 @@
   <div class="card">
     <h1>{WALK.title} <span>· {stands.join(' · ')}</span></h1>
     {#each view.notices as notice (notice)}<p class="no" role="alert">{notice}</p>{/each}
+    {#if view.practice}
+      <p class="soft">
+        {WALK.practice(view.practice)} <a href="/cars/{car.slug}/practice" use:link>{WALK.truth}</a>
+      </p>
+    {/if}
     <CornerMarks {view} onpick={open} />
     <WholeMarks {view} />
   </div>
@@ -40,6 +45,9 @@
 <style>
   .card {
     overflow: auto;
+  }
+  p {
+    margin: 2px 0 0;
   }
   h1 {
     font-size: 1.0625rem;

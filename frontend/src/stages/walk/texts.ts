@@ -19,6 +19,8 @@ export const WALK = {
     done: 'Look at the log',
     plan: 'Open the plan',
   } as const,
+  practice: (of: string) => `To practise on: ${of}.`,
+  truth: 'See the truth',
   noAim: 'no aim in the plan',
   unsettled: 'not settled',
   bar: 'anti-roll bar links are off',

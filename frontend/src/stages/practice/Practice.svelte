@@ -1,0 +1,69 @@
+<script lang="ts">
+  // A car to practise on: how it is made, what is wrong with it, and off.
+  import { api, type Practices } from '$lib/api/client';
+  import { router } from '$lib/router.svelte';
+  import { who } from '$lib/shelf';
+  import Options from './Options.svelte';
+  import { PRACTICE } from './texts';
+
+  let choices = $state.raw<Practices | null>(null);
+  let layout = $state('');
+  let fault = $state('');
+  let sentence = $state('');
+  let busy = $state(false);
+  const id = crypto.randomUUID(); // one identity, however often it is sent
+
+  async function look(): Promise<void> {
+    try {
+      const found = await api.practices();
+      [layout, fault] = [found.layouts[0]?.name ?? '', found.faults[0]?.name ?? ''];
+      [choices, sentence] = [found, ''];
+    } catch (error) {
+      sentence = String((error as Error).message);
+    }
+  }
+  $effect(() => void look());
+
+  async function begin(): Promise<void> {
+    [busy, sentence] = [true, ''];
+    try {
+      const { slug } = await api.practise({ id, at: new Date().toISOString(), who: who(), layout, fault });
+      router.go(`/cars/${slug}`);
+    } catch (error) {
+      [busy, sentence] = [false, String((error as Error).message)];
+    }
+  }
+</script>
+
+<main>
+  <h1>{PRACTICE.title}</h1>
+  <p class="soft">{PRACTICE.soft}</p>
+  {#if choices}
+    <Options title={PRACTICE.layout} options={choices.layouts} bind:value={layout} />
+    <Options title={PRACTICE.fault} options={choices.faults} bind:value={fault} />
+    <button type="button" class="button" data-main disabled={busy} onclick={() => void begin()}
+      >{busy ? PRACTICE.begun : PRACTICE.begin}</button
+    >
+  {/if}
+  {#if sentence}<p class="no" role="alert">{sentence}</p>{/if}
+</main>
+
+<style>
+  main {
+    padding: var(--gap-4);
+    max-width: 900px;
+    width: 100%;
+    margin: 0 auto;
+    display: grid;
+    gap: var(--gap-3);
+    justify-items: start;
+    align-content: start;
+  }
+  h1 {
+    font-size: var(--type-head);
+  }
+  p {
+    margin: 0;
+    max-width: 70ch;
+  }
+</style>

@@ -1,0 +1,22 @@
+// Words of the practice cars.
+export const PRACTICE = {
+  title: 'Practise on a car',
+  soft: 'A car nobody can hurt. Something is wrong with it and nobody tells what: read it, turn it, bring it to its aims with the same stages as any other. F at the tape takes the figure its tools show. At the end you see the truth.',
+  layout: 'How its wheels are held',
+  fault: 'What happened to it',
+  begin: 'Roll it in',
+  begun: 'Rolling it in…',
+  truthTitle: 'The truth',
+  look: 'See the truth',
+  before: 'Once it is seen, there is nothing left to find out on this car.',
+  read: (say: string) => `read ${say}`,
+  aim: 'aim',
+  unread: 'not read',
+  holds: 'within tolerance',
+  out: 'out',
+  off: 'How far each adjuster was from its right place when the car was rolled in',
+  spent: 'Where the time went',
+  minutes: (n: number) => (n < 1 ? 'under a minute' : `${Math.round(n)} min`),
+  another: 'Another car',
+  back: 'Back to the car',
+} as const;
