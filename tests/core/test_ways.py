@@ -1,6 +1,8 @@
 """Every way of reading an angle, from an exact car and back: the geometry is written anew here, with points, planes and rotations about a line."""
 
+import re
 from dataclasses import dataclass, replace
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -8,6 +10,7 @@ from scipy.optimize import brentq
 from scipy.spatial.transform import Rotation
 
 from ready_corner.core.advise.next import next_step, round_of
+from ready_corner.core.engines.alignment import camber as camber_of
 from ready_corner.core.engines.alignment import steering_axis
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.progress import share_held
@@ -297,3 +300,22 @@ def test_whatever_may_be_aimed_at_is_judged_and_belongs_to_a_stage():
         found = evaluate(fold(None, log.entries))
         assert next_step(found).sentence
         assert share_held(found)
+
+
+def test_what_the_usual_approximations_miss_by_is_what_the_table_says():
+    table = (Path(__file__).parents[2] / "docs/readings.md").read_text("utf-8").split("misses by |")[1]
+    told = [float(m) for m in re.findall(r"\| (\d\.\d\d)° \|", table)]
+    pads = [(0, 700), (0, -700), (-2400, 700), (-2400, -700)]
+    cambers = lambda caster, steer, toe=0.0: steering_axis.camber_when_steered_deg(caster, 10, toe, -1, np.array(steer) + toe)  # noqa: E731
+    rule = lambda caster, steer: steering_axis.shop_caster_deg(*cambers(caster, steer)[::-1]) - caster  # noqa: E731
+    exact = lambda steer, camber, known=10: steering_axis.axis_from_sweep(steer, camber, steering_axis.Known(known, 1))[0] - 5  # noqa: E731
+    across, along = (camber_of.floor_from_pads(pads, lie).up for lie in ([5, 0, 5, 0], [5, 5, 0, 0]))
+    asin = lambda length, span: np.degrees(np.arcsin(length / span))  # noqa: E731
+    found = [
+        *(rule(c, [20.0, -20.0]) for c in (2, 5, 8)), rule(5, [18.0, -22.0]),
+        *(exact([20.0, -20.0], cambers(5, [20.0, -20.0], toe)) for toe in (0.5, 1.0)), exact([15.0, -20.0], cambers(5, [15.0, -20.0]), 5),
+        camber_of.camber_from_gravity_deg(-1.5, 1, across) + 1.5, steering_axis.from_gravity_deg(5, 10, 1, along)[0] - 5,
+        np.degrees(np.arctan(5 / 2400)), asin(3, 330) - asin(3, 352), asin(10, 330) - asin(10, 352), np.degrees(0.5 / 352),
+        np.degrees(10 / 380) - asin(10, 380),
+    ]  # fmt: skip
+    assert told == [round(abs(float(v)), 2) for v in found]
