@@ -6,7 +6,7 @@ from itertools import product
 import numpy as np
 import pytest
 
-from ready_corner.core.advise.lift import lift
+from ready_corner.core.advise.lift import AXLES, lift
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.engines.together import solve_together
 from ready_corner.core.engines.turns import Lever, Wanted
@@ -19,7 +19,7 @@ from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened, Stuck, Turned
-from ready_corner.core.record.logbook import fold
+from ready_corner.core.record.logbook import PlanRevised, fold
 from ready_corner.core.record.notes import Correction, Note
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import Faults, HiddenCar
@@ -216,3 +216,21 @@ def test_a_branch_begins_where_links_of_other_lengths_hold_it():
     camber = sweep(longer, np.linspace(-20, 20, 5)).wheels[0]["camber_deg"]
     assert np.isfinite(camber).all()
     assert np.all(np.diff(camber) < 0)
+
+
+def test_one_axle_alone_is_set_with_its_own_adjusters_and_its_total_toe_among_its_aims():
+    work = begun(4)
+    whole, front = lift(work.now), lift(work.now, AXLES["front"])
+    assert {t.of.corner for t in whole.turns} == set(CORNERS)
+    assert {t.of.corner for t in front.turns} <= {"LF", "RF"}
+    assert {e.mark for e in front.expected} == {e.mark for e in whole.expected if e.mark[:2] in ("LF", "RF")}
+    of = work.car.plan
+    total = Aim("front.total_toe", sum(of.aim(f"{c}.toe").aim for c in ("LF", "RF")), 0.1)
+    work.tell(PlanRevised(replace(of, aims=(*of.aims, total)), revises=work.state.plan_number))
+    assert "front.total_toe" in {e.mark for e in lift(work.now, AXLES["front"]).expected}
+    assert "front.total_toe" not in {e.mark for e in lift(work.now, AXLES["rear"]).expected}
+    before = work.misses()
+    for turn in lift(work.now, AXLES["front"]).turns:
+        work.turn(turn.of.id, turn.left)
+    assert work.misses() < before
+    assert lift(work.now, AXLES["front"]).next is None

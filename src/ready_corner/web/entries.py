@@ -6,6 +6,9 @@ from fastapi import APIRouter, Header, Query, Response
 
 from ready_corner.border.entries import EntryIn
 from ready_corner.border.kinds import SENT, Sent
+from ready_corner.core.advise.lift import AXLES, lift
+from ready_corner.core.plan.corners import End
+from ready_corner.web.lift import LiftView, lift_view
 from ready_corner.web.view import View
 from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, car_change, car_view, log_lines
 from ready_corner.web.workshop import TheWorkshop
@@ -43,6 +46,13 @@ def record(
 def preview(slug: str, what: Previewed, workshop: TheWorkshop) -> PreviewView:
     """Return what a reading or a turn would mean before it is recorded."""
     return PreviewView.of(workshop.preview(slug, what), workshop.state(slug).plan.units)
+
+
+@router.get("/cars/{slug}/lift/{end}")
+def lift_of_axle(slug: str, end: End, workshop: TheWorkshop) -> LiftView | None:
+    """Return what to turn at one axle in one lift; none where it holds, or wants reading first."""
+    found = workshop.evaluation(slug)
+    return lift_view(lift(found, AXLES[end]), found.state.plan)
 
 
 @router.get("/cars/{slug}/log")

@@ -129,6 +129,7 @@ export const api = {
   truth: (slug: string) => call<Truth>('GET', `/cars/${slug}/practice`),
   /** What the tool at the end of the line shows, as it would be typed. */
   take: (slug: string, asked: Schemas['TakeIn']) => call<{ typed: string }>('POST', `/cars/${slug}/take`, asked),
+  liftOf: (slug: string, end: 'front' | 'rear') => call<CarView['lift']>('GET', `/cars/${slug}/lift/${end}`),
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
   log: (slug: string, before?: number) =>
     call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),

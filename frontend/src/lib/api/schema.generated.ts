@@ -188,6 +188,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/lift/{end}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lift Of Axle
+         * @description Return what to turn at one axle in one lift; none where it holds, or wants reading first.
+         */
+        get: operations["lift_of_axle_api_cars__slug__lift__end__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/log": {
         parameters: {
             query?: never;
@@ -4641,6 +4661,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    lift_of_axle_api_cars__slug__lift__end__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+                end: "front" | "rear";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiftView"] | null;
                 };
             };
             /** @description Unprocessable Entity */

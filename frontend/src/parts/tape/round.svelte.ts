@@ -173,6 +173,11 @@ export class RoundDesk extends Desk {
     this.open(`${first?.corner ?? this.corner}/turn/${first?.adjuster ?? this.adjusters[0]?.id ?? ''}`);
   }
 
+  /** What is told has come anew: it is what is told from now on, for as long as nothing of it was turned here. */
+  toldAnew(): void {
+    if (!this.car.turning) this.#told = null;
+  }
+
   /** To an adjuster picked on the page, with what is told now. */
   openTurn(corner: Corner, adjuster: string): void {
     if (!this.turning) this.#told = null;

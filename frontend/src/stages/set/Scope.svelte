@@ -1,14 +1,16 @@
 <script lang="ts">
-  // Whether the whole car is turned in one lift, or the corner in hand alone.
+  // What is turned together: the whole car in one lift, one axle, or the corner in hand alone.
   import { SET } from './texts';
 
-  type Props = { whole: boolean; set: (whole: boolean) => void };
-  let { whole, set }: Props = $props();
+  type Props = { scope: keyof typeof SET.scopes; set: (scope: keyof typeof SET.scopes) => void };
+  let { scope, set }: Props = $props();
+  const scopes = Object.entries(SET.scopes) as [keyof typeof SET.scopes, string][];
 </script>
 
 <div role="group" aria-label={SET.scope}>
-  <button type="button" aria-pressed={whole} onclick={() => set(true)}>{SET.wholeLift}</button>
-  <button type="button" aria-pressed={!whole} onclick={() => set(false)}>{SET.oneCorner}</button>
+  {#each scopes as [name, words] (name)}
+    <button type="button" aria-pressed={scope === name} onclick={() => set(name)}>{words}</button>
+  {/each}
 </div>
 
 <style>

@@ -1,8 +1,10 @@
 <script lang="ts">
   // Stage Set: the drawing of what is read now, the corner in hand, and the tape.
   import { untrack } from 'svelte';
+  import { api, type CarView, type Corner } from '$lib/api/client';
+  import { until } from '$lib/api/until';
   import type { Car } from '$lib/car.svelte';
-  import { CORNER_WORDS } from '$lib/marks';
+  import { CORNER_WORDS, isFront } from '$lib/marks';
   import { router } from '$lib/router.svelte';
   import Panel from '$parts/frame/Panel.svelte';
   import Stage from '$parts/frame/Stage.svelte';
@@ -19,24 +21,41 @@
   import TurnTape from './TurnTape.svelte';
 
   type Props = { car: Car };
+  type End = 'front' | 'rear';
   let { car }: Props = $props();
 
-  let whole = $state(true); // the lift for the whole car, or the turns of the corner in hand alone
+  let scope = $state<'car' | 'axle' | 'corner'>('car'); // what is turned together
+  let ofAxle = $state.raw<{ end: End; lift: CarView['lift'] }>({ end: 'front', lift: null });
+  const endOf = (corner: Corner): End => (isFront(corner) ? 'front' : 'rear');
+  const together = (v: CarView) =>
+    scope === 'car' ? v.lift : scope === 'axle' && ofAxle.end === endOf(desk.corner) ? ofAxle.lift : null;
   const work: Work = {
     base: 'set',
     asks: (v, place) =>
       place[1] === 'pad' && !v.round.some((a) => a.quantity === 'pad') ? [...v.pads, ...v.round] : v.round,
     adjusters: (v, corner) => v.corners[corner].adjusters,
-    told: (v, corner) => (whole && v.lift ? toldOf(v.lift) : v.corners[corner].turns),
-    lifted: (v) => whole && v.lift !== null,
+    told: (v, corner) => (together(v) ? toldOf(together(v)!) : v.corners[corner].turns),
+    lifted: (v) => together(v) !== null,
   };
   const desk = new RoundDesk(
     untrack(() => car),
     () => router.parts.slice(3),
     () => work,
   );
-  const lift = $derived(desk.view.lift);
-  const stops = $derived(whole && lift ? linesOf(lift, car.pending) : []);
+  const end = $derived<End>(endOf(desk.corner));
+  const lift = $derived(together(desk.view));
+  const stops = $derived(lift ? linesOf(lift, car.pending) : []);
+  $effect(() => {
+    if (scope !== 'axle' || !desk.view.number) return;
+    const [slug, which] = [car.slug, end];
+    return until(
+      () => api.liftOf(slug, which),
+      (found) => {
+        ofAxle = { end: which, lift: found };
+        if (desk.turning) desk.toldAnew();
+      },
+    );
+  });
 </script>
 
 {#snippet foot()}{#if desk.turning}<TurnTape {desk} />{:else}<ReadTape {desk} />{/if}{/snippet}
@@ -45,8 +64,8 @@
   <SetDrawing {desk} {stops} />
   <Panel>
     <div class="card side">
-      {#if lift}<Scope {whole} set={(to) => ((whole = to), desk.startTurning())} />{/if}
-      {#if lift && whole && desk.turning}
+      {#if desk.view.lift}<Scope {scope} set={(to) => ((scope = to), desk.startTurning())} />{/if}
+      {#if lift && desk.turning}
         <LiftList {lift} {stops} now={desk.adjuster?.id} onpick={(corner, id) => desk.openTurn(corner, id)} />
       {:else}
         <Round {desk} />

@@ -23,7 +23,7 @@ from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import Setting, setting
-from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words, turn_parts
 from ready_corner.core.plan.plan import Adjuster, Perch
@@ -35,6 +35,7 @@ from ready_corner.core.quantities.verdict import judge
 
 Mask = NDArray[np.bool_]
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
+AXLES: Mapping[End, tuple[Corner, ...]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
 # A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
 BETTERS, GAINS = 0.25, 0.3
 NO_TURN = 1e-9
@@ -288,11 +289,10 @@ def _is_set(base: Evaluation, mark: MarkState, corners: Sequence[Corner], whole:
     kind = kind_of(mark.mark)
     if kind in CORNER_KINDS:
         return kind in AIMED_KINDS and split(mark.mark)[0] in corners
-    if not whole:
-        return False
     if mark.mark == CROSS:
-        return base.state.plan.footing.school != "height"
-    return all(kind_of(name) in AIMED_KINDS for name, weight in base.figures.whole(mark.mark) if weight)
+        return whole and base.state.plan.footing.school != "height"
+    parts = [name for name, weight in base.figures.whole(mark.mark) if weight]
+    return all(kind_of(name) in AIMED_KINDS and split(name)[0] in corners for name in parts)
 
 
 def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
