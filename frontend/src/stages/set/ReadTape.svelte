@@ -33,6 +33,7 @@
   {desk}
   title={ask.title}
   how={ask.how}
+  caution={desk.preview?.caution ?? ''}
   label={SET.figure}
   note={view.condition.settled ? where : SET.settleFirst}
   {hooks}

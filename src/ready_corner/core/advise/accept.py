@@ -9,6 +9,7 @@ from ready_corner.core.advise.corner import caution_of, to_go
 from ready_corner.core.advise.next import aim_of
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import stance
+from ready_corner.core.judge.fits import question
 from ready_corner.core.judge.marks import Evaluation, MarkState, State, evaluate
 from ready_corner.core.plan.marks import AIMED_KINDS as CORNER_MARKS
 from ready_corner.core.plan.marks import OfMark, kind_of
@@ -68,7 +69,8 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     if what.quantity == "load" and (cross := evaluation.mark(CROSS)).value is not None:
         return Preview(said, finding("preview.load", load=would, cross=_would(cross), aim=_aim(cross)), cross.state)
     upright, odd = what.upright_deg or 0, mark.odd is not None
-    return Preview(said, finding("preview.mark", would=would, aim=_aim(mark), upright=upright, odd=odd), mark.state, large)
+    means = finding("preview.mark", would=would, aim=_aim(mark), upright=upright, odd=odd)
+    return Preview(said, means, mark.state, large, question(evaluation, mark.mark))
 
 
 def _would(mark: MarkState) -> Finding:

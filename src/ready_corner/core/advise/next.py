@@ -13,6 +13,7 @@ from ready_corner.core.advise.lift import WALK, lift
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
+from ready_corner.core.judge.fits import questions
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.corners import CORNERS, Corner
@@ -158,6 +159,9 @@ def next_step(evaluation: Evaluation) -> Step:
         return left
     if not state.condition.settled:
         return Step("settle", finding("next.settle"), finding("because.unsettled"))
+    if odd := next(iter(questions(evaluation).items()), None):
+        place = _place_of(evaluation, evaluation.mark(odd[0]))
+        return Step("read", finding("next.question", what=place), odd[1], *place)
     judged = [m for m in evaluation.marks if m.state is not None]
     order = [m for m in judged if kind_of(m.mark) in AIMED_KINDS]
     heights = [m for m in order if kind_of(m.mark) == "height"]

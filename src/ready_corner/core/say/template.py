@@ -60,6 +60,7 @@ SPECS: Mapping[str, Callable[[Any, Units], str]] = {
     "Mark": lambda v, u: _capital(say_mark(v)),
     "value": lambda v, u: say_value(v.mark, v.value, u, v.denominator),
     "much": lambda v, u: say_size(v.mark, v.value, u, v.denominator),
+    "signed": lambda v, u: f"{'−' if v.value < 0 else '+'}{say_size(v.mark, v.value, u, v.denominator)}",
     "u": lambda v, u: say_uncertainty(v.mark, v.value, u),
     "need": lambda v, u: say_need(v.mark, v.value, u),
     "lower": lambda v, u: v.lower(),

@@ -32,6 +32,7 @@ WORDS = {
     "because.places": "{several?{count} places to read on this round.|The last place of this round.}",
     "because.moved": "{mark:Mark} has moved since: {reason}. {left}",
     "next.read": "Read {what:begun_place}",
+    "next.question": "Look again, then read {what:begun_place} once more",
     "aim.wanted": "{aim:value}{typed? ({typed})} ± {tolerance:much}",
     "perch.then": "{step:begun}",
     "because.height": "The {corner:corner} stands {reason}; all four are reckoned together. Height carries camber and toe with it, so it comes first.{then? Then {then:and}.} {caution}",
