@@ -3,9 +3,11 @@
 import numpy as np
 import pytest
 
+from ready_corner.core.advise.found import as_found
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.judge.fits import questions
 from ready_corner.core.record.happenings import Happened, Turned
+from ready_corner.core.record.notes import Job
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import Faults, HiddenCar
@@ -104,3 +106,24 @@ def test_of_practice_cars_that_are_worked_on_rightly_nothing_is_questioned():
         assert work.run().kind == "done"
         assert asked == []
         assert np.isfinite(work.misses())
+
+
+def test_the_car_as_it_was_found_stays_so_until_a_new_job_begins():
+    work = ready()
+    rows = lambda: {r.now.mark: (r.found and r.found.value, r.now.value) for r in as_found(work.now)}  # noqa: E731
+    first = rows()
+    assert all(found == now for found, now in first.values() if found is not None)
+    work.turn("LF.tie", 2.0)
+    toes(work)
+    later = rows()
+    assert later["LF.toe"][0] == first["LF.toe"][0]
+    assert abs(later["LF.toe"][1] - first["LF.toe"][1]) > 0.3
+    assert later["LF.caster"] == (None, None)
+    work.tell(Job("new rod ends"))
+    assert rows()["LF.toe"][0] is None
+    toes(work)
+    assert rows()["LF.toe"][0] == rows()["LF.toe"][1]
+    work.turn("LF.tie", -1.0)
+    toes(work)
+    again = rows()["LF.toe"]
+    assert abs(again[0] - again[1]) > 0.2

@@ -6,8 +6,12 @@ from fastapi import APIRouter, Header, Query, Response
 
 from ready_corner.border.entries import EntryIn
 from ready_corner.border.kinds import SENT, Sent
+from ready_corner.core.advise.found import as_found
 from ready_corner.core.advise.lift import AXLES, lift
+from ready_corner.core.judge.marks import State
 from ready_corner.core.plan.corners import End
+from ready_corner.core.plan.marks import say_mark
+from ready_corner.core.say.judged import say_mark_aim, say_mark_value
 from ready_corner.web.lift import LiftView, lift_view
 from ready_corner.web.view import View
 from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, car_change, car_view, log_lines
@@ -53,6 +57,37 @@ def lift_of_axle(slug: str, end: End, workshop: TheWorkshop) -> LiftView | None:
     """Return what to turn at one axle in one lift; none where it holds, or wants reading first."""
     found = workshop.evaluation(slug)
     return lift_view(lift(found, AXLES[end]), found.state.plan)
+
+
+class FoundView(View):
+    """A mark as it was found in the present job, and as it stands now, in words."""
+
+    mark: str
+    name: str
+    aim: str
+    found: str
+    found_state: State | None
+    now: str
+    now_state: State | None
+
+
+@router.get("/cars/{slug}/found")
+def found(slug: str, workshop: TheWorkshop) -> list[FoundView]:
+    """Return every mark with an aim as it was found, and as it stands now."""
+    judged = workshop.evaluation(slug)
+    units = judged.state.plan.units
+    return [
+        FoundView(
+            mark=row.now.mark,
+            name=say_mark(row.now.mark),
+            aim=say_mark_aim(row.now, units),
+            found=say_mark_value(row.found, units) if row.found else "",
+            found_state=row.found.state if row.found else None,
+            now=say_mark_value(row.now, units),
+            now_state=row.now.state,
+        )
+        for row in as_found(judged)
+    ]
 
 
 @router.get("/cars/{slug}/log")

@@ -159,6 +159,20 @@ export const TOLD = {
           "preset": false
         }
       ]
+    },
+    "job": {
+      "title": "A new job begins",
+      "at": "log",
+      "fields": [
+        {
+          "name": "words",
+          "label": "What is to be done",
+          "as": "text",
+          "options": [],
+          "needed": false,
+          "preset": ""
+        }
+      ]
     }
   },
   "marks": {

@@ -208,6 +208,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Found
+         * @description Return every mark with an aim as it was found, and as it stands now.
+         */
+        get: operations["found_api_cars__slug__found_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/log": {
         parameters: {
             query?: never;
@@ -1287,7 +1307,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["JobModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"];
         };
         /**
          * EntryKept
@@ -1312,7 +1332,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["JobModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView
@@ -1568,6 +1588,26 @@ export interface components {
              * @default 5
              */
             margin: number;
+        };
+        /**
+         * FoundView
+         * @description A mark as it was found in the present job, and as it stands now, in words.
+         */
+        FoundView: {
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Aim */
+            aim: string;
+            /** Found */
+            found: string;
+            /** Found State */
+            found_state: ("unread" | "out" | "too close to call" | "holds" | "moved since") | null;
+            /** Now */
+            now: string;
+            /** Now State */
+            now_state: ("unread" | "out" | "too close to call" | "holds" | "moved since") | null;
         };
         /**
          * GapIn
@@ -1853,6 +1893,28 @@ export interface components {
             carried: components["schemas"]["DatumModel"] | null;
             /** Tools */
             tools: components["schemas"]["ToolModel"][];
+        };
+        /**
+         * JobModel
+         * @description A new job begins: what is read from now on until something is turned is how the car was found.
+         */
+        JobModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "job";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * JointModel
@@ -4693,6 +4755,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LiftView"] | null;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    found_api_cars__slug__found_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -3,6 +3,7 @@
   import { api, type LogLine } from '$lib/api/client';
   import { until } from '$lib/api/until';
   import type { Car } from '$lib/car.svelte';
+  import AsFound from './AsFound.svelte';
   import Happened from './Happened.svelte';
   import LogEntry from './LogEntry.svelte';
   import Note from './Note.svelte';
@@ -44,6 +45,7 @@
   <div class="side">
     <Happened {car} />
     <Note {car} />
+    <AsFound {car} />
     <div class="card">
       <p class="soft">{LOG.files}</p>
       <a class="button" href="/api/cars/{car.slug}/plan.json" download="{car.slug}.plan.json">plan.json</a>

@@ -1,5 +1,11 @@
 // Words of the log.
 export const LOG = {
+  found: 'As found, and now',
+  foundThen: 'as found',
+  foundNow: 'now',
+  notRead: 'not read',
+  job: 'A new job begins',
+  beginJob: 'Begin it',
   title: 'Logbook',
   soft: 'Newest first. Nothing is ever erased: a wrong line is struck out and stays.',
   strike: 'Strike out',

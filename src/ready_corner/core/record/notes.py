@@ -8,7 +8,7 @@ from typing import Annotated
 from ready_corner.core.plan.corners import Corner, Point
 from ready_corner.core.plan.plan import Plan, places_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
-from ready_corner.core.quantities.fields import Above, Id, Identity, Many, PointName, Text, Words
+from ready_corner.core.quantities.fields import Above, Id, Identity, Label, Many, PointName, Text, Words
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.act import Act, entry_kind
 
@@ -33,6 +33,18 @@ class Note(Act):
     sentence = "{words}"
     words: Annotated[str, Text(2000, 1)]
     corner: Corner | None = None
+
+
+@entry_kind
+@dataclass(frozen=True)
+class Job(Act):
+    """A new job begins: what is read from now on until something is turned is how the car was found."""
+
+    kind = "job"
+    title = "A new job begins"
+    form = "log"
+    sentence = "A new job begins{words?: {words}}"
+    words: Annotated[Words, Label("What is to be done")] = ""
 
 
 @entry_kind
