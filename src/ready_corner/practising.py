@@ -64,7 +64,7 @@ class Practising:
         facts = QUANTITIES[wanted.quantity]
         tool = next((t for t in state.plan.toolbox if t.id == wanted.tool and t.measures == facts.measures), usual)
         with self._lock:
-            value = shown(self._car(wanted.car), state, (wanted.corner, wanted.quantity), tool)
+            value = shown(self._car(wanted.car), state, (wanted.corner, wanted.quantity), tool, wanted.half_turn)
         inches = state.plan.units.inches
         if facts.kind == "angle":
             return Shown(round(value, 4), "deg")

@@ -240,9 +240,9 @@ def told(way, rng):
     zero = {t.id: rng.normal(0, t.zero) for t in SHOP}
     log = Log(of_)
 
-    def read(c, quantity, exact, tool):
+    def read(c, quantity, exact, tool, **more):
         t = tools[tool]
-        log.read(c, quantity, round((exact + zero[tool] + rng.normal(0, t.repeatability)) / t.step) * t.step, tool)
+        log.read(c, quantity, round((exact + zero[tool] + rng.normal(0, t.repeatability)) / t.step) * t.step, tool, **more)
 
     lie = {c: float(np.array(of_.wheel_place(c)) @ slope) for c in CORNERS}
     half = of_.ways.sure("run_out") / 2
@@ -253,6 +253,9 @@ def told(way, rng):
     for c in FRONT:
         lean = lambda steered, c=c: car.shown(car.turned(c, steered)) + out[c]  # noqa: E731
         behind, inside, high = car.offsets(c)
+        if way == "halved":  # read as it stands and half a turn round: the rim falls out
+            read(c, "camber", lean(0.0), "digital")
+            read(c, "camber", car.shown(car.axis(c)) - out[c], "digital", half_turn=True)
         if way == "plumb":
             off = span / 2 * np.sin(np.radians(lean(0.0)))
             read(c, "lean_top", 60 - off, "rule")
@@ -272,10 +275,11 @@ def told(way, rng):
     return log, car
 
 
-@pytest.mark.parametrize("way", ["plumb", "bar", "sweep", "no pads"])
+@pytest.mark.parametrize("way", ["plumb", "bar", "sweep", "no pads", "halved"])
 def test_about_95_in_100_drawn_cars_lie_within_u_however_they_are_read(way):
     rng = np.random.default_rng([29, len(way)])
-    inside = {kind: [] for kind in ("camber", "caster", "inclination") if (kind, way) != ("camber", "bar")}
+    kinds = {"bar": ("caster", "inclination"), "halved": ("camber",)}.get(way, ("camber", "caster", "inclination"))
+    inside = {kind: [] for kind in kinds}
     for _ in range(DRAWS):
         log, car = told(way, rng)
         found = evaluate(fold(None, log.entries))
@@ -319,3 +323,26 @@ def test_what_the_usual_approximations_miss_by_is_what_the_table_says():
         np.degrees(10 / 380) - asin(10, 380),
     ]  # fmt: skip
     assert told == [round(abs(float(v)), 2) for v in found]
+
+
+def test_a_wheel_read_half_a_turn_round_too_has_no_run_out_left():
+    rough = Ways(hub_middle=0, span=0, run_out=1.0, floor=0)
+    log, half = Log(of(rough)), 0.4
+    log.read("LF", "camber", -1.5 + half, "digital")
+    once = evaluate(fold(None, log.entries)).mark("LF.camber")
+    log.read("LF", "camber", -1.5 - half, "digital", half_turn=True)
+    both = evaluate(fold(None, log.entries)).mark("LF.camber")
+    assert once.expanded > 0.2
+    assert (both.value, both.odd) == (pytest.approx(-1.5), None)
+    assert both.expanded < 0.01
+    for c in ("LF", "LR"):
+        log.read(c, "gap_hub", 60.0)
+    for by, round_ in ((0.3, False), (-0.3, True)):
+        log.read("LF", "gap_front", 61.0 + by, half_turn=round_)
+        log.read("LF", "gap_back", 60.0 - by, half_turn=round_)
+    toe = evaluate(fold(None, log.entries)).mark("LF.toe")
+    opening = np.degrees(np.arctan2(20.0, 2400.0))  # the rear hubs stand 20 mm further in
+    assert toe.value == pytest.approx(np.degrees(np.arcsin(1 / 381)) - opening, abs=1e-6)
+    assert "LF run-out toe" not in {
+        n for n, part in evaluate(fold(None, log.entries)).figures.figure("toe", "LF").measured.parts.items() if part
+    }

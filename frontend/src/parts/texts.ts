@@ -30,6 +30,9 @@ export const FRAME = {
 
 export const DESK = {
   take: 'take the figure',
+  half: 'wheel half round',
+  halfRound: 'read half a turn round',
+  asItStood: 'read as it stood',
   taking: (tool: string) => `Asking the ${tool.toLowerCase()}…`,
   strike: 'strike out the last',
   struck: 'Struck out',

@@ -30,12 +30,13 @@ class ToolAwayError(MeasuredError):
 
 @dataclass(frozen=True)
 class Wanted:
-    """What is to be read: of which car, where, with which tool."""
+    """What is to be read: of which car, where, with which tool; ``half_turn``: the wheel stands half a turn round."""
 
     car: str
     corner: Corner
     quantity: Quantity
     tool: str
+    half_turn: bool = False
 
 
 @dataclass(frozen=True)
@@ -81,7 +82,7 @@ def wanted_of(said: bytes) -> Wanted | None:
     named = {name: str(found.get(name, "")) for name in ("car", "corner", "quantity", "tool")}
     if named["corner"] not in get_args(Corner) or named["quantity"] not in get_args(Quantity):
         return None
-    return Wanted(**named)  # type: ignore[arg-type]
+    return Wanted(**named, half_turn=found.get("half_turn") is True)  # type: ignore[arg-type]
 
 
 def _object(said: bytes) -> dict[str, object]:

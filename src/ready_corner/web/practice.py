@@ -102,6 +102,7 @@ class TakeIn(Model):
     corner: Corner
     quantity: Quantity
     tool: Id
+    half_turn: bool = False
 
 
 class TakenView(View):
@@ -181,7 +182,7 @@ def take_figure(slug: str, asked: TakeIn, workshop: TheWorkshop, tool: TheTool) 
     if tool is None:
         raise ToolAwayError(finding("tool.none-on-line"))
     units = workshop.state(slug).plan.units
-    found = take(tool, Wanted(slug, asked.corner, asked.quantity, asked.tool))
+    found = take(tool, Wanted(slug, asked.corner, asked.quantity, asked.tool, asked.half_turn))
     own = {"deg", "in", "lb"} if units.inches else {"deg", "mm", "kg"}
     figure = f"{found.figure:.5f}".rstrip("0").rstrip(".")
     return TakenView(typed=figure if found.unit in own else f"{figure} {UNITS[found.unit]}")

@@ -2876,6 +2876,11 @@ export interface components {
              * @default false
              */
             confirmed: boolean;
+            /**
+             * Half Turn
+             * @default false
+             */
+            half_turn: boolean;
         };
         /**
          * ReadingKept
@@ -2912,6 +2917,11 @@ export interface components {
              * @default false
              */
             confirmed: boolean;
+            /**
+             * Half Turn
+             * @default false
+             */
+            half_turn: boolean;
             /** Value */
             value: number;
             /**
@@ -3877,6 +3887,11 @@ export interface components {
             quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
             /** Tool */
             tool: string;
+            /**
+             * Half Turn
+             * @default false
+             */
+            half_turn: boolean;
         };
         /**
          * TakenView

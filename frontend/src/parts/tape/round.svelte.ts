@@ -50,6 +50,8 @@ export class RoundDesk extends Desk {
   #told = $state.raw<Told[] | null>(null);
   #tools = $state.raw<Record<string, string>>({});
 
+  #half = $state(''); // the corner whose wheel stands half a turn round
+
   constructor(
     car: Car,
     readonly place: () => string[], // the address after that of the work
@@ -119,6 +121,26 @@ export class RoundDesk extends Desk {
     const fitting = this.view.plan.tools.filter((t) => t.measures === measures);
     const id = this.#tools[this.ask.quantity] ?? this.ask.tool;
     return { id, name: fitting.find((t) => t.id === id)?.name ?? id, fitting };
+  }
+
+  /** Whether what is read here hangs on how the rim runs. */
+  get runs(): boolean {
+    return (
+      QUANTITIES[this.ask.quantity].marks.some((k) => k === 'camber' || k === 'toe') &&
+      QUANTITIES[this.ask.quantity].turned
+    );
+  }
+
+  /** Whether the wheel in hand stands half a turn round. */
+  get half(): boolean {
+    return this.runs && this.#half === this.ask.corner;
+  }
+
+  turnHalf(): void {
+    if (this.turning || !this.runs) return;
+    this.#half = this.half ? '' : this.ask.corner;
+    this.note = this.half ? DESK.halfRound : DESK.asItStood;
+    this.askAnew();
   }
 
   nextTool(): void {
@@ -213,6 +235,7 @@ export class RoundDesk extends Desk {
       typed,
       tool: this.tool.id,
       confirmed: false,
+      half_turn: this.half,
     };
   }
 
@@ -324,7 +347,7 @@ export class RoundDesk extends Desk {
     const before = ++this.touched;
     this.note = DESK.taking(this.tool.name);
     try {
-      const { typed } = await api.take(this.car.slug, { corner, quantity, tool: this.tool.id });
+      const { typed } = await api.take(this.car.slug, { corner, quantity, tool: this.tool.id, half_turn: this.half });
       if (before === this.touched) this.type(typed);
     } catch (error) {
       if (before === this.touched) this.note = error instanceof Error ? error.message : String(error);
@@ -339,6 +362,7 @@ export class RoundDesk extends Desk {
       s: () => this.settled(),
       u: () => this.nextTool(),
       f: () => this.takeFigure(),
+      h: () => this.turnHalf(),
     };
   }
 

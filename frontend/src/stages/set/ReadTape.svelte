@@ -17,6 +17,9 @@
     { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
     { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
     { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
+    ...(desk.runs
+      ? [{ key: SET.keys.half, does: desk.half ? DESK.halfRound : DESK.half, act: () => desk.turnHalf() }]
+      : []),
     ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
     ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);

@@ -16,6 +16,7 @@ export const SET = {
     settled: 'S',
     tool: 'U',
     take: 'F',
+    half: 'H',
   },
   tool: 'Tool',
   changeTool: 'other tool',

@@ -57,8 +57,23 @@ class Group:
 
     @cached_property
     def estimate(self) -> Measured:
-        """Mean of the repeats in mm or degrees."""
-        return self.tool.estimate([t.reading.figure for t in self.rows], f"{self.place[0]}.{self.place[1]}.{self.spell}")
+        """Mean of the repeats in mm or degrees; of a wheel that was read half a turn round too the mean of both halves."""
+        name = f"{self.place[0]}.{self.place[1]}.{self.spell}"
+        halves = [
+            self.tool.estimate(rows, f"{name}{half}") for rows, half in zip(self.halves, ("", ".half"), strict=True) if rows
+        ]
+        return combine(halves, [1 / len(halves)] * len(halves))
+
+    @cached_property
+    def halves(self) -> tuple[list[float], list[float]]:
+        """What was read as the wheel stood, and half a turn round."""
+        as_it_stood, round_ = ([t.reading.figure for t in self.rows if t.reading.half_turn is half] for half in (False, True))
+        return as_it_stood, round_
+
+    @property
+    def is_halved(self) -> bool:
+        """Whether run-out of the rim falls out of the mean."""
+        return all(self.halves)
 
     @cached_property
     def why(self) -> tuple[Finding, ...]:
@@ -68,8 +83,10 @@ class Group:
     @cached_property
     def odd(self) -> int | None:
         """Entry number of the repeat that disagrees, if one does."""
-        i = odd_repeat([t.reading.figure for t in self.rows], self.tool)
-        return None if i is None else self.rows[i].number
+        for rows, half in zip(self.halves, (False, True), strict=True):
+            if (i := odd_repeat(rows, self.tool)) is not None:
+                return [t for t in self.rows if t.reading.half_turn is half][i].number
+        return None
 
 
 @dataclass(frozen=True)
@@ -472,7 +489,8 @@ class Figures:
     @remembered
     def _camber_from_upright(self, corner: Corner, spell: int, toe_spell: int | None, way: ReadBy, on_frame: bool) -> Measured:
         """Return a camber that was counted from gravity or the frame, what stands under it and the wheel's own toe taken out, degrees."""
-        estimate = combine([self._leaned(corner, spell, way), self._run_out(corner, "camber")], [1.0, 1.0])
+        halved = all(self.group((corner, q), spell).is_halved for q in way.read)  # type: ignore[arg-type]
+        estimate = combine([self._leaned(corner, spell, way), self._run_out(corner, "camber")], [1.0, 0.0 if halved else 1.0])
         toe = None if toe_spell is None else self.figure("toe", corner, toe_spell)
         steer, on = toe.measured.value if toe else 0.0, self._upright(on_frame)
         value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], on.up, steer))
@@ -626,7 +644,8 @@ class Figures:
         opening = self.opening(corner, groups[0].rows[-1].number)
         if opening is None:
             return None
-        found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 1])
+        halved = all(g.is_halved for g in groups)
+        found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 0 if halved else 1])
         return Measured(found.value - self._warped[corner][1], found.parts) if self.floor else found
 
     @remembered

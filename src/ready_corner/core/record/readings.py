@@ -205,7 +205,8 @@ def _measure(sent: Mapping[str, Any]) -> Measure:
 class Reading(Act):
     """One number as read off one tool: mm, degrees or kg.
 
-    ``upright_deg`` is what the gauge shows for upright (0 or 90). ``confirmed`` keeps a value no car should have.
+    ``upright_deg`` is what the gauge shows for upright (0 or 90). ``confirmed`` keeps a value no car should have. ``half_turn``: the wheel stood half a
+    turn round, so that with a reading as it stood before the run-out of its rim falls out of the mean.
     """
 
     kind = "reading"
@@ -217,6 +218,7 @@ class Reading(Act):
     denominator: Annotated[int, WorkedOut] = 0
     upright_deg: Annotated[float, WorkedOut] = 0.0
     confirmed: bool = False
+    half_turn: bool = False
 
     @property
     def place(self) -> Place:

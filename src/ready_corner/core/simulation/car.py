@@ -93,6 +93,7 @@ class HiddenCar:
         self._residual = {f"{c}.{k}": self._rng.uniform(-0.5, 0.5) for c in CORNERS for k in ("height", "camber", "toe")}
         self._residual |= {a.mark: self._rng.uniform(-0.5, 0.5) for a in self.plan.aims_now if a.mark.endswith(STEERED)}
         self._plates: dict[tuple[Corner, str], float] = {}
+        self._round = 1.0  # which way the rims' run-out lies as the wheels stand
 
     # ---- what a builder can do ----
 
@@ -124,8 +125,9 @@ class HiddenCar:
         """Roll and bounce the car until it has settled."""
         self._stands = self._rng.normal(0, self.faults.settled, 4)
 
-    def read(self, corner: Corner, quantity: Quantity, tool: Tool) -> float:
-        """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale."""
+    def read(self, corner: Corner, quantity: Quantity, tool: Tool, half_turn: bool = False) -> float:
+        """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale; of a wheel half a turn round."""
+        self._round = -1.0 if half_turn else 1.0
         shown = self._exact(corner, quantity) + self._zero.get(tool.id, 0.0) + self._rng.normal(0, tool.repeatability)
         return float(round(shown / tool.step) * tool.step)
 
@@ -248,7 +250,7 @@ class HiddenCar:
 
     def _off_rim(self, corner: Corner, kind: str) -> float:
         """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
-        return float(np.degrees(self._rims[corner, kind] / self.plan.axle_of(corner).rim_flange_diameter))
+        return self._round * float(np.degrees(self._rims[corner, kind] / self.plan.axle_of(corner).rim_flange_diameter))
 
     def _gap(self, corner: Corner, quantity: str) -> float:
         """Return the distance in mm from the hub, or from an edge of the rim level through it, to the string of its side."""
