@@ -346,3 +346,34 @@ def test_a_wheel_read_half_a_turn_round_too_has_no_run_out_left():
     assert "LF run-out toe" not in {
         n for n, part in evaluate(fold(None, log.entries)).figures.figure("toe", "LF").measured.parts.items() if part
     }
+
+
+@pytest.mark.parametrize(
+    ("ways", "tools", "quantity", "said_"),
+    [
+        (Ways(run_out=2.0, floor=0), FINE, "camber", "half a turn round"),
+        (Ways(run_out=0, floor=9.0), FINE, "camber", "read the four pads"),
+        (
+            Ways(run_out=0, floor=0),
+            (*FINE[:2], Tool("digital", "Gauge", "angle", 0.5, 0.2)),
+            "camber",
+            "the gauge at the place itself",
+        ),
+        (
+            Ways(run_out=0, floor=0),
+            (*FINE[:2], Tool("digital", "Gauge", "angle", 1e-3, 0.0, 0.3)),
+            "camber",
+            "the zero of the gauge",
+        ),
+        (Ways(run_out=0, floor=0, hub_middle=9.0, span=0), FINE, "toe", "own direction"),
+        (Ways(run_out=0, floor=0, hub_middle=0, span=90.0), FINE, "toe", "the span over the rim"),
+    ],
+)
+def test_what_a_doubt_is_mostly_made_of_is_named_with_what_would_lessen_it(ways, tools, quantity, said_):
+    car = PracticeCar(dict.fromkeys(CORNERS, 1.5), dict.fromkeys(CORNERS, -1.5), left_string=(880.0, 0.2))
+    log = Log(of(ways, (*tools, PLATE)))
+    log.read("LF", "camber", -1.5, "digital")
+    for c in ("LF", "LR"):
+        log.string(c, car)
+    found = evaluate(fold(None, log.entries)).mark(f"LF.{quantity}")
+    assert said_ in in_mm(found.mostly)

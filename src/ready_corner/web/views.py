@@ -61,6 +61,7 @@ class MarkView(View):
     reason: str
     do: str
     settle: str
+    mostly: str
     chance: float | None
     number: int
     repeats: int
@@ -289,6 +290,7 @@ def mark_view(mark: MarkState, units: Units) -> MarkView:
         reason=said(mark.reason, units),
         do=say_mark_do(mark, units),
         settle=said(mark.settle, units),
+        mostly=said(mark.mostly, units),
         chance=mark.chance,
         number=mark.number,
         repeats=mark.repeats,

@@ -2223,6 +2223,8 @@ export interface components {
             do: string;
             /** Settle */
             settle: string;
+            /** Mostly */
+            mostly: string;
             /** Chance */
             chance: number | null;
             /** Number */

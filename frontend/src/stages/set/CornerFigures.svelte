@@ -6,14 +6,15 @@
   import Witness from '$parts/Witness.svelte';
   import { SET } from './texts';
 
-  type Props = { view: CarView; corner: Corner; brief: boolean };
-  let { view, corner, brief }: Props = $props();
+  type Props = { view: CarView; corner: Corner; kinds: readonly string[]; brief: boolean };
+  let { view, corner, kinds, brief }: Props = $props();
 
   const marks = $derived(
     kindsAt(corner)
       .map((kind) => ({ kind, mark: markOf(view, `${corner}.${kind}`) }))
       .filter(({ kind, mark }) => !MARK_KINDS[kind]!.only_aimed || mark.aim),
   );
+  const inHand = $derived(marks.find(({ kind }) => kinds.includes(kind))?.mark);
   const whole = $derived(
     WHOLE_MARKS.filter((m) => placeOf(m) === 'car' || placeOf(m) === (isFront(corner) ? 'front' : 'rear'))
       .filter((m) => MARK_KINDS[markKindOf(m)]!.unit !== '%') // of the scales; it is told where they are read
@@ -23,7 +24,7 @@
 
 <div class="corner">
   {#each marks as { kind, mark } (kind)}
-    <div class="cell">
+    <div class="cell" title={mark.mostly}>
       <Witness state={mark.state} />
       <div>
         <small>{kind}</small><b class="fig">{mark.say}</b><small
@@ -33,6 +34,7 @@
     </div>
   {/each}
 </div>
+{#if !brief && inHand?.mostly}<p class="soft">{inHand.mark.split('.')[1]} {inHand.say_u}. {inHand.mostly}</p>{/if}
 {#if view.corners[corner].toe.length && !brief}
   <p class="soft">toe = {view.corners[corner].toe.slice(1).join(' = ')}</p>
 {/if}

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import { api, type CarView, type Corner } from '$lib/api/client';
   import { until } from '$lib/api/until';
+  import { QUANTITIES } from '$lib/kinds';
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS, isFront } from '$lib/marks';
   import { router } from '$lib/router.svelte';
@@ -70,7 +71,12 @@
       {:else}
         <Round {desk} />
         {#if !desk.turning}<ReadBy {desk} />{/if}
-        <CornerFigures view={desk.view} corner={desk.corner} brief={desk.turning} />
+        <CornerFigures
+          view={desk.view}
+          corner={desk.corner}
+          kinds={QUANTITIES[desk.ask.quantity].marks}
+          brief={desk.turning}
+        />
         <Turns
           answer={desk.view.corners[desk.corner]}
           slug={car.slug}

@@ -19,6 +19,7 @@ from ready_corner.core.engines.learning import (
     learn,
     with_hardly,
 )
+from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import EDGES, EVERY_PLACE, FLOOR_ALONG, FLOOR_UNTOLD, Figure, Figures, Group
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
@@ -60,7 +61,7 @@ class MarkState:
 
     ``state`` is None for a figure the plan has no aim for. ``reason``: why the mark stands as it does, ``settle``: what would decide it, by
     ``way``, and ``chance`` how probably. ``denominator``: of the fraction its value is said in. ``odd``: entry number of a repeat that disagrees
-    with its fellows. ``moved``: something has moved it since. ``read_with``: what would have to be read with for a turn to be told from noise.
+    with its fellows. ``moved``: something has moved it since. ``read_with``: what would have to be read with for a turn to be told from noise. ``mostly``: what its U is mostly made of.
     """
 
     mark: str
@@ -80,6 +81,7 @@ class MarkState:
     provisional: bool = False
     moved: bool = False
     read_with: Finding | None = None
+    mostly: Finding | None = None
 
     @property
     def fresh(self) -> bool:
@@ -271,7 +273,7 @@ class Evaluation:
         row = MarkState(
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
             denominator=denominator, number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
-            odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why),
+            odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why), mostly=mostly(figure),
         )  # fmt: skip
         if moved_by := effect.unknown or (effect.known[-1] if effect.known and aim is None and effect.total else None):
             return replace(row, state="moved since" if aim else None, reason=moved_by.said, moved=True)
