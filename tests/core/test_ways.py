@@ -10,8 +10,9 @@ from scipy.optimize import brentq
 from scipy.spatial.transform import Rotation
 
 from ready_corner.core.advise.next import next_step, round_of
+from ready_corner.core.advise.provable import limits
 from ready_corner.core.engines.alignment import camber as camber_of
-from ready_corner.core.engines.alignment import steering_axis
+from ready_corner.core.engines.alignment import steering_axis, string
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.progress import share_held
 from ready_corner.core.plan.corners import CORNERS, SIDE
@@ -20,6 +21,7 @@ from ready_corner.core.plan.plan import Ways
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
+from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import fold
 from ready_corner.core.record.readings import QUANTITIES
 from ready_corner.core.say.template import in_mm
@@ -377,3 +379,56 @@ def test_what_a_doubt_is_mostly_made_of_is_named_with_what_would_lessen_it(ways,
         log.string(c, car)
     found = evaluate(fold(None, log.entries)).mark(f"LF.{quantity}")
     assert said_ in in_mm(found.mostly)
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_toe_plates_give_the_total_of_an_axle_back_and_follow_what_is_turned(seed):
+    """Two notches on each plate, level in the plane of its wheel; the tape from notch to notch, in three dimensions."""
+    car, _, _ = drawn(seed)
+    car.toe["RF"] = car.toe["LF"] + 0.2  # as the aims have them apart
+    aims = tuple(Aim(m, v, 0.1) for m, v in (("LF.toe", 0.0), ("RF.toe", 0.2), ("front.total_toe", 0.3)))
+    plates = replace(plan(tools=FINE, ways=Ways(run_out=0, span=0, plates=610.0, read_by={"total_toe": "plates"})), aims=aims)
+    wide = replace(car, span=610.0)
+    front, back = (np.linalg.norm(left - right) for left, right in zip(wide.edges("LF"), wide.edges("RF"), strict=True))
+    log = Log(plates)
+    asked = {a.quantity for a in round_of(evaluate(fold(None, log.entries))) if a.corner == "LF"}
+    assert {"plates_front", "plates_back"} <= asked
+    log.read("LF", "plates_front", front, "tape")
+    assert evaluate(fold(None, log.entries)).mark("front.total_toe").value is None
+    log.read("LF", "plates_back", back, "tape")
+    found = evaluate(fold(None, log.entries))
+    assert found.mark("front.total_toe").value == pytest.approx(car.toe["LF"] + car.toe["RF"], abs=1e-9)
+    assert found.mark("LF.toe").value is None
+    log.add(Turned("LF.shims", 1.0))
+    assert evaluate(fold(None, log.entries)).mark("front.total_toe").state == "moved since"
+    for c in ("LF", "RF", "LR", "RR"):  # read by strings as well: the two ways are joined, or said not to agree
+        log.string(c, car)
+    log.read("LF", "plates_front", front, "tape")
+    log.read("LF", "plates_back", back + 40, "tape")
+    apart = evaluate(fold(None, log.entries)).mark("front.total_toe")
+    assert "are 3.7" in in_mm(apart.reason)
+    assert "more than either can be off" in in_mm(apart.reason)
+
+
+def test_plates_without_a_span_or_with_a_tape_that_cannot_be_are_refused():
+    for at, said_ in (
+        ((1500.0, 1400.0, 0.0), "Say in the plan"),
+        ((5.0, 1500.0, 610.0, 0.0, 20.0), "Read both again"),
+        ((500.0, 3000.0, 610.0), "Read both again"),
+    ):
+        with pytest.raises(MeasuredError) as refusal:
+            string.total_toe_from_plates_deg(*at)
+        assert said_ in in_mm(refusal.value.finding)
+    assert string.total_toe_from_plates_deg(1490.0, 1500.0, 600.0, 0.0, 30.0) == pytest.approx(
+        2 * np.degrees(np.arcsin(10.002 / 1200)), abs=1e-4
+    )
+
+
+@pytest.mark.parametrize("way", ["sweep", "bar", "plumb"])
+def test_a_caster_that_no_reading_could_prove_is_said_before_anything_is_measured(way):
+    fine = of(Ways(read_by={"caster": way}), SHOP)
+    assert not [x for x in limits(fine) if x.mark.endswith("caster")]
+    narrow = replace(fine, aims=tuple(replace(a, tolerance=0.02) if a.mark.endswith("caster") else a for a in fine.aims))
+    told = {x.mark: x for x in limits(narrow)}
+    assert {"LF.caster", "RF.caster"} <= set(told)
+    assert 0.02 < told["LF.caster"].least < 0.5

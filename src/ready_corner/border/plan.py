@@ -162,6 +162,7 @@ class WaysModel(Model):
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
+    plates: float | None = None
     read_by: dict[Name, Name] = Field(default_factory=dict, max_length=20)
 
 

@@ -308,8 +308,11 @@ export const TOLD = {
         "unit": "deg",
         "read": null,
         "plus": "in",
-        "ways": {},
-        "only_aimed": false,
+        "ways": {
+          "toes": "the toes of both wheels",
+          "plates": "toe plates and tape"
+        },
+        "only_aimed": true,
         "aimed": true,
         "at": [
           "front",
@@ -451,6 +454,26 @@ export const TOLD = {
       "measures": "length",
       "marks": [
         "camber"
+      ],
+      "turned": true
+    },
+    "plates_front": {
+      "short": "plates front",
+      "spot": "the tape in front",
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "total_toe"
+      ],
+      "turned": true
+    },
+    "plates_back": {
+      "short": "plates back",
+      "spot": "the tape behind",
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "total_toe"
       ],
       "turned": true
     },

@@ -809,7 +809,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
             /** Title */
             title: string;
             /** How */
@@ -1950,7 +1950,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back") | null;
         };
         /**
          * LayoutView
@@ -2863,7 +2863,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
             /**
              * Corner
              * @enum {string}
@@ -2904,7 +2904,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
             /**
              * Corner
              * @enum {string}
@@ -3509,7 +3509,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back") | null;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
@@ -3886,7 +3886,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
             /** Tool */
             tool: string;
             /**
@@ -4301,6 +4301,8 @@ export interface components {
             run_out?: number | null;
             /** Floor */
             floor?: number | null;
+            /** Plates */
+            plates?: number | null;
             /** Read By */
             read_by?: {
                 [key: string]: string;

@@ -5,14 +5,14 @@
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
-  import { CORNER_KINDS, MARK_KINDS } from '$lib/kinds';
+  import { MARK_KINDS } from '$lib/kinds';
   import type { Doubt } from './draft';
   import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
 
   const { draft } = $derived(theSheet());
-  const kinds = CORNER_KINDS.filter((kind) => Object.keys(MARK_KINDS[kind]!.ways).length > 1);
+  const kinds = Object.keys(MARK_KINDS).filter((kind) => Object.keys(MARK_KINDS[kind]!.ways).length > 1);
   const PARTS = ['step', 'repeatability', 'zero'] as const;
   const doubts = $derived(
     (Object.keys(PLAN.doubts) as Doubt[]).filter((d) => d !== 'box_parallel' || draft.ways.strings === 'box'),
@@ -56,6 +56,7 @@
     {/each}
   </Row>
   <Row cols={4}>
+    <PlanFigure label={PLAN.plates} bind:value={draft.ways.plates} kind="length" at="ways.plates" />
     {#each doubts as doubt (doubt)}
       <PlanFigure label={PLAN.doubts[doubt]} bind:value={draft.ways[doubt]} kind="length" at="ways.{doubt}" />
     {/each}

@@ -55,7 +55,10 @@ export interface Draft {
   footing: FootingDraft;
   adjusters: AdjusterDraft[];
   tools: Plan['tools'];
-  ways: { strings: 'each' | 'box'; strings_reason: string; read_by: Record<string, string> } & Record<Doubt, Figure>;
+  ways: { strings: 'each' | 'box'; strings_reason: string; plates: Figure; read_by: Record<string, string> } & Record<
+    Doubt,
+    Figure
+  >;
   points: Record<string, [Figure, Figure, Figure]>;
   linkages: Record<End, Linkage | null>;
   loads: Loads | null;
@@ -151,6 +154,7 @@ export function draftOf(plan: Plan | null): Draft {
       span: plan?.ways.span ?? null,
       run_out: plan?.ways.run_out ?? null,
       floor: plan?.ways.floor ?? null,
+      plates: plan?.ways.plates ?? null,
       read_by: { ...plan?.ways.read_by },
     },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],

@@ -132,6 +132,7 @@ export const PLAN = {
   tools: 'Tools',
   toolsSoft: 'Step of the scale, how well a repeat comes back (standard deviation), and how well its zero is known.',
   tool: { step: 'Step', repeatability: 'Repeats', zero: 'Zero' } as const,
+  plates: 'Toe plates, notch to notch',
   readBy: (mark: string) => `${mark[0]!.toUpperCase()}${mark.slice(1)} is read by`,
   ways: 'Ways of working',
   doubts: {

@@ -18,7 +18,7 @@ from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import CarState, Entry, check, fold_on
-from ready_corner.core.record.readings import GAPS, QUANTITIES, Reading
+from ready_corner.core.record.readings import GAPS, QUANTITIES, Reading, mark_at
 
 ON_IT = 0.05  # mm; nearer than this nothing is left to go
 
@@ -61,7 +61,7 @@ def preview(now: Evaluation, what: Reading | Turned) -> Preview:
     said = finding("preview.read", reading=what)
     if not QUANTITIES[what.quantity].mark:
         return Preview(said, *_behind(evaluation, what))
-    mark = evaluation.mark(f"{what.corner}.{QUANTITIES[what.quantity].mark}")
+    mark = evaluation.mark(mark_at(QUANTITIES[what.quantity].mark, what.corner))
     if mark.value is None:
         return Preview(said, _against_string(evaluation, what) or mark.reason)
     large = to_go(evaluation, what.corner, what.figure) if what.quantity == "height" else None

@@ -23,7 +23,7 @@ from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import has_bar
-from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, read_by
+from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
 OVER_FLOOR = ("caster", "inclination", "camber")  # angles against gravity, into which the slope of the floor goes
@@ -96,7 +96,7 @@ def _in_its_way(plan: Plan, corner: Corner, quantity: Quantity) -> bool:
 def _for_marks(plan: Plan, corner: Corner, quantity: Quantity) -> list[str]:
     """Return the marks that are asked for, and for which the plan reads a quantity at a corner."""
     kinds = [k for k in read_by(quantity) if quantity in plan.ways.reads(k).read]
-    return [m for k in kinds if (m := f"{corner}.{k}") and (not MARK_KINDS[k].only_aimed or plan.aim(m))]
+    return [m for k in kinds if (m := mark_at(k, corner)) and (not MARK_KINDS[k].only_aimed or plan.aim(m))]
 
 
 def ask_of(evaluation: Evaluation, place: Place) -> Ask:
@@ -129,7 +129,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         return state.spells.get(place, 0) > rows[-1].spell
     if QUANTITIES[quantity].outlives:  # a turn of a link, but not a move of the strings
         return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
-    marks = [evaluation.mark(f"{corner}.{k}") for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]
+    marks = [evaluation.mark(mark_at(k, corner)) for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]
     behind = state.spells.get(place, 0) > rows[-1].spell
     return behind and any(m.state in ("moved since", "unread") or m.aim is None for m in marks)
 
@@ -371,7 +371,7 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
 def _wants(ask: Ask) -> tuple[str, ...]:
     """Return the marks that want a place read: those that are read by it, or the one it stands behind."""
     kinds = dict.fromkeys((*read_by(ask.quantity), QUANTITIES[ask.quantity].asked_for))
-    return tuple(f"{ask.corner}.{kind}" for kind in kinds if kind)
+    return tuple(mark_at(kind, ask.corner) for kind in kinds if kind)
 
 
 def aim_of(mark: MarkState) -> Finding:

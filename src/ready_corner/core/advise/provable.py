@@ -5,16 +5,18 @@ A whole round is read once, as if the car stood on its aims: what the marks woul
 Source: ISO 14253-1 with U reckoned beforehand; docs/choices.md, Uncertainty.
 """
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
 from ready_corner.core.advise.corner import finest_lever, step_of
+from ready_corner.core.engines.alignment.steering_axis import camber_when_steered_deg
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate
 from ready_corner.core.model.wanting import Wanting
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
-from ready_corner.core.plan.marks import OfMark
+from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, OfMark
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
@@ -22,6 +24,7 @@ from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import QUANTITIES, Quantity, Reading
 
+JOINTS_MM, SWEEP_DEG = 260.0, 20.0  # between two ball joints, and either way on a plate
 GAP_MM, LOAD_KG = 100.0, 100.0  # of the round that is made up; what it comes to does not hang on them
 
 
@@ -38,7 +41,7 @@ def limits(plan: Plan) -> tuple[Limit, ...]:
     """Return every corner mark with an aim whose tolerance no reading with the plan's tools can hold, or one step of its adjuster is greater than."""
     try:
         found = evaluate(fold(None, list(_round(plan))))
-        marks = [found.mark(f"{c}.{k}") for k in ("height", "camber", "toe") for c in CORNERS]
+        marks = [found.mark(f"{c}.{k}") for k in ("height", *ANGLES) for c in MARK_KINDS[k].corners]
     except ReadyCornerError:
         return ()
     return tuple(limit for m in marks if m.aim and m.expanded is not None for limit in _limit(found, m))
@@ -47,7 +50,7 @@ def limits(plan: Plan) -> tuple[Limit, ...]:
 def unprovable(plan: Plan) -> Iterator[Wanting]:
     """Yield what cannot be proved or set as something the plan wants: the worst of each kind at each end, of how many."""
     found = limits(plan)
-    for kind in ("height", "camber", "toe"):
+    for kind in ("height", *ANGLES):
         for end in ENDS:
             own = [x for x in found if x.mark.endswith(kind) and END_OF[_corner_of(x.mark)] == end]
             if own:
@@ -64,8 +67,10 @@ def _round(plan: Plan) -> Iterator[Entry]:
 
     def figure(corner: Corner, quantity: Quantity) -> float:
         aim = plan.aim(f"{corner}.{quantity}")
-        if quantity in ("height", "camber"):
-            return aim.aim if aim else 100.0 if quantity == "height" else 0.0
+        if quantity == "height":
+            return aim.aim if aim else 100.0
+        if QUANTITIES[quantity].kind == "angle" or "joint" in quantity or quantity.endswith("_offset"):
+            return _of_axis(plan, corner, quantity)
         if quantity == "pad":
             return 0.0
         return LOAD_KG if quantity == "load" else GAP_MM + widest - plan.axle_of(corner).half_width
@@ -73,11 +78,36 @@ def _round(plan: Plan) -> Iterator[Entry]:
     yield Entry("1", 1, PlanRevised(plan))
     yield Entry("2", 2, Happened("bar_off"))
     yield Entry("3", 3, Happened("settled"))
-    asked: tuple[Quantity, ...] = ("pad", "height", "camber", "gap_front", "gap_back", "gap_hub", "load")
+    angles = (
+        q
+        for k in ANGLES
+        for q in plan.ways.reads(k).read
+        if not MARK_KINDS[k].only_aimed or any(plan.aim(f"{c}.{k}") for c in CORNERS)
+    )
+    asked: tuple[Quantity, ...] = tuple(dict.fromkeys(("pad", "height", *angles, "gap_hub", "load")))  # type: ignore[arg-type]
     kinds = {t.measures for t in plan.toolbox}
-    for n, (quantity, corner) in enumerate(((q, c) for q in asked for c in CORNERS), start=4):
-        if QUANTITIES[quantity].kind in kinds:
+    for n, (quantity, corner) in enumerate(((q, c) for q in asked for c in QUANTITIES[q].corners), start=4):
+        if QUANTITIES[quantity].measures in kinds:
             yield Entry(str(n), n, Reading(quantity, corner, figure(corner, quantity), default_tool(plan, quantity).id))
+
+
+def _of_axis(plan: Plan, corner: Corner, quantity: Quantity) -> float:
+    """Return what an angle reads on its aim, and what is read of a steering axis that stands on its aims, else as cars have it."""
+    aims = {
+        k: a.aim if (a := plan.aim(f"{corner}.{k}")) else usual
+        for k, usual in {**dict.fromkeys(ANGLES, 0.0), "caster": 5.0, "inclination": 10.0}.items()
+    }
+    way = {"_in": 1, "_out": -1}.get(quantity[quantity.rfind("_") :], 0)
+    if quantity.startswith("plate"):
+        return SWEEP_DEG
+    if quantity.startswith("sweep"):
+        steer = aims["toe"] + way * SWEEP_DEG
+        return float(camber_when_steered_deg(aims["caster"], aims["inclination"], aims["toe"], aims["camber"], steer))
+    if quantity == "joint_height":
+        return JOINTS_MM
+    if quantity.endswith("_offset"):
+        return JOINTS_MM * math.tan(math.radians(aims[quantity.removesuffix("_offset")]))
+    return aims[quantity]
 
 
 def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:

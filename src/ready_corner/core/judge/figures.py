@@ -25,7 +25,7 @@ from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import Wheels, warped, wheels_of
 from ready_corner.core.model.heights import cross_share, rake_deg
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
-from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, OfMark, ReadBy
 from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
@@ -194,8 +194,11 @@ def _by_nudges(angle: Callable[[Sequence[float], FloatArray], float], inputs: Se
     return propagate(value, [*inputs, *on.sources], [*by, *(angle(at, up) - value for up in on.tilted)])
 
 
-def _joined(mark: str, made: Sequence[Figure]) -> Figure:
-    """Return one figure of several ways: by their weights where they agree; where two do not, half their difference stands in U, and it is said."""
+def joined(mark: str, made: Sequence[Figure]) -> Figure:
+    """Return one figure of several ways: by their weights where they agree; where two do not, half their difference stands in U, and it is said.
+
+    Source: weighted mean by 1/u², JCGM 100:2008, 5.1.2; docs/readings.md.
+    """
     if len(made) == 1:
         return made[0]
     weights = np.array([1 / max(f.measured.u, 1e-9) ** 2 for f in made])
@@ -310,7 +313,7 @@ class Figures:
                 made.append(Figure(measured, groups, (way,)))
         if refused and not made:
             raise refused
-        return _joined(f"{corner}.{kind}", made) if made else None
+        return joined(f"{corner}.{kind}", made) if made else None
 
     @remembered
     def seen(self, kind: str, corner: Corner) -> Seen:
@@ -729,6 +732,29 @@ class Figures:
             return None
         heights = [p.value for p in self._pads]
         return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)
+
+    @remembered
+    def by_plates(self, end: End) -> Figure | None:
+        """Return the total toe of an axle as it was read last by plates and a tape across them; None where it never was, or cannot be made of that."""
+        corner: Corner = "LF" if end == "front" else "LR"
+        way = MARK_KINDS["total_toe"].ways[1]
+        spells = self.spells(corner, way.read)  # type: ignore[arg-type]
+        if not spells:
+            return None
+        groups = tuple(self.group((corner, q), spells[-1]) for q in way.read)  # type: ignore[arg-type]
+        span = Measured(self.plan.ways.plates or 0.0, {"plates span": self.plan.ways.sure("span") / 2})
+        toes = [a.aim if (a := self.plan.aim(f"{c}.toe")) else 0.0 for c in CORNERS if END_OF[c] == end]
+
+        def total(at: Sequence[float], _: FloatArray) -> float:
+            return float(string.total_toe_from_plates_deg(at[0], at[1], at[2], toes[0] - toes[1]))
+
+        rims = [self._run_out(c, "toe") for c in CORNERS if END_OF[c] == end]
+        level = _Upright(camber_of.LEVEL_UP, (), np.zeros((0, 3)))
+        try:
+            found = _by_nudges(total, [groups[0].estimate, groups[1].estimate, span], level)
+        except MeasuredError:
+            return None
+        return Figure(combine([found, *rims], [1.0, *[1.0] * len(rims)]), groups, (way,))
 
     def whole(self, mark: str) -> tuple[tuple[str, float], ...]:
         """Return which corner marks a whole-car mark is made of, with the weight of each at the present figures."""

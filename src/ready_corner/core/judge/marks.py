@@ -20,7 +20,7 @@ from ready_corner.core.engines.learning import (
     with_hardly,
 )
 from ready_corner.core.judge.doubts import mostly
-from ready_corner.core.judge.figures import EDGES, EVERY_PLACE, FLOOR_ALONG, FLOOR_UNTOLD, Figure, Figures, Group
+from ready_corner.core.judge.figures import EDGES, EVERY_PLACE, FLOOR_ALONG, FLOOR_UNTOLD, Figure, Figures, Group, joined
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.plan.corners import CORNERS, Corner
@@ -250,6 +250,25 @@ class Evaluation:
         return self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
 
     def _whole_mark(self, mark: str) -> MarkState:
+        place, kind = mark.split(".")
+        plates = self.figures.by_plates(place) if kind == "total_toe" else None  # type: ignore[arg-type]
+        by_parts = self._of_parts(mark)
+        if plates is None:
+            return by_parts
+        effects = [(self._effect(name, plates.number), weight) for name, weight in self.figures.whole(mark)]
+        still = not any(e.known or e.unknown for e, _ in effects)
+        if by_parts.value is None or (by_parts.number < plates.number and (by_parts.moved or not still)):
+            return self._judged(mark, plates.measured, plates, _summed(effects))
+        if by_parts.number > plates.number and not still:
+            return by_parts
+        figures = [self.figures.figure(kind_of(name), split(name)[0]) for name, _ in self.figures.whole(mark)]
+        measured = self.figures.whole_value(mark)
+        assert measured
+        groups = tuple(g for f in figures if f for g in f.groups)
+        both = joined(mark, [Figure(measured, groups, MARK_KINDS[kind].ways[:1]), plates])
+        return self._judged(mark, both.measured, both, _Effect())
+
+    def _of_parts(self, mark: str) -> MarkState:
         parts = [(self.mark(name), weight) for name, weight in self.figures.whole(mark)]
         measured = self.figures.whole_value(mark)
         unread = [m for m, _ in parts if m.value is None]
@@ -259,13 +278,9 @@ class Evaluation:
             aim = self.state.plan.aim(mark)
             return MarkState(mark, "unread" if aim else None, aim=aim, reason=reason)
         effects = [(self._effect(m.mark, m.number), weight) for m, weight in parts]
-        unknown = next((e.unknown for e, _ in effects if e.unknown), None)
-        total = sum(e.total * weight for e, weight in effects)
         figures = [f for m, _ in parts if (f := self.figures.figure(kind_of(m.mark), split(m.mark)[0]))]
         whole = Figure(measured, tuple(g for f in figures for g in f.groups))
-        known = tuple(m for e, _ in effects for m in e.known)
-        expanded = float(np.sqrt(sum((e.expanded * weight) ** 2 for e, weight in effects)))
-        return self._judged(mark, measured, whole, _Effect(total, known, unknown, expanded))
+        return self._judged(mark, measured, whole, _summed(effects))
 
     def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
         aim = self.state.plan.aim(mark)
@@ -372,6 +387,15 @@ class Evaluation:
         if not self.figures.spells(corner, EDGES):
             return finding("mark.edges-apart")
         return finding("mark.string-unknown")
+
+
+def _summed(effects: Sequence[tuple[_Effect, float]]) -> _Effect:
+    """Return what changes come to for a sum of marks, each with its weight."""
+    unknown = next((e.unknown for e, _ in effects if e.unknown), None)
+    expanded = float(np.sqrt(sum((e.expanded * weight) ** 2 for e, weight in effects)))
+    return _Effect(
+        sum(e.total * weight for e, weight in effects), tuple(m for e, _ in effects for m in e.known), unknown, expanded
+    )
 
 
 def _ready(why: Sequence[Finding]) -> Finding:

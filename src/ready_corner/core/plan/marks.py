@@ -91,7 +91,8 @@ MARK_KINDS: Mapping[str, MarkKind] = {
         "wheelbase", "mm", (ReadBy("trammel", "trammel", ("wheelbase",)),), "", "", "{} too short", "{} too long", "longer {}", "shorter {}", corners=("LF", "RF"), aimed=False
     ),
     "total_toe": MarkKind(
-        "total toe", "deg", (), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}", _TOTAL
+        "total toe", "deg", (ReadBy("toes", "the toes of both wheels", ()), ReadBy("plates", "toe plates and tape", ("plates_front", "plates_back"))),
+        "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}", _TOTAL, only_aimed=True,
     ),
     "thrust": MarkKind(
         "thrust angle", "deg", (), "to the left", "to the right", "needs {} more to the left", "needs {} more to the right", "left {}", "right {}",

@@ -256,8 +256,8 @@ class Ways:
     gaps, half widths not needed). How sure these are, in mm (U), None where the plan does not say and the default stands:
     ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind,
     ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
-    each pad may be off level for as long as they are not read, 0 where they are known to be level. ``read_by``: the way in which each kind of
-    mark is read, where it is not the usual one.
+    each pad may be off level for as long as they are not read, 0 where they are known to be level. ``plates``: between the notches of the toe plates,
+    mm, None where there are none. ``read_by``: the way in which each kind of mark is read, where it is not the usual one.
     """
 
     strings: Literal["each", "box"] = "each"
@@ -267,6 +267,7 @@ class Ways:
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
+    plates: float | None = None
     read_by: Mapping[str, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -274,6 +275,8 @@ class Ways:
             known = [w.name for w in MARK_KINDS[kind].ways] if kind in MARK_KINDS else []
             if name not in known:
                 raise PlannedError(finding("plan.no-way", kind=kind, way=name, known=tuple(known)), path=f"ways.read_by.{kind}")
+        if self.plates is not None:
+            positive(self.plates, "A span of toe plates", "ways.plates")
         for name in DOUBTS:
             value = getattr(self, name)
             if value is not None and not (math.isfinite(value) and value >= 0):

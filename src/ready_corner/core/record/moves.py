@@ -3,9 +3,9 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from ready_corner.core.plan.corners import Corner
+from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.quantities.finding import Finding
-from ready_corner.core.record.readings import Place, Quantity
+from ready_corner.core.record.readings import QUANTITIES, Place, Quantity
 
 
 @dataclass(frozen=True)
@@ -28,4 +28,9 @@ class Move:
 def places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozenset[Place]:
     """Return the places of quantities at corners."""
     corners = tuple(corners)
-    return frozenset((corner, quantity) for quantity in quantities for corner in corners)
+    return frozenset((_at(corner, quantity), quantity) for quantity in quantities for corner in corners)
+
+
+def _at(corner: Corner, quantity: Quantity) -> Corner:
+    """Return the corner at which a quantity of a corner stands: what is read across an axle at its left one."""
+    return CORNERS[CORNERS.index(corner) & ~1] if QUANTITIES[quantity].of_axle else corner

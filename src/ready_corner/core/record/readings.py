@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, SIDE, Corner
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, SIDE, Corner
 from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
@@ -18,6 +18,7 @@ from ready_corner.core.record.act import Act, entry_kind
 Quantity = Literal[
     "height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase", "lean_top", "lean_bottom",
     "caster", "caster_offset", "joint_height", "inclination", "inclination_offset", "plate_in", "sweep_in", "plate_out", "sweep_out",
+    "plates_front", "plates_back",
 ]  # fmt: skip
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
@@ -36,7 +37,7 @@ class QuantityFacts:
     ``walked``: the rounds on which it is asked for, at every corner in turn, or (``corner_by_corner``) with what else is read there; only where
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
-    good after a turn of a link: a string's own angle.
+    good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner.
     """
 
     kind: Kind
@@ -59,6 +60,7 @@ class QuantityFacts:
     if_aimed: str = ""
     gauged: bool = False
     outlives: bool = False
+    of_axle: bool = False
 
     @property
     def measures(self) -> Measures:
@@ -112,6 +114,16 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
         "length", "gap from the plumb line to the rim's bottom edge", "bottom", "the gap at the bottom", 0.0, (0.0, 600.0), "rule", "{Corner} rim, bottom edge to the plumb line",
         "{tool} level from the same plumb line, at the rim's lowest point.", "camber", _CAR, True,
         walked=("set",), corner_by_corner=True, drawing="plumb",
+    ),
+    "plates_front": QuantityFacts(
+        "length", "tape across the toe plates in front", "plates front", "the tape in front", 0.0, (300.0, 4000.0), "tape", "{End} toe plates, tape in front of the wheels",
+        "A plate held against each wheel, steering straight. {tool} from notch to notch, in front.", "total_toe", _CAR, True,
+        corners=("LF", "LR"), walked=("set",), corner_by_corner=True, drawing="above", of_axle=True,
+    ),
+    "plates_back": QuantityFacts(
+        "length", "tape across the toe plates behind", "plates back", "the tape behind", 0.0, (300.0, 4000.0), "tape", "{End} toe plates, tape behind the wheels",
+        "The plates as they are. {tool} from notch to notch, behind.", "total_toe", _CAR, True,
+        corners=("LF", "LR"), walked=("set",), corner_by_corner=True, drawing="above", of_axle=True,
     ),
     "plate_in": _steered("angle the plate shows, steered in", "plate in", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered in",
         "Steer until the front of this wheel points in by 20° or so. Read the turn plate: any angle will do."),
@@ -283,6 +295,14 @@ def read_by(quantity: Quantity) -> tuple[str, ...]:
     return tuple(k for k, row in MARK_KINDS.items() if quantity in row.every)
 
 
+def mark_at(kind: str, corner: Corner) -> str:
+    """Return the mark of a kind that is read at a corner: its own, that of its axle, or the car's."""
+    sums = MARK_KINDS[kind].sums
+    if sums is None:
+        return f"{corner}.{kind}"
+    return f"{END_OF[corner]}.{kind}" if END_OF[corner] in sums else f"car.{kind}"
+
+
 def upright_of(quantity: Quantity, value: float) -> float:
     """Return what a gauge that shows ``value`` shows for upright: 90 degrees where it was zeroed lying down, else 0."""
     return 90.0 if QUANTITIES[quantity].gauged and UPRIGHT_READS[0] <= value <= UPRIGHT_READS[1] else 0.0
@@ -297,7 +317,8 @@ def say_figure(kind: Kind, value: float, units: Units) -> str:
 
 def title_of(place: Place) -> str:
     """Return a place of the round in words."""
-    return QUANTITIES[place[1]].title.format(Corner=CORNER_WORDS[place[0]].capitalize(), side=SIDE_WORDS[place[0]])
+    words = {"Corner": CORNER_WORDS[place[0]].capitalize(), "End": END_OF[place[0]].capitalize(), "side": SIDE_WORDS[place[0]]}
+    return QUANTITIES[place[1]].title.format(**words)
 
 
 def say_reading(units: Units, quantity: Quantity, value: float, denominator: int, typed: str = "") -> str:

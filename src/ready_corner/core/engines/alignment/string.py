@@ -140,6 +140,28 @@ def toe_as_length(toe_deg: ArrayLike, span: ArrayLike) -> FloatArray:
     return np.asarray(span, dtype=float) * np.sin(np.radians(toe_deg))
 
 
+def total_toe_from_plates_deg(
+    front: ArrayLike, back: ArrayLike, span: ArrayLike, apart: ArrayLike = 0.0, setback: ArrayLike = 0.0
+) -> FloatArray:
+    """Return the total toe of an axle in degrees from a tape across two plates against its wheels, in front and behind; all in mm.
+
+    span: between the notches of a plate, half of it either side of the hub. apart: left toe less right, degrees; setback: of one hub against the
+    other. With A = √(back² − setback²) − √(front² − setback²) it is 2 · asin(A / (2 · span · cos(apart / 2))); exact for wheels alike.
+    Raises StringError for a span of nothing, or a difference that no toe could make.
+    Source: plane trigonometry of two plates and a tape, docs/readings.md.
+    """
+    f, b, wide, off = (np.asarray(a, dtype=float) for a in (front, back, span, setback))
+    if np.any(wide <= 0):
+        raise StringError(finding("plates.no-span"), path="ways.plates")
+    if np.any(f <= np.abs(off)) or np.any(b <= np.abs(off)):
+        raise StringError(finding("plates.too-short", front=float(np.min(f)), back=float(np.min(b))), path="typed")
+    sine = (np.sqrt(b**2 - off**2) - np.sqrt(f**2 - off**2)) / (2 * wide * np.cos(np.radians(apart) / 2))
+    if np.any(np.abs(sine) > 1):
+        worst = float(np.max(np.abs(b - f)))
+        raise StringError(finding("plates.too-far-apart", difference=worst), path="typed", numbers={"difference": worst})
+    return np.asarray(2 * np.degrees(np.arcsin(sine)))
+
+
 def total_toe_deg(left_deg: float, right_deg: float) -> float:
     """Return the total toe of an axle in degrees: the sum of its two toes.
 

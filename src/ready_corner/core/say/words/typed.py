@@ -3,6 +3,9 @@
 WORDS = {
     "reading.not-there": "The {reading} is not read at the {corner:corner}: read it at the {at:corners}.",
     "axis.no-height": "The upper joint must lie over the lower one: type the height between them as a length above nothing.",
+    "plates.no-span": "Say in the plan how far the notches of your toe plates are apart: a toe is nothing without its span.",
+    "plates.too-short": "A tape across the axle cannot read {front:len} in front and {back:len} behind. Read both again.",
+    "plates.too-far-apart": "The two tapes differ by {difference:len}, more than the plates are long. Read both again.",
     "sweep.too-few": "{positions} positions of the steering do not tell the axis: read the camber straight ahead too, or the inclination.",
     "sweep.too-far": "The wheel would be steered {steer:.1f}°, further than {most:.0f}°: read the plate again.",
     "sweep.too-small": "The positions of the steering are only {apart:.1f}° apart. Steer further, 20° in and 20° out: under {least:.0f}° the caster is all noise.",
