@@ -432,3 +432,31 @@ def test_a_caster_that_no_reading_could_prove_is_said_before_anything_is_measure
     told = {x.mark: x for x in limits(narrow)}
     assert {"LF.caster", "RF.caster"} <= set(told)
     assert 0.02 < told["LF.caster"].least < 0.5
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_strings_held_against_marks_of_the_frame_that_are_unlike_left_and_right_give_the_toes_back(seed):
+    car, _, rng = drawn(seed)
+    marks = {
+        c: (float(rng.uniform(-500, -300) - (1500 if c[1] == "R" else 0)), SIDE[c] * float(rng.uniform(250, 420)))
+        for c in CORNERS
+    }
+    by_marks = Ways("marks", hub_middle=0, span=0, run_out=0, mark_places=0, marks=marks)
+    log = Log(of(by_marks))
+    asked = {a.quantity for a in round_of(evaluate(fold(None, log.entries)))}
+    assert "gap_mark" in asked
+    assert "gap_hub" not in asked
+    for c in CORNERS:
+        log.string(c, car, hub=False)
+        assert evaluate(fold(None, log.entries)).mark(f"{c}.toe").value is None
+    for c in CORNERS:
+        log.read(c, "gap_mark", car.gap(np.array([*marks[c], 300.0]), c[0] == "L"))
+    found = evaluate(fold(None, log.entries))
+    for c in CORNERS:
+        assert found.mark(f"{c}.toe").value == pytest.approx(car.toe[c], abs=1e-9)
+    unplaced = Log(of(replace(by_marks, marks={})))
+    for c in CORNERS:
+        unplaced.string(c, car, hub=False)
+        unplaced.read(c, "gap_mark", 100.0)
+    reason = evaluate(fold(None, unplaced.entries)).mark("LF.toe").reason
+    assert in_mm(reason).endswith("say in the plan where the marks of the frame are")

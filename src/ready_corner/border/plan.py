@@ -155,14 +155,16 @@ class ToolModel(Model):
 class WaysModel(Model):
     """Ways of working with the reason beside each."""
 
-    strings: Literal["each", "box"] = "each"
+    strings: core.Strings = "each"
     strings_reason: Words = ""
     hub_middle: float | None = None
     box_parallel: float | None = None
+    mark_places: float | None = None
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
     plates: float | None = None
+    marks: dict[Corner, tuple[float, float]] = Field(default_factory=dict)
     read_by: dict[Name, Name] = Field(default_factory=dict, max_length=20)
 
 

@@ -600,6 +600,14 @@ export const TOLD = {
       "marks": [],
       "turned": false
     },
+    "gap_mark": {
+      "short": "mark",
+      "spot": "the gap at the mark",
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
+    },
     "load": {
       "short": "load",
       "spot": "the load",

@@ -809,7 +809,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
             /** Title */
             title: string;
             /** How */
@@ -1950,7 +1950,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark") | null;
         };
         /**
          * LayoutView
@@ -2568,6 +2568,7 @@ export interface components {
              * @default {
              *       "strings": "each",
              *       "strings_reason": "",
+             *       "marks": {},
              *       "read_by": {}
              *     }
              */
@@ -2863,7 +2864,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
             /**
              * Corner
              * @enum {string}
@@ -2904,7 +2905,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
             /**
              * Corner
              * @enum {string}
@@ -3509,7 +3510,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark") | null;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
@@ -3886,7 +3887,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
             /** Tool */
             tool: string;
             /**
@@ -4285,7 +4286,7 @@ export interface components {
              * @default each
              * @enum {string}
              */
-            strings: "each" | "box";
+            strings: "each" | "box" | "marks";
             /**
              * Strings Reason
              * @default
@@ -4295,6 +4296,8 @@ export interface components {
             hub_middle?: number | null;
             /** Box Parallel */
             box_parallel?: number | null;
+            /** Mark Places */
+            mark_places?: number | null;
             /** Span */
             span?: number | null;
             /** Run Out */
@@ -4303,6 +4306,13 @@ export interface components {
             floor?: number | null;
             /** Plates */
             plates?: number | null;
+            /** Marks */
+            marks?: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
             /** Read By */
             read_by?: {
                 [key: string]: string;

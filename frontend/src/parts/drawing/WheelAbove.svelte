@@ -32,7 +32,7 @@
     (
       [
         ['gap_front', rim],
-        ['gap_hub', 0],
+        [view.plan.ways.strings === 'marks' ? 'gap_mark' : 'gap_hub', 0],
         ['gap_back', -rim],
       ] as const
     ).map(([q, along]) => {

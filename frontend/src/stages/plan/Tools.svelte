@@ -7,6 +7,7 @@
   import Text from '$parts/form/Text.svelte';
   import { MARK_KINDS } from '$lib/kinds';
   import type { Doubt } from './draft';
+  import FrameMarks from './FrameMarks.svelte';
   import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
@@ -14,8 +15,9 @@
   const { draft } = $derived(theSheet());
   const kinds = Object.keys(MARK_KINDS).filter((kind) => Object.keys(MARK_KINDS[kind]!.ways).length > 1);
   const PARTS = ['step', 'repeatability', 'zero'] as const;
+  const ONLY: Partial<Record<Doubt, string>> = { box_parallel: 'box', mark_places: 'marks' };
   const doubts = $derived(
-    (Object.keys(PLAN.doubts) as Doubt[]).filter((d) => d !== 'box_parallel' || draft.ways.strings === 'box'),
+    (Object.keys(PLAN.doubts) as Doubt[]).filter((d) => (ONLY[d] ?? draft.ways.strings) === draft.ways.strings),
   );
 </script>
 
@@ -43,6 +45,7 @@
     <Choice label={PLAN.strings} options={PLAN.stringWays} bind:value={draft.ways.strings} />
     <Text label={PLAN.reason} bind:value={draft.ways.strings_reason} max={400} />
   </Row>
+  {#if draft.ways.strings === 'marks'}<FrameMarks />{/if}
   <Row cols={4}>
     {#each kinds as kind (kind)}
       <Choice

@@ -34,7 +34,7 @@ export interface AdjusterDraft {
   shims?: { thickness: Figure; fitted: Figure; most: Figure };
   perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
 }
-export type Doubt = 'hub_middle' | 'box_parallel' | 'span' | 'run_out' | 'floor';
+export type Doubt = 'hub_middle' | 'box_parallel' | 'mark_places' | 'span' | 'run_out' | 'floor';
 export interface AxleDraft {
   track: Figure;
   rim_flange_diameter: Figure;
@@ -55,10 +55,13 @@ export interface Draft {
   footing: FootingDraft;
   adjusters: AdjusterDraft[];
   tools: Plan['tools'];
-  ways: { strings: 'each' | 'box'; strings_reason: string; plates: Figure; read_by: Record<string, string> } & Record<
-    Doubt,
-    Figure
-  >;
+  ways: {
+    strings: 'each' | 'box' | 'marks';
+    marks: Partial<Record<Corner, [number, number]>>;
+    strings_reason: string;
+    plates: Figure;
+    read_by: Record<string, string>;
+  } & Record<Doubt, Figure>;
   points: Record<string, [Figure, Figure, Figure]>;
   linkages: Record<End, Linkage | null>;
   loads: Loads | null;
@@ -151,6 +154,8 @@ export function draftOf(plan: Plan | null): Draft {
       strings_reason: plan?.ways.strings_reason ?? '',
       hub_middle: plan?.ways.hub_middle ?? null,
       box_parallel: plan?.ways.box_parallel ?? null,
+      mark_places: plan?.ways.mark_places ?? null,
+      marks: { ...plan?.ways.marks },
       span: plan?.ways.span ?? null,
       run_out: plan?.ways.run_out ?? null,
       floor: plan?.ways.floor ?? null,

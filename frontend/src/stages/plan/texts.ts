@@ -132,12 +132,14 @@ export const PLAN = {
   tools: 'Tools',
   toolsSoft: 'Step of the scale, how well a repeat comes back (standard deviation), and how well its zero is known.',
   tool: { step: 'Step', repeatability: 'Repeats', zero: 'Zero' } as const,
+  marksAt: 'Marks of the frame: station, offset plus to the left',
   plates: 'Toe plates, notch to notch',
   readBy: (mark: string) => `${mark[0]!.toUpperCase()}${mark.slice(1)} is read by`,
   ways: 'Ways of working',
   doubts: {
     hub_middle: 'Middle of the hubs, sure to ±',
     box_parallel: 'Box parallel to ±',
+    mark_places: 'Marks of the frame placed to ±',
     span: 'Span over the rims, sure to ±',
     run_out: 'Run-out of the rims in all, 0 where taken out',
     floor: 'Pads level to ± where they are not read, 0 where known',
@@ -146,6 +148,7 @@ export const PLAN = {
   stringWays: {
     each: 'each on its own: its two hub gaps and the half widths tell its angle',
     box: 'a parallel box: the four hub gaps tell its yaw',
+    marks: 'each by its gaps to two marks of the frame',
   } as const,
   reason: 'Reason',
   save: 'Keep this plan',

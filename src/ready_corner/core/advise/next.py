@@ -90,6 +90,9 @@ def _walked(evaluation: Evaluation, round_: Round) -> Iterator[Place]:
 
 def _in_its_way(plan: Plan, corner: Corner, quantity: Quantity) -> bool:
     """Whether a quantity is read in the way in which the plan reads one of its marks; so is what is read for none."""
+    strings = QUANTITIES[quantity].strings
+    if strings and plan.ways.strings not in strings:
+        return False
     return not read_by(quantity) or bool(_for_marks(plan, corner, quantity))
 
 

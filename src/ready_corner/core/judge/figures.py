@@ -666,11 +666,16 @@ class Figures:
         """Return on which rig of the strings a reading was taken: how many breaks went before it."""
         return bisect_left(self.state.rig_breaks, number)
 
+    @property
+    def _against(self) -> Quantity:
+        """What a string's own angle is told by: gaps to the hubs, or to marks of the frame."""
+        return "gap_mark" if self.plan.ways.strings == "marks" else "gap_hub"
+
     @remembered
     def _hub_spells_of(self, corner: Corner) -> dict[int, int]:
         """The spell of the latest hub gap of a corner on each rig."""
         breaks = self.state.rig_breaks
-        return {bisect_left(breaks, t.number): t.spell for t in self.state.taken.get((corner, "gap_hub"), ())}
+        return {bisect_left(breaks, t.number): t.spell for t in self.state.taken.get((corner, self._against), ())}
 
     def opening(self, corner: Corner, number: int) -> Measured | None:
         """Return the opening in degrees of the string that a reading was taken from; None where the hub gaps are wanting."""
@@ -678,8 +683,10 @@ class Figures:
 
     def _opening_on(self, corner: Corner, rig: int) -> Measured | None:
         on: tuple[Corner, ...] = ("LF", "LR", "RF", "RR")
-        if self.plan.ways.strings == "each":
+        if self.plan.ways.strings != "box":
             on = on[:2] if SIDE[corner] > 0 else on[2:]
+        if self.plan.ways.strings == "marks" and not all(c in self.plan.ways.marks for c in on):
+            return None
         hubs = tuple((c, n) for c in on if (n := self._hub_spells_of(c).get(rig)) is not None)
         return self._opening(SIDE[corner], hubs) if len(hubs) == len(on) else None
 
@@ -687,7 +694,9 @@ class Figures:
     def _opening(self, on: int, hubs: tuple[tuple[Corner, int], ...]) -> Measured:
         """Return the opening of the string on the left (1) or right (-1), degrees, by the hub gaps of these corners in these spells."""
         plan = self.plan
-        gaps = [self.group((c, "gap_hub"), n).estimate for c, n in hubs]
+        gaps = [self.group((c, self._against), n).estimate for c, n in hubs]
+        if plan.ways.strings == "marks":
+            return self._opening_by_marks([c for c, _ in hubs], gaps)
         if plan.ways.strings == "box":
             lf, lr, rf, rr = gaps
             yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
@@ -710,6 +719,16 @@ class Figures:
             [front, rear, *widths, *self._middles],
             [found.by_front_gap, -found.by_front_gap, *half, *(on * b for b in half)],
         )
+
+    def _opening_by_marks(self, corners: Sequence[Corner], gaps: Sequence[Measured]) -> Measured:
+        """Return the opening of a string by its gaps to two marks of the frame, front first, whose places the plan gives, degrees."""
+        (ahead, out), (behind, inner) = (self.plan.ways.marks[c] for c in corners)
+        side = SIDE[corners[0]]
+        found = string.string_opening(gaps[0].value, gaps[1].value, ahead - behind, side * out, side * inner)
+        u = self.plan.ways.sure("mark_places") / 2
+        placed = [Measured(0.0, {f"{c} mark place": u}) for c in corners]
+        by = [found.by_front_gap, -found.by_front_gap, found.by_front_half_width, found.by_rear_half_width]
+        return propagate(found.opening_deg, [*gaps, *placed], by)
 
     @property
     def _middles(self) -> list[Measured]:

@@ -23,7 +23,7 @@ from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import EDGES, EVERY_PLACE, FLOOR_ALONG, FLOOR_UNTOLD, Figure, Figures, Group, joined
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
-from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark, kind_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
@@ -386,6 +386,9 @@ class Evaluation:
             return finding("mark.one-edge", front=read[0] == "gap_front")
         if not self.figures.spells(corner, EDGES):
             return finding("mark.edges-apart")
+        ways, side = self.state.plan.ways, [c for c in CORNERS if SIDE[c] == SIDE[corner]]
+        if ways.strings == "marks":
+            return finding("mark.string-by-marks", placed=all(c in ways.marks for c in side))
         return finding("mark.string-unknown")
 
 

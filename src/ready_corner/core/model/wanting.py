@@ -83,8 +83,7 @@ def _set(plan: Plan) -> Iterator[Wanting]:
         dumb = [a.name for a in links if END_OF[a.corner] == end and a.moves is None and _has_linkage(plan, end)]
         if dumb:
             yield _open("moves", "adjusters", "Set", names=tuple(dict.fromkeys(dumb)), end=end)
-    box = plan.ways.strings == "box"
-    unsaid = [n for n in DOUBTS if getattr(plan.ways, n) is None and (n != "box_parallel" or box)]
+    unsaid = [n for n in plan.ways.doubts() if getattr(plan.ways, n) is None]
     if unsaid:
         doubts = tuple(finding("wanting.doubt", words=DOUBTS[n][1]) for n in unsaid)
         taken = tuple(finding("wanting.taken", length=DOUBTS[n][0]) for n in unsaid)

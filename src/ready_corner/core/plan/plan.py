@@ -241,6 +241,7 @@ class Adjuster:
 DOUBTS: Mapping[str, tuple[float, str]] = {
     "hub_middle": (1.0, "how nearly the middle of the hubs is on the centreline"),
     "box_parallel": (1.0, "how nearly parallel the box of strings is"),
+    "mark_places": (1.0, "how surely the marks on the frame are placed that the strings are held against"),
     "span": (2.0, "how surely the span over the rims is known"),
     "run_out": (0.3, "run-out of the rims, or that it is taken out"),
     "floor": (4.0, "how nearly level the pads are where they were not read"),
@@ -248,26 +249,32 @@ DOUBTS: Mapping[str, tuple[float, str]] = {
 UNTAPED_MM = 3.0  # U of a width over the hubs that was never taped, the track standing in for it
 
 
+Strings = Literal["each", "box", "marks"]
+
+
 @dataclass(frozen=True)
 class Ways:
     """Ways of working, each with the reason written beside it.
 
     ``strings``: each on its own (its angle from its two hub gaps and the half widths), or a parallel box (yaw from all four hub
-    gaps, half widths not needed). How sure these are, in mm (U), None where the plan does not say and the default stands:
-    ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind,
+    gaps, half widths not needed), or each by its gaps to two ``marks`` of the frame, whose stations and offsets (left plus, mm) are known by corner; they
+    need be neither alike left and right nor the same front and rear, as bars that are stepped or rails that taper. How sure these are, in mm (U), None where the plan does not say and the default stands:
+    ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind, ``mark_places`` each mark,
     ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
     each pad may be off level for as long as they are not read, 0 where they are known to be level. ``plates``: between the notches of the toe plates,
     mm, None where there are none. ``read_by``: the way in which each kind of mark is read, where it is not the usual one.
     """
 
-    strings: Literal["each", "box"] = "each"
+    strings: Strings = "each"
     strings_reason: str = ""
     hub_middle: float | None = None
     box_parallel: float | None = None
+    mark_places: float | None = None
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
     plates: float | None = None
+    marks: Mapping[Corner, tuple[float, float]] = field(default_factory=dict)
     read_by: Mapping[str, str] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -284,6 +291,15 @@ class Ways:
                     finding("plan.doubt-below-zero"),
                     path=f"ways.{name}",
                 )
+
+    def doubts(self) -> tuple[str, ...]:
+        """Return which of the doubts act, as the strings are set."""
+        others = {"box_parallel": "box", "mark_places": "marks"}
+        return tuple(
+            n
+            for n in DOUBTS
+            if others.get(n, self.strings) == self.strings and not (n == "hub_middle" and self.strings == "marks")
+        )
 
     def reads(self, kind: str) -> ReadBy:
         """Return in which way a kind of mark is read: as the plan says, else the usual one."""

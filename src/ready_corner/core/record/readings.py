@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal, get_args
 
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, SIDE, Corner
 from ready_corner.core.plan.marks import MARK_KINDS
-from ready_corner.core.plan.plan import Plan
+from ready_corner.core.plan.plan import Plan, Strings
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
 from ready_corner.core.quantities.finding import Finding, finding
@@ -18,12 +18,12 @@ from ready_corner.core.record.act import Act, entry_kind
 Quantity = Literal[
     "height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase", "lean_top", "lean_bottom",
     "caster", "caster_offset", "joint_height", "inclination", "inclination_offset", "plate_in", "sweep_in", "plate_out", "sweep_out",
-    "plates_front", "plates_back",
+    "plates_front", "plates_back", "gap_mark",
 ]  # fmt: skip
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
 Drawing = Literal["above", "behind", "side", "wheel", "plumb", "joints", "joints_ahead", "sweep"]
-GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub")
+GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub", "gap_mark")
 Place = tuple[Corner, Quantity]
 
 
@@ -38,6 +38,7 @@ class QuantityFacts:
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
     good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner.
+    ``strings``: it is read where they are set so; empty: however they are.
     """
 
     kind: Kind
@@ -61,6 +62,7 @@ class QuantityFacts:
     gauged: bool = False
     outlives: bool = False
     of_axle: bool = False
+    strings: tuple[Strings, ...] = ()
 
     @property
     def measures(self) -> Measures:
@@ -169,7 +171,12 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "gap_hub": QuantityFacts(
         "length", "gap to the hub centre", "hub", "the hub gap", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
         "{tool} square to the string. It tells the string's own angle.", "toe", _STRING, True,
-        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True,
+        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True, strings=("each", "box"),
+    ),
+    "gap_mark": QuantityFacts(
+        "length", "gap from the frame's mark to the string", "mark", "the gap at the mark", 0.0, (0.0, 900.0), "rule", "{Corner} mark of the frame to the string",
+        "{tool} square to the string, from the mark whose place the plan gives. Two of them tell the string's own angle.", "toe", _STRING, True,
+        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True, strings=("marks",),
     ),
     "load": QuantityFacts(
         "mass", "load on the scale", "load", "the load", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",

@@ -8,6 +8,7 @@ WORDS = {
     "mark.still-to-read": "still to read: {left:places}",
     "mark.parts-apart": "it was read with a change between: read all of it again",
     "mark.ways-apart": "{first} and {second} are {off:much} apart, more than either can be off",
+    "mark.string-by-marks": "the string's own angle is not known: {placed?read the gaps to the marks of the frame|say in the plan where the marks of the frame are}",
     "mark.part": "{part:mark}: {reason}",
     "mark.nothing-carried": "the scales carry nothing: put the car on them",
     "mark.no-aim": "no aim in the plan",
