@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ready_corner.core.engines.learning import FloatArray, contradicted, learn
+from ready_corner.core.engines.learning import FloatArray, WorthOfTurns, contradicted, learn
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.corners import CORNERS, Corner
@@ -94,7 +94,7 @@ def _exchanged(evaluation: Evaluation, step: _Step, of: Adjuster, mark: str) -> 
         (a for a in evaluation.state.plan.adjusters if a.name == of.name and a.corner == _twin(corner) and of.corner == corner),
         None,
     )
-    twin = _last_step(evaluation, f"{_twin(corner)}.{kind}")
+    twin = _last_step(evaluation, f"{_twin(corner)}.{kind}", exact=True)
     if other is None or twin is None:
         return None
     mine, its = step.each.get(of.id, 0.0), twin.each.get(other.id, 0.0)
@@ -102,22 +102,33 @@ def _exchanged(evaluation: Evaluation, step: _Step, of: Adjuster, mark: str) -> 
     return max(step.off(its - mine), twin.off(mine - its)) if abs(mine - its) > AGREES * step.u else None
 
 
-def _last_step(evaluation: Evaluation, mark: str) -> _Step | None:
+def _last_step(evaluation: Evaluation, mark: str, exact: bool = False) -> _Step | None:
     """Return what a mark did between its last two readings, against what was known of the turns between them before the last; None where nothing
-    was turned, or something else happened."""
+    was turned, or something else happened. ``exact``: by all that was known, even where the plan alone expects it."""
     seen = evaluation.observations(mark)
     if len(seen.values) < 2 or seen.stretch[-1] != seen.stretch[-2]:
         return None
     read, u_read = float(seen.values[-1] - seen.values[-2]), float(np.hypot(seen.u[-1], seen.u[-2]))
     turned: FloatArray = seen.turned[-1] - seen.turned[-2]
     amounts = {a: float(t) for a, t in zip(seen.adjusters, turned, strict=True) if abs(t) > 1e-9}
+    if not amounts:
+        return None
+    by_plan = evaluation.reach.get(mark)
+    if by_plan is not None and not exact and all(a in by_plan.adjusters for a in amounts):
+        step = _of(read, u_read, amounts, by_plan)
+        if step.off() <= AGREES:  # what the plan alone expects was read: no need to look what else is known
+            return step
     earlier = seen._replace(
         turned=seen.turned[:-1], values=seen.values[:-1], u=seen.u[:-1], stretch=seen.stretch[:-1], numbers=seen.numbers[:-1]
     )
-    by_plan = evaluation.reach.get(mark)
     known = learn(earlier) if by_plan is None else learn(earlier, contradicted(by_plan, learn(earlier)))
-    if not amounts or any(known.of(a) is None for a in amounts):
+    if any(known.of(a) is None for a in amounts):
         return None
+    return _of(read, u_read, amounts, known)
+
+
+def _of(read: float, u_read: float, amounts: Mapping[str, float], known: WorthOfTurns) -> _Step:
+    """Return a step by what turns are known to be worth."""
     row, covariance = np.array(list(amounts.values())), known.covariance_of(list(amounts))
     each = {a: (known.of(a) or 0.0) * t for a, t in amounts.items()}
     return _Step(read, each, u_read, float(np.sqrt(max(float(row @ covariance @ row), 0.0))))
