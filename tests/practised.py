@@ -54,3 +54,30 @@ class OnServer:
             else:
                 view = self.tell({"kind": "happened", "what": BAR[step["kind"]]})
         return view
+
+
+def worked_on(ask, slug, most=200):
+    """Work on a practice car of a server by the figures its tool shows, a minute a line, until it is done or something would have to change; the last step."""
+    view = ask(f"/api/cars/{slug}")
+
+    def tell(what, minute):
+        at = f"2026-11-26T{10 + minute // 60:02d}:{minute % 60:02d}:00Z"
+        return ask(f"/api/cars/{slug}/entries", {**entry_json(what), "at": at})["car"]
+
+    for minute in range(most):
+        step = view["next"]
+        if step["kind"] == "read":
+            place = (step["corner"], step["quantity"])
+            asked = next(a for a in view["round"] + view["floor_round"] if (a["corner"], a["quantity"]) == place)
+            named = [t["id"] for t in view["plan"]["tools"] if t["name"].lower() in step["reason"]]
+            with_ = {"corner": place[0], "quantity": place[1], "tool": named[0] if named else asked["tool"]}
+            typed = ask(f"/api/cars/{slug}/take", with_)["typed"]
+            view = tell({"kind": "reading", **with_, "typed": typed}, minute)
+        elif step["kind"] in ("settle", *BAR):
+            view = tell({"kind": "happened", "what": BAR.get(step["kind"], "settled")}, minute)
+        elif step["kind"] == "lift":
+            turn = next(t for s in view["lift"]["stops"] for t in s["turns"] if t["left"])
+            view = tell({"kind": "turned", "adjuster": turn["adjuster"], "typed": turn["say"]}, minute)
+        else:
+            return step
+    raise AssertionError(f"no end after {most} lines")

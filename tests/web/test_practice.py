@@ -14,6 +14,7 @@ from ready_corner.instruments.line import ToolAwayError, Wanted, answered, asked
 from ready_corner.instruments.standin import standing_in
 from ready_corner.launch.__main__ import CannotStartError, given_tool
 from tests.conftest import entry_json
+from tests.practised import worked_on
 from tests.words import said
 
 AT = "2026-11-26T10:00:00Z"
@@ -51,23 +52,13 @@ def test_a_practice_car_is_begun_once_and_worked_on_to_its_truth_by_what_its_too
     assert begin(client, id_=id_) == slug
     view = client.get(f"/api/cars/{slug}").json()
     assert (view["number"], view["practice"]) == (2, "everything was taken apart and put back by eye; number 5")
-    happens = {"settle": "settled", "disconnect": "bar_off", "reconnect": "bar_on"}
-    for minute in range(200):
-        step, at = view["next"], f"2026-11-26T{10 + minute // 60:02d}:{minute % 60:02d}:00Z"
-        if step["kind"] == "read":
-            corner, quantity = step["corner"], step["quantity"]
-            ask = next(a for a in view["round"] + view["floor_round"] if (a["corner"], a["quantity"]) == (corner, quantity))
-            named = [t["id"] for t in view["plan"]["tools"] if t["name"].lower() in step["reason"]]
-            tool = named[0] if named else ask["tool"]
-            what = {"kind": "reading", "corner": corner, "quantity": quantity, "tool": tool}
-            view = tell(client, slug, {**what, "typed": figure(client, slug, corner, quantity, tool)}, at)
-        elif step["kind"] in happens:
-            view = tell(client, slug, {"kind": "happened", "what": happens[step["kind"]]}, at)
-        elif step["kind"] == "lift":
-            turn = next(t for s in view["lift"]["stops"] for t in s["turns"] if t["left"])
-            view = tell(client, slug, {"kind": "turned", "adjuster": turn["adjuster"], "typed": turn["say"]}, at)
-        else:
-            break
+
+    def ask(path, body=None):
+        answer = client.post(path, json=body) if body else client.get(path)
+        assert answer.status_code < 300, answer.json()
+        return answer.json()
+
+    step = worked_on(ask, slug)
     assert step["kind"] == "done", step
     truth = client.get(f"/api/cars/{slug}/practice").json()
     assert truth["sentence"].startswith("Truly ready: all 14 marks are within tolerance.")
