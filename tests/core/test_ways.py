@@ -15,6 +15,7 @@ from ready_corner.core.engines.alignment import camber as camber_of
 from ready_corner.core.engines.alignment import steering_axis, string
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.progress import share_held
+from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.corners import CORNERS, SIDE
 from ready_corner.core.plan.marks import MARKS, is_length
 from ready_corner.core.plan.plan import Ways
@@ -460,3 +461,12 @@ def test_strings_held_against_marks_of_the_frame_that_are_unlike_left_and_right_
         unplaced.read(c, "gap_mark", 100.0)
     reason = evaluate(fold(None, unplaced.entries)).mark("LF.toe").reason
     assert in_mm(reason).endswith("say in the plan where the marks of the frame are")
+
+
+def test_aims_that_contradict_each_other_are_said_with_what_they_come_to():
+    toes = tuple(Aim(f"{c}.toe", 0.1, 0.05) for c in FRONT)
+    fits = replace(plan(), aims=(*toes, Aim("front.total_toe", 0.35, 0.1)))
+    assert not [w for w in wanting(fits) if "agrees with" in in_mm(w.what)]
+    apart = replace(plan(), aims=(*toes, Aim("front.total_toe", 0.5, 0.1)))
+    told = [in_mm(w.what) for w in wanting(apart)]
+    assert "a front total toe that agrees with the aims it is made of: 0.50° in is wanted, and they come to 0.20° in" in told

@@ -39,6 +39,7 @@ AXLES: Mapping[End, tuple[Corner, ...]] = {"front": ("LF", "RF"), "rear": ("LR",
 # A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
 BETTERS, GAINS = 0.25, 0.3
 NO_TURN = 1e-9
+FAR = 2.0  # turns or shims from which on one wants to look half way
 HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is not told at it
 
 
@@ -46,7 +47,7 @@ HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is n
 class LiftTurn:
     """One thing to turn in a lift: ``amount`` in all, of that ``done`` already; ``left`` to turn now, plus way with its sign.
 
-    ``reads``: what the marks it is there for would read once it is turned, all before it being turned too.
+    ``reads``: what the marks it is there for would read once it is turned, all before it being turned too; ``half``: half way, where that is far.
     """
 
     of: Adjuster
@@ -54,6 +55,7 @@ class LiftTurn:
     done: float
     stuck: bool = False
     reads: tuple[OfMark, ...] = ()
+    half: tuple[OfMark, ...] = ()
 
     @property
     def left(self) -> float:
@@ -70,7 +72,7 @@ class LiftTurn:
     @property
     def then(self) -> Finding | None:
         """What the gauge would read after this step; None where it is done, or does nothing that is read."""
-        return finding("lift.then-reads", reads=self.reads) if self.reads and self.left else None
+        return finding("lift.then-reads", reads=self.reads, half=self.half) if self.reads and self.left else None
 
     @property
     def caution(self) -> Finding:
@@ -235,8 +237,19 @@ def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatA
         moved = [
             (mark, k) for mark, k in own if abs(float(asked.worth[k, i] * amounts[i])) > HARDLY * asked.wanted[k].tolerance
         ]
-        reads = tuple(OfMark(mark, (asked.marks[k].value or 0.0) + float(asked.worth[k] @ turned), 0) for mark, k in moved)
-        rows.append(LiftTurn(adjusters[i], float(amounts[i]), float(done[i]), bool(stuck[i]), reads))
+        reads, half = (
+            tuple(
+                OfMark(
+                    mark,
+                    (asked.marks[k].value or 0.0) + float(asked.worth[k] @ turned - back * asked.worth[k, i] * amounts[i]),
+                    0,
+                )
+                for mark, k in moved
+            )
+            for back in (0.0, 0.5)
+        )
+        far = half if abs(amounts[i]) >= FAR else ()
+        rows.append(LiftTurn(adjusters[i], float(amounts[i]), float(done[i]), bool(stuck[i]), reads, far))
     return rows
 
 

@@ -9,6 +9,7 @@ from typing import Any
 
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
+from ready_corner.core.plan.marks import MARK_KINDS, OfMark
 from ready_corner.core.plan.plan import DOUBTS, Perch, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 
@@ -88,8 +89,24 @@ def _set(plan: Plan) -> Iterator[Wanting]:
         doubts = tuple(finding("wanting.doubt", words=DOUBTS[n][1]) for n in unsaid)
         taken = tuple(finding("wanting.taken", length=DOUBTS[n][0]) for n in unsaid)
         yield _open("doubts", "ways", "Set", doubts=doubts, taken=taken)
+    yield from _contradictions(plan)
     if doubtful := [a for a in plan.aims_now if a.trust == "doubtful" or not a.source]:
         yield _open("sources", "aims", "Set", count=len(doubtful))
+
+
+def _contradictions(plan: Plan) -> Iterator[Wanting]:
+    """Yield every aim of a sum that its parts, each within tolerance, can never come to."""
+    for kind, row in MARK_KINDS.items():
+        for place, parts in (row.sums or {}).items():
+            aim = plan.aim(f"{place}.{kind}")
+            own = [(a, weight) for name, weight in parts if (a := plan.aim(name))]
+            if aim is None or not parts or len(own) != len(parts):
+                continue
+            come_to = sum(a.aim * weight for a, weight in own)
+            room = aim.tolerance + sum(a.tolerance * abs(weight) for a, weight in own)
+            if abs(aim.aim - come_to) > room:
+                figures = {"aim": OfMark(aim.mark, aim.aim, 0), "come_to": OfMark(aim.mark, come_to, 0)}
+                yield _open("agreement", "aims", "Set", mark=aim.mark, **figures)
 
 
 def _has_linkage(plan: Plan, end: End) -> bool:

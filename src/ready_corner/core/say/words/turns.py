@@ -26,7 +26,7 @@ WORDS = {
     "set.finest": "{step:Capital} of {adjuster} is worth {worth:much} of {quantity}. A finer thread, a thinner shim or a wider tolerance would have to come first.",
     "lift.one": "{begun?Left in this lift|One lift}: {count} turn{several?s} at {corners} corner{more?s}",
     "lift.why": "{links?All of them or none: each leans on the others.|It is turned by itself.}{ended? {ended:and} ends first.}{trials? The plan does not say what {trials:and} {many?do|does}: tried now, known at the next lift.}{missed? {missed:mark_list}: not within tolerance yet.}{sure? By what is known, all then hold with a chance of {percent:.0f} %.}",
-    "lift.then-reads": "Then it would read about: {reads:marked}.",
+    "lift.then-reads": "Then it would read about: {reads:marked}{half?; half way {half:marked}}.",
     "lift.again": "{again?Read again afterwards: {again:mark_list}.|Nothing is to be read again.}{leave? These need not be read: {leave:mark_list}.}",
     "step.shim": "one shim",
     "step.half-turn": "half a turn",

@@ -30,6 +30,8 @@ WORDS = {
     "wanted.doubts": "for what toe, thrust and camber are sure to; until then {taken:list} are taken",
     "wanting.doubt": "{words}",
     "wanting.taken": "{length:length}",
+    "wanting.agreement": "a {mark:mark} that agrees with the aims it is made of: {aim:value} is wanted, and they come to {come_to:value}",
+    "wanted.agreement": "no turn brings both home: change one of them",
     "wanting.sources": "where {count} of the aims are from, or a better source",
     "wanted.sources": "so that an aim is worth the work",
     "wanting.aim": "{quantity=height?ride height|{quantity}} wanted at {every?every corner|{corners:corners}}",
