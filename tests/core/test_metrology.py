@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.quantities.measured import Measured, combine, propagate
 from ready_corner.core.quantities.tools import Tool, default_tools, odd_repeat
-from ready_corner.core.quantities.verdict import Aim, can_hold, chance_to_hold, judge, what_settles
+from ready_corner.core.quantities.verdict import Aim, ReadWith, can_hold, chance_to_hold, judge, what_settles
 
 GAUGE = Tool("g", "Gauge", "angle", 0.1, 0.06, 0.02)
 
@@ -80,7 +80,7 @@ def test_what_would_settle_it_does_so_as_often_as_is_said(value):
     aim, rng = Aim("LF.camber", 0.0, 0.3), np.random.default_rng(9)
     for others in ((coarse,), (coarse, fine)):
         figure = coarse.estimate([value], "a")
-        found = what_settles(figure, aim, [1], coarse, others, 1.0)
+        found = what_settles(figure, aim, [ReadWith(coarse, 1)], others, 1.0)
         if not found.chance:
             continue
         settled = 0

@@ -28,17 +28,19 @@ from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
-from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import (
     EVEN,
     LIKELY,
     MOST_REPEATS,
     SPARES,
     Aim,
+    ReadWith,
     Settle,
     can_hold,
     chance_to_hold,
+    finer_than,
     judge,
+    spread,
     what_settles,
 )
 from ready_corner.core.record.happenings import UNSETTLED, Stuck, Turned
@@ -325,13 +327,11 @@ class Evaluation:
         floor = sum(measured.parts.get(name, 0.0) ** 2 for name in (FLOOR_UNTOLD, FLOOR_ALONG))
         if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
-        tool = groups[0].tool
-        own = tuple(
-            f"{c}.{q}." for g in groups for c, q in [g.place]
-        )  # not the pads behind a height, nor the strings behind a toe
-        steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
-        weight = max(steps) / tool.estimate([0.0], "a").parts["a step"]
-        found: Settle = what_settles(measured, aim, [len(g.rows) for g in groups], tool, self.state.plan.toolbox, weight)
+        # Not the pads behind a height, nor the strings behind a toe, nor the plates of a sweep: what is read with tools like the first.
+        alike = [g for g in groups if g.tool.measures == groups[0].tool.measures]
+        places = [ReadWith(g.tool, len(g.rows)) for g in alike]
+        weight = max((_weight(measured, g) for g in alike), default=0.0)
+        found: Settle = what_settles(measured, aim, places, self.state.plan.toolbox, weight)
         turn = chance_to_hold(measured.expanded, aim) >= EVEN  # a lift for it would be likely to do
         if found.chance < (SPARES if turn else EVEN):
             found = Settle()
@@ -343,29 +343,25 @@ class Evaluation:
         if turn:
             return by("turn", "settle.on-the-edge")
         size = OfMark(aim.mark, aim.tolerance, 0)
-        if better := self._provable(measured, aim, [len(g.rows) for g in groups], tool, weight):
+        if better := self._provable(measured, aim, places, weight):
             can = finding("settle.can-tell", how=better[1], size=size)
             return replace(by(better[0], "settle.noise-yet", can=can), read_with=can)
         if not can_hold(measured.expanded, aim):
             return by("plan", "settle.cannot-hold", size=size)
         return by("plan", "settle.noise", sure=OfMark(aim.mark, measured.expanded), size=size)
 
-    def _provable(
-        self, measured: Measured, aim: Aim, readings: Sequence[int], tool: Tool, weight: float
-    ) -> tuple[Way, Finding] | None:
+    def _provable(self, measured: Measured, aim: Aim, places: Sequence[ReadWith], weight: float) -> tuple[Way, Finding] | None:
         """Return with what a figure on its aim would be read as holding; None where nothing in the plan does."""
-        own2 = weight**2 * sum(tool.estimate([0.0] * n, "").u ** 2 for n in readings)
-        rest2 = max(measured.u**2 - own2, 0.0)
+        rest2 = max(measured.u**2 - spread(places, weight) ** 2, 0.0)
 
-        def holds(one: Tool, n: int) -> bool:
-            u2 = rest2 + weight**2 * len(readings) * one.estimate([0.0] * n, "").u ** 2
-            return chance_to_hold(COVERAGE * float(np.sqrt(u2)), aim) >= EVEN
+        def holds(then: Sequence[ReadWith]) -> bool:
+            return chance_to_hold(COVERAGE * float(np.sqrt(rest2 + spread(then, weight) ** 2)), aim) >= EVEN
 
-        for n in range(max(readings) + 1, MOST_REPEATS + 1):
-            if holds(tool, n):
+        for n in range(max(p.times for p in places) + 1, MOST_REPEATS + 1):
+            if holds([p.again(n) for p in places]):
                 return "read", finding("settle.read-times", times=n)
-        finer = [t for t in self.state.plan.toolbox if t.measures == tool.measures and t.step < tool.step]
-        ways = [(n, -t.step, t.name) for t in finer for n in range(1, MOST_REPEATS + 1) if holds(t, n)]
+        tools = finer_than(places, self.state.plan.toolbox)
+        ways = [(n, -t.step, t.name) for t in tools for n in range(1, MOST_REPEATS + 1) if holds([p.by(t, n) for p in places])]
         if not ways:
             return None
         n, _, name = min(ways)
@@ -390,6 +386,13 @@ class Evaluation:
         if ways.strings == "marks":
             return finding("mark.string-by-marks", placed=all(c in ways.marks for c in side))
         return finding("mark.string-unknown")
+
+
+def _weight(measured: Measured, group: Group) -> float:
+    """Return what a unit of a reading at a place does to a figure, by what the step of its tool puts into it."""
+    own = f"{group.place[0]}.{group.place[1]}."
+    steps = [abs(part) for name, part in measured.parts.items() if name.endswith(" step") and name.startswith(own)]
+    return max(steps, default=0.0) / group.tool.estimate([0.0], "a").parts["a step"]
 
 
 def _summed(effects: Sequence[tuple[_Effect, float]]) -> _Effect:

@@ -87,32 +87,69 @@ LIKELY, EVEN = 0.7, 0.4  # chances from which something is likely to settle it, 
 SPARES = 0.2  # chance from which it is read again all the same: a reading costs a minute, a lift for a turn that was not needed an hour
 
 
-def what_settles(
-    figure: Measured, aim: Aim, readings: Sequence[int], tool: Tool, others: Sequence[Tool], weight: float
-) -> Settle:
+@dataclass(frozen=True)
+class ReadWith:
+    """A place that feeds a figure: the tool it was read with, and how often."""
+
+    tool: Tool
+    times: int
+
+    @property
+    def u(self) -> float:
+        """Standard uncertainty of the mean of what was read there."""
+        return self.tool.estimate([0.0] * self.times, "").u
+
+    def again(self, times: int) -> "ReadWith":
+        """Return it read so often in all."""
+        return ReadWith(self.tool, max(times, self.times))
+
+    def by(self, tool: Tool, times: int = 1) -> "ReadWith":
+        """Return it read anew with a tool, where that is finer."""
+        return ReadWith(tool, times) if tool.step < self.tool.step else self
+
+
+def spread(places: Sequence[ReadWith], weight: float) -> float:
+    """Return the standard uncertainty that readings at places put into a figure, each weighing ``weight``.
+
+    Source: JCGM 100:2008, 5.1.2.
+    """
+    return weight * math.sqrt(math.fsum(p.u**2 for p in places))
+
+
+def what_settles(figure: Measured, aim: Aim, places: Sequence[ReadWith], others: Sequence[Tool], weight: float) -> Settle:
     """Return what would settle a figure that is too close to call, and how probably.
 
-    readings: number taken at each place that feeds the figure; weight: |d(figure)/d(reading)| of one such place, all alike.
-    The fewest repeats with the tool in use that are likely to do (at most MOST_REPEATS at each place), else the coarsest finer tool
-    that is likely to, else whatever is the likeliest. Repeats draw the value no further than the scatter they
+    places: those that feed the figure; weight: |d(figure)/d(reading)| of one such place, all alike.
+    The fewest repeats with the tools in use that are likely to do (at most MOST_REPEATS at each place), else the coarsest tool finer than the
+    coarsest in use that is likely to, else whatever is the likeliest. Repeats draw the value no further than the scatter they
     average away; another tool reads anew. Under one in five nothing is told: a reading more is then no better than a turn.
     Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
     # The sources other than these readings (track, string) stay.
-    own = weight * math.sqrt(math.fsum(_spread(tool, n) ** 2 for n in readings))
-    rest = math.sqrt(max(figure.u**2 - own**2, 0.0))
+    rest = math.sqrt(max(figure.u**2 - spread(places, weight) ** 2, 0.0))
     tries = []
-    for n in range(max(readings, default=MOST_REPEATS) + 1, MOST_REPEATS + 1):
-        then = math.hypot(rest, weight * math.sqrt(len(readings)) * _spread(tool, n))
+    for n in range(max((p.times for p in places), default=MOST_REPEATS) + 1, MOST_REPEATS + 1):
+        then = math.hypot(rest, spread([p.again(n) for p in places], weight))
         drawn = math.sqrt(max(figure.u**2 - then**2, 0.0))
         tries.append(Settle(n, None, _chance(figure.value, drawn, then, aim)))
-    finer = [t for t in others if t.measures == tool.measures and t.step < tool.step]
-    for one in sorted(finer, key=lambda t: -t.step) if readings else ():
-        new = weight * math.sqrt(len(readings)) * _spread(one, 1)
-        tries.append(Settle(None, one.name, _chance(figure.value, math.hypot(own, new), math.hypot(rest, new), aim)))
+    for one in finer_than(places, others):
+        anew = [p.by(one) for p in places]
+        changed = [q for p, q in zip(places, anew, strict=True) if q is not p]
+        drawn = spread([*(p for p, q in zip(places, anew, strict=True) if q is not p), *changed], weight)
+        tries.append(Settle(None, one.name, _chance(figure.value, drawn, math.hypot(rest, spread(anew, weight)), aim)))
     likely = next((t for t in tries if t.chance >= LIKELY), None)
     best = max(tries, key=lambda t: t.chance, default=Settle())
     return likely or (best if best.chance >= SPARES else Settle())
+
+
+def finer_than(places: Sequence[ReadWith], others: Sequence[Tool]) -> list[Tool]:
+    """Return the tools that are finer than the coarsest in use at places, coarsest first.
+
+    Source: docs/choices.md, Uncertainty.
+    """
+    coarsest = max((p.tool for p in places), key=lambda t: t.step, default=None)
+    found = [t for t in others if coarsest and t.measures == coarsest.measures and t.step < coarsest.step]
+    return sorted(found, key=lambda t: -t.step)
 
 
 def _chance(value: float, drawn: float, u: float, aim: Aim) -> float:
@@ -141,8 +178,3 @@ def can_hold(expanded: float, aim: Aim) -> bool:
     Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
     return expanded <= aim.tolerance
-
-
-def _spread(tool: Tool, n: int) -> float:
-    """Return the standard uncertainty of the mean of n readings with a tool."""
-    return tool.estimate([0.0] * n, "").u
