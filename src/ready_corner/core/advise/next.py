@@ -11,6 +11,7 @@ from typing import Literal
 from ready_corner.core.advise.corner import finest, perch_turn, set_corner
 from ready_corner.core.advise.lift import WALK, lift
 from ready_corner.core.advise.perches import CROSS
+from ready_corner.core.advise.provable import proving_tools
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.fits import questions
@@ -111,7 +112,7 @@ def ask_of(evaluation: Evaluation, place: Place) -> Ask:
 def _ask(evaluation: Evaluation, place: Place) -> Ask:
     corner, quantity = place
     state = evaluation.state
-    rows, tool = state.latest(place), default_tool(state.plan, quantity)
+    rows, tool = state.latest(place), proving_tools(state.plan).get(quantity) or default_tool(state.plan, quantity)
     if rows:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
     latest, at = rows[-1].reading if rows else None, state.plan.height_place(corner).name

@@ -6,25 +6,31 @@ Source: ISO 14253-1 with U reckoned beforehand; docs/choices.md, Uncertainty.
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from ready_corner.core.advise.corner import finest_lever, step_of
 from ready_corner.core.engines.alignment.steering_axis import camber_when_steered_deg
 from ready_corner.core.judge.figures import default_tool
-from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate
+from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate, places_of_figure
+from ready_corner.core.judge.memory import aside
 from ready_corner.core.model.wanting import Wanting
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, OfMark
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.measured import COVERAGE
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.verdict import chance_to_hold, finer_than, spread
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import QUANTITIES, Quantity, Reading
 
 JOINTS_MM, SWEEP_DEG = 260.0, 20.0  # between two ball joints, and either way on a plate
+PROVES = 0.9
 GAP_MM, LOAD_KG = 100.0, 100.0  # of the round that is made up; what it comes to does not hang on them
 
 
@@ -45,6 +51,59 @@ def limits(plan: Plan) -> tuple[Limit, ...]:
     except ReadyCornerError:
         return ()
     return tuple(limit for m in marks if m.aim and m.expanded is not None for limit in _limit(found, m))
+
+
+@dataclass(frozen=True, eq=False)
+class _This:
+    """A plan by its identity."""
+
+    plan: Plan
+
+    def __hash__(self) -> int:
+        return id(self.plan)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _This) and self.plan is other.plan
+
+
+def proving_tools(plan: Plan) -> Mapping[Quantity, Tool]:
+    """Return with which tool each quantity is read so that a mark on its aim will probably be read as holding (nine in ten): the usual one where that
+    does, else the coarsest that does, else the finest. What the plan names a tool for is read with that.
+
+    Source: ISO 14253-1 with U reckoned beforehand; docs/choices.md, Uncertainty.
+    """
+    return _proving_tools(_This(plan))
+
+
+@lru_cache(maxsize=32)
+def _proving_tools(this: _This) -> Mapping[Quantity, Tool]:
+    with aside():
+        return _proved(this.plan)
+
+
+def _proved(plan: Plan) -> Mapping[Quantity, Tool]:
+    try:
+        found = evaluate(fold(None, list(_round(plan))))
+        marks = [
+            (m, found.figures.figure(k, c)) for k in ANGLES for c in MARK_KINDS[k].corners if (m := found.mark(f"{c}.{k}")).aim
+        ]
+    except ReadyCornerError:
+        return {}
+    tools: dict[Quantity, Tool] = {}
+    for mark, figure in marks:
+        if figure is None or mark.aim is None:
+            continue
+        places, weight = places_of_figure(figure)
+        rest = math.sqrt(max(figure.measured.u**2 - spread(places, weight) ** 2, 0.0))
+        for tool in (None, *finer_than(places, plan.toolbox)):
+            then = [p.by(tool) for p in places] if tool else places
+            if chance_to_hold(COVERAGE * math.hypot(rest, spread(then, weight)), mark.aim) >= PROVES:
+                break
+        for group in figure.groups if tool else ():
+            quantity, known = group.place[1], tools.get(group.place[1], group.tool)
+            if tool and tool.measures == known.measures and tool.step < known.step and quantity not in plan.tool_for:
+                tools[quantity] = tool
+    return tools
 
 
 def unprovable(plan: Plan) -> Iterator[Wanting]:

@@ -327,10 +327,7 @@ class Evaluation:
         floor = sum(measured.parts.get(name, 0.0) ** 2 for name in (FLOOR_UNTOLD, FLOOR_ALONG))
         if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
-        # Not the pads behind a height, nor the strings behind a toe, nor the plates of a sweep: what is read with tools like the first.
-        alike = [g for g in groups if g.tool.measures == groups[0].tool.measures]
-        places = [ReadWith(g.tool, len(g.rows)) for g in alike]
-        weight = max((_weight(measured, g) for g in alike), default=0.0)
+        places, weight = places_of_figure(Figure(measured, tuple(groups)))
         found: Settle = what_settles(measured, aim, places, self.state.plan.toolbox, weight)
         turn = chance_to_hold(measured.expanded, aim) >= EVEN  # a lift for it would be likely to do
         if found.chance < (SPARES if turn else EVEN):
@@ -386,6 +383,15 @@ class Evaluation:
         if ways.strings == "marks":
             return finding("mark.string-by-marks", placed=all(c in ways.marks for c in side))
         return finding("mark.string-unknown")
+
+
+def places_of_figure(figure: Figure) -> tuple[list[ReadWith], float]:
+    """Return the places that feed a figure, as they were read, and what a unit of one of them does to it.
+
+    Not the pads behind a height, nor the strings behind a toe, nor the plates of a sweep: what is read with tools like the first.
+    """
+    alike = [g for g in figure.groups if g.tool.measures == figure.groups[0].tool.measures]
+    return [ReadWith(g.tool, len(g.rows)) for g in alike], max((_weight(figure.measured, g) for g in alike), default=0.0)
 
 
 def _weight(measured: Measured, group: Group) -> float:

@@ -8,6 +8,7 @@ Source: docs/architecture.md, What is kept, and when it falls.
 
 import threading
 from collections.abc import Callable, Hashable, Iterator, Mapping
+from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, fields
 from functools import wraps
@@ -47,6 +48,16 @@ def note(*need: Hashable) -> None:
     looked = _LOOKED.get()
     if looked is not None:
         looked.own.add(need)
+
+
+@contextmanager
+def aside() -> Iterator[None]:
+    """Work something out aside: of another state altogether, on which nothing here rests."""
+    token = _LOOKED.set(None)
+    try:
+        yield
+    finally:
+        _LOOKED.reset(token)
 
 
 class _Places(Mapping[Place, tuple[Taken, ...]]):

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.lift import lift
-from ready_corner.core.advise.next import Step, next_step
+from ready_corner.core.advise.next import Step, ask_of, next_step
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, evaluate
@@ -86,7 +86,7 @@ class Work:
     def read(self, place: Place, tool: Tool | None = None) -> None:
         """Take a reading and write it down."""
         corner, quantity = place
-        with_ = tool or default_tool(self.car.plan, quantity)
+        with_ = tool or ask_of(self.now, place).tool
         self.readings += 1
         self.tell(Reading(quantity, corner, self.car.read(corner, quantity, with_), with_.id))
 
