@@ -13,7 +13,7 @@ from typing import Any
 
 from ready_corner.core.advise.corner import finest_lever, step_of
 from ready_corner.core.engines.alignment.steering_axis import camber_when_steered_deg
-from ready_corner.core.judge.figures import default_tool
+from ready_corner.core.judge.figures import default_tool, tools_for
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate, places_of_figure
 from ready_corner.core.judge.memory import aside
 from ready_corner.core.model.wanting import Wanting
@@ -95,7 +95,7 @@ def _proved(plan: Plan) -> Mapping[Quantity, Tool]:
             continue
         places, weight = places_of_figure(figure)
         rest = math.sqrt(max(figure.measured.u**2 - spread(places, weight) ** 2, 0.0))
-        for tool in (None, *finer_than(places, plan.toolbox)):
+        for tool in (None, *finer_than(places, tools_for(plan, figure.groups[0].place[1]))):
             then = [p.by(tool) for p in places] if tool else places
             if chance_to_hold(COVERAGE * math.hypot(rest, spread(then, weight)), mark.aim) >= PROVES:
                 break

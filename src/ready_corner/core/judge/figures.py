@@ -31,7 +31,7 @@ from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured, combine, propagate
-from ready_corner.core.quantities.tools import Tool, odd_repeat
+from ready_corner.core.quantities.tools import SPANS, Tool, odd_repeat
 from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.readings import QUANTITIES, Place, Quantity, Taken
 
@@ -160,6 +160,12 @@ def default_tool(plan: Plan, quantity: Quantity) -> Tool:
     wanted = plan.tool_for.get(quantity, facts.tool)
     fitting = [t for t in plan.toolbox if t.measures == facts.measures]
     return next((t for t in fitting if t.id == wanted), fitting[0])
+
+
+def tools_for(plan: Plan, quantity: Quantity) -> list[Tool]:
+    """Return the tools of a plan that can read a quantity."""
+    facts = QUANTITIES[quantity]
+    return [t for t in plan.toolbox if t.measures == facts.measures and (facts.spanned or t.id not in SPANS)]
 
 
 @dataclass(frozen=True)

@@ -20,7 +20,17 @@ from ready_corner.core.engines.learning import (
     with_hardly,
 )
 from ready_corner.core.judge.doubts import mostly
-from ready_corner.core.judge.figures import EDGES, EVERY_PLACE, FLOOR_ALONG, FLOOR_UNTOLD, Figure, Figures, Group, joined
+from ready_corner.core.judge.figures import (
+    EDGES,
+    EVERY_PLACE,
+    FLOOR_ALONG,
+    FLOOR_UNTOLD,
+    Figure,
+    Figures,
+    Group,
+    joined,
+    tools_for,
+)
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
@@ -28,6 +38,7 @@ from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
+from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import (
     EVEN,
     LIKELY,
@@ -328,7 +339,8 @@ class Evaluation:
         if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
         places, weight = places_of_figure(Figure(measured, tuple(groups)))
-        found: Settle = what_settles(measured, aim, places, self.state.plan.toolbox, weight)
+        tools = tools_for(self.state.plan, groups[0].place[1])
+        found: Settle = what_settles(measured, aim, places, tools, weight)
         turn = chance_to_hold(measured.expanded, aim) >= EVEN  # a lift for it would be likely to do
         if found.chance < (SPARES if turn else EVEN):
             found = Settle()
@@ -340,14 +352,16 @@ class Evaluation:
         if turn:
             return by("turn", "settle.on-the-edge")
         size = OfMark(aim.mark, aim.tolerance, 0)
-        if better := self._provable(measured, aim, places, weight):
+        if better := self._provable(measured, aim, places, tools, weight):
             can = finding("settle.can-tell", how=better[1], size=size)
             return replace(by(better[0], "settle.noise-yet", can=can), read_with=can)
         if not can_hold(measured.expanded, aim):
             return by("plan", "settle.cannot-hold", size=size)
         return by("plan", "settle.noise", sure=OfMark(aim.mark, measured.expanded), size=size)
 
-    def _provable(self, measured: Measured, aim: Aim, places: Sequence[ReadWith], weight: float) -> tuple[Way, Finding] | None:
+    def _provable(
+        self, measured: Measured, aim: Aim, places: Sequence[ReadWith], toolbox: Sequence[Tool], weight: float
+    ) -> tuple[Way, Finding] | None:
         """Return with what a figure on its aim would be read as holding; None where nothing in the plan does."""
         rest2 = max(measured.u**2 - spread(places, weight) ** 2, 0.0)
 
@@ -357,7 +371,7 @@ class Evaluation:
         for n in range(max(p.times for p in places) + 1, MOST_REPEATS + 1):
             if holds([p.again(n) for p in places]):
                 return "read", finding("settle.read-times", times=n)
-        tools = finer_than(places, self.state.plan.toolbox)
+        tools = finer_than(places, toolbox)
         ways = [(n, -t.step, t.name) for t in tools for n in range(1, MOST_REPEATS + 1) if holds([p.by(t, n) for p in places])]
         if not ways:
             return None

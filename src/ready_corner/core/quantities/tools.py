@@ -14,6 +14,7 @@ Measures = Literal["length", "angle", "mass", "steer"]
 STEP_TO_U = 1 / math.sqrt(12)  # standard uncertainty of a rectangular step; JCGM 100:2008, 4.3.7
 INCH = 25.4  # mm, exact
 LB = 0.45359237  # kg, exact
+SPANS = ("trammel",)  # tools that reach from mark to mark, and read no gap and no height
 PRIOR = 8  # what a tool is stated to repeat to counts as much as so many repeats
 
 

@@ -37,7 +37,7 @@ class QuantityFacts:
     ``walked``: the rounds on which it is asked for, at every corner in turn, or (``corner_by_corner``) with what else is read there; only where
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
-    good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner.
+    good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner. ``spanned``: from mark to mark, as a trammel does.
     ``strings``: it is read where they are set so; empty: however they are.
     """
 
@@ -62,6 +62,7 @@ class QuantityFacts:
     gauged: bool = False
     outlives: bool = False
     of_axle: bool = False
+    spanned: bool = False
     strings: tuple[Strings, ...] = ()
 
     @property
@@ -120,12 +121,12 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "plates_front": QuantityFacts(
         "length", "tape across the toe plates in front", "plates front", "the tape in front", 0.0, (300.0, 4000.0), "tape", "{End} toe plates, tape in front of the wheels",
         "A plate held against each wheel, steering straight. {tool} from notch to notch, in front.", "total_toe", _CAR, True,
-        corners=("LF", "LR"), walked=("set",), corner_by_corner=True, drawing="above", of_axle=True,
+        corners=("LF", "LR"), walked=("set",), corner_by_corner=True, drawing="above", of_axle=True, spanned=True,
     ),
     "plates_back": QuantityFacts(
         "length", "tape across the toe plates behind", "plates back", "the tape behind", 0.0, (300.0, 4000.0), "tape", "{End} toe plates, tape behind the wheels",
         "The plates as they are. {tool} from notch to notch, behind.", "total_toe", _CAR, True,
-        corners=("LF", "LR"), walked=("set",), corner_by_corner=True, drawing="above", of_axle=True,
+        corners=("LF", "LR"), walked=("set",), corner_by_corner=True, drawing="above", of_axle=True, spanned=True,
     ),
     "plate_in": _steered("angle the plate shows, steered in", "plate in", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered in",
         "Steer until the front of this wheel points in by 20° or so. Read the turn plate: any angle will do."),
@@ -201,7 +202,7 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "wheelbase": QuantityFacts(
         "length", "wheelbase", "base", "the wheelbase", 0.0, (500.0, 6000.0), "trammel", "Wheelbase on the {side}",
         "{tool} from hub centre to hub centre on the {side}, or between plumb lines dropped from them; wheels straight ahead.", "wheelbase",
-        ("weld", "cut", "knock"), corners=("LF", "RF"), walked=("set",), corner_by_corner=True, if_aimed="car.setback",
+        ("weld", "cut", "knock"), spanned=True, corners=("LF", "RF"), walked=("set",), corner_by_corner=True, if_aimed="car.setback",
     ),
 }  # fmt: skip
 ON_WHEELS: tuple[Quantity, ...] = tuple(q for q, facts in QUANTITIES.items() if facts.floor)
