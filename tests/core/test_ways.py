@@ -9,6 +9,7 @@ import pytest
 from scipy.optimize import brentq
 from scipy.spatial.transform import Rotation
 
+from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.next import next_step, round_of
 from ready_corner.core.advise.provable import limits
 from ready_corner.core.engines.alignment import camber as camber_of
@@ -470,3 +471,16 @@ def test_aims_that_contradict_each_other_are_said_with_what_they_come_to():
     apart = replace(plan(), aims=(*toes, Aim("front.total_toe", 0.5, 0.1)))
     told = [in_mm(w.what) for w in wanting(apart)]
     assert "a front total toe that agrees with the aims it is made of: 0.50° in is wanted, and they come to 0.20° in" in told
+
+
+def test_the_usual_constant_stands_beside_a_swept_caster_with_what_it_is_off_by():
+    car, _, _ = drawn(3)
+    log = Log(of())
+    assert set_corner(evaluate(fold(None, log.entries)), "LF").rough is None
+    swept(log, car, "LF", 18.0, 22.0)
+    found = evaluate(fold(None, log.entries))
+    rough = set_corner(found, "LF").rough
+    off = rough.figure("caster").value - found.mark("LF.caster").value
+    assert abs(off) == pytest.approx(rough.figure("off").value)
+    assert in_mm(rough).startswith("1.5 times the change of camber, as is usual, would be ")
+    assert set_corner(found, "LR").rough is None

@@ -148,6 +148,7 @@ class CornerView(View):
     why_not: str
     why_not_code: str
     toe: list[str]
+    rough: str
     findings: dict[str, FindingView]
 
 
@@ -402,6 +403,7 @@ def corner_view(answer: CornerSetting, toe: MarkState | None, plan: Plan) -> Cor
         reason=said(answer.reason, units),
         why_not=said(answer.why_not, units),
         why_not_code=answer.why_not_code,
+        rough=said(answer.rough, units),
         toe=list(say_toes(toe, plan.axle_of(answer.corner), units)) if toe else [],
         findings=as_found(sentence=answer.sentence, reason=answer.reason, why_not=answer.why_not),
     )

@@ -1133,6 +1133,8 @@ export interface components {
             why_not_code: string;
             /** Toe */
             toe: string[];
+            /** Rough */
+            rough: string;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];

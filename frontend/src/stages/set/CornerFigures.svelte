@@ -38,6 +38,9 @@
 {#if view.corners[corner].toe.length && !brief}
   <p class="soft">toe = {view.corners[corner].toe.slice(1).join(' = ')}</p>
 {/if}
+{#if view.corners[corner].rough && kinds.includes('caster') && !brief}<p class="soft">
+    {view.corners[corner].rough}
+  </p>{/if}
 {#if !brief}<div class="whole" aria-label={SET.wholeCar}>
     {#each whole as mark (mark.mark)}
       {#if mark.value !== null}<span

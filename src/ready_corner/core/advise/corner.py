@@ -4,10 +4,11 @@ Source: bounded least squares over whole steps; docs/choices.md, Turning.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ready_corner.core.engines.alignment.steering_axis import shop_caster_deg
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
@@ -101,7 +102,8 @@ class Expected:
 
 @dataclass(frozen=True)
 class CornerSetting:
-    """The whole answer for one corner; ``sentence`` sums it up, ``why_not`` says what is wanting where there are no turns."""
+    """The whole answer for one corner; ``sentence`` sums it up, ``why_not`` says what is wanting where there are no turns; ``rough``: what the
+    shop's usual constant makes of a sweep, beside the exact figure."""
 
     corner: Corner
     adjusters: tuple[AdjusterState, ...]
@@ -111,6 +113,7 @@ class CornerSetting:
     reason: Finding | None = None
     why_not: Finding | None = None
     why_not_code: str = ""
+    rough: Finding | None = None
 
 
 @remembered
@@ -168,10 +171,29 @@ def set_corner(evaluation: Evaluation, corner: Corner, chosen: tuple[str, ...] |
     """
     plan = evaluation.state.plan
     states = tuple(adjuster_state(evaluation, a) for a in plan.adjusters if a.corner == corner)
+    rough = _rough_caster(evaluation, corner)
     try:
-        return _solved(evaluation, corner, states, chosen)
+        return replace(_solved(evaluation, corner, states, chosen), rough=rough)
     except ReadyCornerError as refusal:
-        return CornerSetting(corner, states, why_not=refusal.finding, why_not_code=refusal.code)
+        return CornerSetting(corner, states, why_not=refusal.finding, why_not_code=refusal.code, rough=rough)
+
+
+def _rough_caster(evaluation: Evaluation, corner: Corner) -> Finding | None:
+    """Return the caster of a sweep by the usual constant, and how far that is off; None where it was not swept."""
+    mark = evaluation.mark(f"{corner}.caster") if corner in MARK_KINDS["caster"].corners else None
+    figure = evaluation.figures.figure("caster", corner) if mark and mark.value is not None else None
+    swept = [g for g in figure.groups if g.place[1] in ("sweep_in", "sweep_out")] if figure else []
+    if not figure or len(swept) != len(("in", "out")):
+        return None
+    steered_in, out = (next(g for g in swept if g.place[1].endswith(way)).estimate.value for way in ("_in", "_out"))
+    by_constant = shop_caster_deg(out, steered_in)
+    off = by_constant - figure.measured.value
+    return finding(
+        "set.rough-caster",
+        caster=OfMark(f"{corner}.caster", by_constant, 0),
+        off=OfMark(f"{corner}.caster", abs(off), 0),
+        more=off > 0,
+    )
 
 
 def require_turns(answer: CornerSetting) -> CornerSetting:

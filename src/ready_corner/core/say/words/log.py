@@ -2,6 +2,7 @@
 
 WORDS = {
     "set.no-aims": "The plan has no aim for camber or toe at the {corner:corner}. Give it one in the plan.",
+    "set.rough-caster": "1.5 times the change of camber, as is usual, would be {caster:value}: {off:much} {more?too much|too little}.",
     "set.read-first": "Read the {corner:corner} {quantity} first: {moved?moved since, }{reason}.",
     "set.no-adjuster": "No adjuster is named at the {corner:corner} yet. Name its tube, rod end or shims in the plan.",
     "sums.no-bar": "The plan has no anti-roll bar at the {end}. Type its size.",
