@@ -4,14 +4,15 @@
   import Row from '$parts/form/Row.svelte';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
   import type { Corner } from '$lib/api/client';
+  import type { Figure } from './draft';
   import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
 
   const { draft } = $derived(theSheet());
   const put = (c: Corner, i: 0 | 1, value: number | null) => {
-    const at: [number, number] = [...(draft.ways.marks[c] ?? [0, 0])];
-    at[i] = value ?? 0;
+    const at: [Figure, Figure] = [...(draft.ways.marks[c] ?? [null, null])];
+    at[i] = value;
     draft.ways.marks[c] = at;
   };
 </script>

@@ -57,7 +57,7 @@ export interface Draft {
   tools: Plan['tools'];
   ways: {
     strings: 'each' | 'box' | 'marks';
-    marks: Partial<Record<Corner, [number, number]>>;
+    marks: Partial<Record<Corner, [Figure, Figure]>>;
     strings_reason: string;
     plates: Figure;
     read_by: Record<string, string>;
@@ -264,7 +264,14 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     }),
     tools: draft.tools,
     tool_for: before?.tool_for ?? {},
-    ways: draft.ways,
+    ways: {
+      ...draft.ways,
+      marks: Object.fromEntries(
+        Object.entries(draft.ways.marks)
+          .filter(([, at]) => at.some((v) => v !== null))
+          .map(([c, at]) => [c, at.map((v) => need(v, `ways.marks.${c}`))]),
+      ),
+    },
     points: Object.fromEntries(
       Object.entries(draft.points).map(([name, place]) => [name, place.map((v) => need(v, `points.${name}`))]),
     ),
