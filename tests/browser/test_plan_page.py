@@ -123,3 +123,19 @@ def test_the_workshop_is_saved_and_brought_in_from_the_list_of_cars(page, empty_
     page.get_by_label("Bring in a saved file").set_input_files(tmp_path / "wrong.json")
     expect(page.get_by_text("wrong.json was not brought in")).to_be_visible()
     assert "rush" in {car["slug"] for car in told_again["cars"]}
+
+
+def test_a_mark_of_the_frame_that_is_half_given_is_asked_for(page, served):
+    slug = served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json("Half marked")}))["slug"]
+    page.goto(f"{served.url}/cars/{slug}/plan")
+    page.locator("select").filter(has_text="a parallel box").select_option("marks")
+    page.get_by_label("Left front, station", exact=True).fill("-400")
+    page.get_by_label("Left front, station", exact=True).press("Tab")
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.locator("[aria-invalid='true']").first).to_be_visible()
+    page.get_by_label("Left front, offset", exact=True).fill("310")
+    page.get_by_label("Left front, offset", exact=True).press("Tab")
+    page.get_by_role("button", name="Keep this plan").click()
+    page.wait_for_url(f"**/cars/{slug}")
+    ways = served.ask(f"/api/cars/{slug}/plan.json")["ways"]
+    assert (ways["strings"], ways["marks"]) == ("marks", {"LF": [-400.0, 310.0]})
