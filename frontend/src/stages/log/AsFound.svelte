@@ -20,8 +20,8 @@
   const record = async (what: What) => (await car.ask(what, LOG.job)).fate !== 'refused';
 </script>
 
-<section class="card" aria-label={LOG.found}>
-  <h2>{LOG.found}</h2>
+<details class="card">
+  <summary>{LOG.found}</summary>
   <table>
     <thead><tr><th></th><th scope="col">{LOG.foundThen}</th><th scope="col">{LOG.foundNow}</th></tr></thead>
     <tbody>
@@ -35,12 +35,22 @@
     </tbody>
   </table>
   {#each formsAt('log') as kind (kind)}<KindForm {kind} points={[]} button={LOG.beginJob} {record} />{/each}
-</section>
+</details>
 
 <style>
-  h2 {
-    font-size: 1rem;
-    margin: 0;
+  summary {
+    font-weight: 700;
+    min-height: var(--touch);
+    display: flex;
+    align-items: center;
+    cursor: pointer;
+  }
+  summary::before {
+    content: '▸';
+    margin-right: 8px;
+  }
+  [open] summary::before {
+    content: '▾';
   }
   table {
     width: 100%;

@@ -43,9 +43,9 @@
     {#if !whole && lines.length}<button class="button" type="button" onclick={older}>{LOG.older}</button>{/if}
   </section>
   <div class="side">
+    <AsFound {car} />
     <Happened {car} />
     <Note {car} />
-    <AsFound {car} />
     <div class="card">
       <p class="soft">{LOG.files}</p>
       <a class="button" href="/api/cars/{car.slug}/plan.json" download="{car.slug}.plan.json">plan.json</a>
