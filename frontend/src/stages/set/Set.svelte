@@ -7,18 +7,19 @@
   import type { Car } from '$lib/car.svelte';
   import { CORNER_WORDS, isFront } from '$lib/marks';
   import { router } from '$lib/router.svelte';
+  import Pressed from '$parts/form/Pressed.svelte';
   import Panel from '$parts/frame/Panel.svelte';
   import Stage from '$parts/frame/Stage.svelte';
   import { RoundDesk, type Work } from '$parts/tape/round.svelte';
   import CornerFigures from './CornerFigures.svelte';
   import { linesOf, toldOf } from './lift';
   import LiftList from './LiftList.svelte';
-  import Scope from './Scope.svelte';
   import ReadBy from './ReadBy.svelte';
   import ReadTape from './ReadTape.svelte';
   import Round from './Round.svelte';
   import SetDrawing from './SetDrawing.svelte';
   import Turns from './Turns.svelte';
+  import { SET } from './texts';
   import TurnTape from './TurnTape.svelte';
 
   type Props = { car: Car };
@@ -65,7 +66,12 @@
   <SetDrawing {desk} {stops} />
   <Panel>
     <div class="card side">
-      {#if desk.view.lift}<Scope {scope} set={(to) => ((scope = to), desk.startTurning())} />{/if}
+      {#if desk.view.lift}<Pressed
+          label={SET.scope}
+          options={SET.scopes}
+          value={scope}
+          onpick={(to) => ((scope = to), desk.startTurning())}
+        />{/if}
       {#if lift && desk.turning}
         <LiftList {lift} {stops} now={desk.adjuster?.id} onpick={(corner, id) => desk.openTurn(corner, id)} />
       {:else}

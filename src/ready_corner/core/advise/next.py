@@ -18,7 +18,7 @@ from ready_corner.core.judge.fits import questions
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
+from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.quantities.finding import Finding, finding
@@ -27,7 +27,6 @@ from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
-OVER_FLOOR = ("caster", "inclination", "camber")  # angles against gravity, into which the slope of the floor goes
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
 
 

@@ -17,16 +17,16 @@ from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raises, response
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
-from ready_corner.core.plan.marks import ANGLES, MARK_KINDS
+from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, STEERED
 from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.record.happenings import LOAD, TYRE
 
 FloatArray = NDArray[np.float64]
-STEERED = ("caster", "inclination")
 
 # Standard uncertainties. Springs of the plan are seldom known better than to a tenth; even springs taken for want of it, than to two fifths.
 SPRINGS_TRUSTED, SPRINGS_GUESSED = 0.1, 0.4
@@ -100,23 +100,6 @@ class _Lift:
         return self.wheels - self.heights - self.loads / tyres
 
 
-def _pitch(rises: FloatArray, at: FloatArray) -> float:
-    """Return how far the body leans back by the heights of its two ends, degrees: nose up plus."""
-    return float(np.degrees((rises[:2].mean() - rises[2:].mean()) / (at[:2, 0].mean() - at[2:, 0].mean())))
-
-
-def _leaning(kind: str, corner: Corner, lean: float, pitch: float, axle: bool) -> float:
-    """Return what a body that leans to the right and back, degrees, does to an angle of a wheel against the ground; an axle lies on its tyres."""
-    if kind == "caster":
-        return pitch
-    return {"camber": -1.0, "inclination": 1.0}.get(kind, 0.0) * (0.0 if axle else SIDE[corner] * lean)
-
-
-def _lean(rises: FloatArray, at: FloatArray) -> FloatArray:
-    """Return how far each end leans to the right by the heights of its two sides, (4,) degrees by corner."""
-    return np.array([np.degrees((rises[i] - rises[i + 1]) / (at[i, 1] - at[i + 1, 1])) for i in (0, 0, 2, 2)])
-
-
 @dataclass
 class _Table:
     """What every change does to every corner mark, with its standard uncertainty, being filled in."""
@@ -138,14 +121,15 @@ class _Table:
         for kind, values, some in (("height", heights, LEAST_MM), ("load", lift.loads / GRAVITY, LEAST_KG)):
             for c, v in zip(CORNERS, values, strict=True):
                 self.found[f"{c}.{kind}"][name] = float(v), trusted * abs(float(v)) + (some if doubt else 0.0)
-        travel, lean, pitch = lift.travel(self.springs.tyres), _lean(lift.heights, self.at), _pitch(lift.heights, self.at)
+        travel, lean, back = lift.travel(self.springs.tyres), leans(lift.heights, self.at), pitch(lift.heights, self.at)
         for kind, rows in self.wheels.by_travel.items():
             for c in MARK_KINDS[kind].corners:
                 i = CORNERS.index(c)
                 direct = own.get((c, kind), 0.0)
                 told = bool(np.isfinite(rows[i]).all())
                 with_travel = float(rows[i] @ travel) if told else 0.0
-                with_travel += _leaning(kind, c, float(lean[i]), pitch, bool(self.wheels.axle[i]))
+                # An axle lies on its tyres: it pitches with the body, and does not lean with it.
+                with_travel += leaning(kind, c, 0.0 if self.wheels.axle[i] else float(lean[i]), back)
                 u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
                 u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
                 self.found[f"{c}.{kind}"][name] = direct + with_travel, u
@@ -160,7 +144,7 @@ def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) ->
     lift = _Lift.of(response(at, springs.supports()), rises)
     travel, side = lift.travel(springs.tyres), np.array([SIDE[c] for c in CORNERS])
     # A live axle lies on its two pads, the others lean with the body.
-    lean = np.where(wheels.axle, _lean(rises, at), _lean(lift.heights, at))
+    lean = np.where(wheels.axle, leans(rises, at), leans(lift.heights, at))
     camber = np.where(wheels.axle, 0.0, np.nan_to_num(wheels.by_travel["camber"]) @ travel)
     return camber - side * lean, np.nan_to_num(wheels.by_travel["toe"]) @ travel
 

@@ -15,10 +15,11 @@ from numpy.typing import NDArray
 from ready_corner.core.engines.linkage.answers import axis_joints
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.linkage.sweep import length_at_rest, sweep, travel_near
+from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import parts_of
 from ready_corner.core.model.springs_of_plan import Springing, places, raises, response
 from ready_corner.core.model.study import Change, changed
-from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, kind_of
 from ready_corner.core.plan.plan import Plan
 
@@ -61,13 +62,11 @@ def setting(
     plane = np.linalg.lstsq(np.column_stack([np.ones(4), at]), heights, rcond=None)[0]
     kinds = [k for k in ANGLES if k in ("camber", "toe") or any(kind_of(a.mark) == k for a in plan.aims_now)]
     angles = {kind: np.zeros(4) for kind in kinds}
-    pitch = float(np.degrees((heights[:2].mean() - heights[2:].mean()) / (at[:2, 0].mean() - at[2:, 0].mean())))
+    lean, back = leans(heights, at), pitch(heights, at)
     for i, c in enumerate(CORNERS):
-        first = i - i % 2
-        lean = float(np.degrees((heights[first] - heights[first + 1]) / (at[first, 1] - at[first + 1, 1])))
         if name := _name(c, bodies):
             own = [kind for kind in kinds if c in MARK_KINDS[kind].corners]
-            for kind, value in _angles(c, held[name], travel, lean, pitch, own).items():
+            for kind, value in _angles(c, held[name], travel, float(lean[i]), back, own).items():
                 angles[kind][i] = value
     return Setting(there @ plane, angles, loads)
 
@@ -109,10 +108,10 @@ def _held(plan: Plan, name: str, body: Body, turns: Mapping[str, float]) -> _Hel
 
 
 def _angles(
-    corner: Corner, held: _Held, travel: FloatArray, lean: float, pitch: float, kinds: Sequence[str]
+    corner: Corner, held: _Held, travel: FloatArray, lean: float, back: float, kinds: Sequence[str]
 ) -> dict[str, float]:
     """Return angles of a wheel against the ground, degrees, with the travel (4,) of all wheels in mm beside what the links hold them at, the body
-    leaning right by ``lean`` and back by ``pitch``."""
+    leaning right by ``lean`` and back by ``back``."""
     i, body = CORNERS.index(corner), held.body
     plain = not set(kinds) - {"camber", "toe"} or axis_joints(body, body.wheels[0]) is not None
     if body.is_axle:
@@ -124,5 +123,4 @@ def _angles(
     else:
         found = sweep(body, np.array([held.travel + travel[i]]), only_pose=plain).wheels[0]
     # An axle lies on its tyres, however the body leans over it: what it rolls under the body is the body's roll.
-    leaning = {"caster": pitch, "inclination": SIDE[corner] * lean, "camber": -SIDE[corner] * lean}
-    return {kind: float(found[f"{kind}_deg"][0]) + leaning.get(kind, 0.0) for kind in kinds}
+    return {kind: float(found[f"{kind}_deg"][0]) + leaning(kind, corner, lean, back) for kind in kinds}

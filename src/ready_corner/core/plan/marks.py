@@ -129,6 +129,8 @@ class OfMark:
 CORNER_KINDS = tuple(k for k, row in MARK_KINDS.items() if row.sums is None)
 AIMED_KINDS = tuple(k for k in CORNER_KINDS if MARK_KINDS[k].aimed)
 ANGLES = tuple(k for k in AIMED_KINDS if MARK_KINDS[k].unit == "deg")  # in the order in which they are set
+STEERED = ("caster", "inclination")  # angles of the steering axis
+OVER_FLOOR = (*STEERED, "camber")  # angles against gravity, into which the slope of the floor goes
 WHOLE_MARKS = tuple(f"{place}.{k}" for k, row in MARK_KINDS.items() for place in row.sums or ())
 MARKS = tuple(f"{c}.{k}" for k in AIMED_KINDS for c in MARK_KINDS[k].corners) + WHOLE_MARKS
 

@@ -6,6 +6,7 @@ from typing import Annotated
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
+from ready_corner.core.plan.marks import OVER_FLOOR
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
@@ -102,7 +103,7 @@ class Happened(Act):
 
 
 UNSETTLED = finding("why.unsettled")
-_LEANS = frozenset({"height", "load", "caster", "inclination", "camber"})  # what the car's load and state show in
+_LEANS = frozenset({"height", "load", *OVER_FLOOR})  # what the car's load and state show in
 
 
 @dataclass(frozen=True)

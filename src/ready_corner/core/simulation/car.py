@@ -17,6 +17,7 @@ from scipy.optimize import brentq
 from scipy.spatial.transform import Rotation
 
 from ready_corner.core.engines.alignment.camber import toe_deg, wheel_axis
+from ready_corner.core.engines.alignment.steering_axis import axis
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.statics.springs import GRAVITY
@@ -25,7 +26,7 @@ from ready_corner.core.model.predicted import parts_of
 from ready_corner.core.model.setting import setting
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, sprung_loads
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
-from ready_corner.core.plan.marks import MARK_KINDS
+from ready_corner.core.plan.marks import MARK_KINDS, STEERED
 from ready_corner.core.plan.plan import Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
@@ -34,7 +35,6 @@ from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.readings import Quantity
 
 FloatArray = NDArray[np.float64]
-STEERED = ("caster", "inclination")
 PLUMB_MM, JOINTS_MM = 120.0, 260.0  # a plumb line outside a rim; the height between two ball joints
 
 
@@ -227,8 +227,7 @@ class HiddenCar:
             self.truth(f"{corner}.{kind}") if kind in self._now() else usual
             for kind, usual in zip(STEERED, (5.0, 10.0), strict=True)
         )
-        k = np.array([-np.tan(np.radians(caster)), -SIDE[corner] * np.tan(np.radians(inclination)), 1.0])
-        return np.asarray(k / np.linalg.norm(k))
+        return axis(caster, inclination, SIDE[corner])
 
     def _of_axis(self, corner: Corner, quantity: Quantity) -> float:
         """Return what is read of a steering axis: of the line between its joints, against the upright of the workshop, or of a sweep of the wheel."""
