@@ -5,21 +5,27 @@ from itertools import product
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from ready_corner.core.advise.lift import AXLES, lift
 from ready_corner.core.advise.next import next_step
+from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.together import solve_together
 from ready_corner.core.engines.turns import Lever, Wanted
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.bodies import bodies_by_name
-from ready_corner.core.model.setting import setting
+from ready_corner.core.model.setting import past_limits, setting
 from ready_corner.core.model.springs_of_plan import springing
 from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS
+from ready_corner.core.plan.names import turn_words
+from ready_corner.core.plan.plan import Adjuster, Cam, Moves, Slide
+from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened, Stuck, Turned
-from ready_corner.core.record.logbook import PlanRevised, fold
+from ready_corner.core.record.logbook import PlanRevised, check_turn, fold
 from ready_corner.core.record.notes import Correction, Note
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import Faults, HiddenCar
@@ -234,3 +240,85 @@ def test_one_axle_alone_is_set_with_its_own_adjusters_and_its_total_toe_among_it
         work.turn(turn.of.id, turn.left)
     assert work.misses() < before
     assert lift(work.now, AXLES["front"]).next is None
+
+
+SLIDE, CAM = Slide(1.0, 15.0, 30.0), Cam(14.0, 6.0, 75.0, 5.0)
+
+
+def on_scales(name, by):
+    """A practice car whose cambers and casters go by slides and eccentrics in place of threads, where they move a point."""
+    of = practice_plan(plan(name), name)
+    own = {a.id: by for a in of.adjusters if a.moves and a.moves.direction}
+    assert own
+    return replace(of, adjusters=tuple(replace(a, by=own[a.id]) if a.id in own else a for a in of.adjusters))
+
+
+@pytest.mark.parametrize("by", [SLIDE, CAM])
+def test_slides_and_eccentrics_bring_a_car_home_in_whole_marks(by):
+    works = [Work(HiddenCar(on_scales("tern", by), seed, Faults(camber=1.0, caster=0.8))) for seed in range(3)]
+    assert {w.run().kind for w in works} == {"done"}
+    assert all(w.truly_out() == () for w in works)
+    assert max(w.lifts for w in works) <= 3
+    made = [
+        e.what
+        for w in works
+        for e in w.state.entries
+        if isinstance(e.what, Turned) and w.state.plan.adjuster(e.what.adjuster).notched
+    ]
+    assert made
+    assert all(t.amount == round(t.amount) for t in made)
+
+
+@given(st.floats(1.0, 20.0), st.floats(1.0, 15.0), st.floats(-80.0, 80.0), st.integers(-20, 20))
+def test_an_eccentric_goes_by_its_sine_there_and_back_and_never_past_its_end(throw, mark, at, moved):
+    cam = Adjuster("a", "a", "LF", Cam(throw, mark, 85.0, at))
+    low, high = cam.room(0.0)
+    marks = max(-(-low // 1), min(high // 1, moved)) if high - low >= 1 else 0
+    if not low <= marks <= high:
+        return
+    sine = lambda n: throw * np.sin(np.radians(at + n * mark))  # noqa: E731
+    assert cam.length_per_step * cam.even(marks) == pytest.approx(sine(marks) - sine(0), abs=1e-9)
+    assert cam.uneven(cam.even(marks)) == pytest.approx(marks, abs=1e-6)
+    down, up, step = cam.reach(marks)
+    assert step > 0
+    for even in (down - 1, up + 1, 0.3 * up, 0.0):
+        on = cam.settable(marks, even) + cam.even(marks)
+        n = cam.uneven(on)
+        assert n == pytest.approx(round(n), abs=1e-5)
+        assert low - 1e-6 <= n <= high + 1e-6
+    assert down <= 1e-12
+    assert up >= -1e-12
+
+
+def test_a_slide_says_which_way_it_goes_and_where_its_scale_ends():
+    of = on_scales("tern", SLIDE)
+    work = Work(HiddenCar(of, 0))
+    slide = next(a for a in of.adjusters if a.corner == "RF" and a.kind == "slide")
+    fore = Moves(slide.moves.name, (-1.0, 0.2, 0.0))
+    assert turn_words(replace(slide, moves=fore), 2.0) == "2 marks back"
+    assert turn_words(replace(slide, moves=Moves("RF.lower.ball", (0.0, -1.0, 0.0))), 1.0) == "1 mark out"
+    assert turn_words(replace(slide, moves=None), -1.0) == "1 mark down its scale"
+    for amount, words in ((0.5, "whole marks"), (16.0, "end of its scale")):
+        with pytest.raises(MeasuredError) as refused:
+            check_turn(work.state, slide.id, amount)
+        assert words in said(refused.value.finding)
+    for wrong in (Slide(0.0, 0, 1), Slide(1.0, 4.0, 3.0), Cam(0.0, 5.0), Cam(2.0, 5.0, 100.0), Cam(2.0, 5.0, 30.0, 40.0)):
+        with pytest.raises(PlannedError):
+            replace(slide, by=wrong)
+
+
+def test_what_a_lift_would_send_past_its_limit_is_said_before_anything_is_loosened():
+    of = practice_plan(plan("heather"), "heather")
+    stops = of.footing.end("rear")
+    drive = np.array([-(stops.droop or 0.0), 0.0, stops.bump or 0.0])
+    goes = np.abs(sweep(bodies_by_name(of)["LR"], drive).shared["shaft.plunge"]).max() + 0.05  # as drawn, and a hair more
+    tight = replace(of.rear_linkage, shaft=replace(of.rear_linkage.shaft, pushed=goes, pulled=goes))
+    work = to_the_lift(Work(HiddenCar(replace(of, rear_linkage=tight), 1)))
+    told = [said(c) for c in lift(work.now).cautions]
+    assert any("halfshaft" in words and "past its limit" in words for words in told), told
+    assert lift(begun(1).now).cautions == ()  # nobody told how far it may go
+    turns = {t.of.id: t.amount for t in lift(work.now).turns}
+    bodies, loose = bodies_by_name(work.state.plan), replace(tight.shaft, pushed=50.0, pulled=50.0)
+    roomy = {n: replace(b, shaft=loose) if b.shaft else b for n, b in bodies.items()}
+    assert past_limits(work.state.plan, roomy, turns) == ()
+    assert past_limits(work.state.plan, bodies, {}) == ()

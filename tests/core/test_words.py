@@ -3,10 +3,12 @@
 import ast
 import re
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
 from ready_corner.core.advise.next import next_step
+from ready_corner.core.plan.plan import AdjusterKind
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.say import template
@@ -15,7 +17,7 @@ from tests.core.test_jobs import Job
 from tests.words import said
 
 SRC = Path(__file__).parents[2] / "src/ready_corner"
-MADE = {"caution": ("tube", "rod_end", "shims", "perch")}  # kinds that are put together from a kind of part
+MADE = {"caution": get_args(AdjusterKind)}  # kinds that are put together from a kind of part
 
 
 def _constants(node):

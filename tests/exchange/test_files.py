@@ -23,9 +23,22 @@ def refused(read, what):
     return dict(wrong.value.problems)
 
 
-def test_a_plan_file_is_the_same_after_the_core_and_back():
-    again = PlanModel.from_core(read_plan(json.dumps(PLAN).encode()).to_core())
-    assert json.loads(again.model_dump_json()) == PLAN
+SCALES = (
+    {},
+    {"slide": {"mark": 1.0, "at": 4.0, "most": 20.0}},
+    {"cam": {"throw": 3.0, "mark_deg": 10.0, "most_deg": 80.0, "at_deg": -10.0}},
+)
+
+
+@pytest.mark.parametrize("by", SCALES, ids=["as it is", "slide", "eccentric"])
+def test_a_plan_file_is_the_same_after_the_core_and_back(by):
+    sent = copy.deepcopy(PLAN)
+    if by:
+        sent["adjusters"][0] |= {"ends": None, "half_turns_only": False} | by
+    again = PlanModel.from_core(read_plan(json.dumps(sent).encode()).to_core())
+    assert json.loads(again.model_dump_json()) == sent
+    sent["adjusters"][0] |= SCALES[1] | SCALES[2]
+    assert any("only one of them" in words for words in refused(read_plan, sent).values())
 
 
 @pytest.mark.parametrize("car", ["tern", "heather"])

@@ -102,6 +102,23 @@ class PerchModel(Model):
     spring_per_wheel: float
 
 
+class SlideModel(Model):
+    """A slot or slide with a scale, in mm."""
+
+    mark: float
+    at: float
+    most: float
+
+
+class CamModel(Model):
+    """An eccentric: its throw in mm, its scale in degrees."""
+
+    throw: float
+    mark_deg: float
+    most_deg: float = 90.0
+    at_deg: float = 0.0
+
+
 class MovesModel(Model):
     """What an adjuster moves: a member (longer), or a point along a direction of the car."""
 
@@ -110,7 +127,7 @@ class MovesModel(Model):
 
 
 class AdjusterModel(Model):
-    """An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``."""
+    """An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``, ``slide``, ``cam``."""
 
     id: Id
     name: Name
@@ -118,20 +135,28 @@ class AdjusterModel(Model):
     ends: list[ThreadedEndModel] | None = None
     shims: StackModel | None = None
     perch: PerchModel | None = None
+    slide: SlideModel | None = None
+    cam: CamModel | None = None
     half_turns_only: bool = False
     moves: MovesModel | None = None
     lock: Words = ""
 
     @model_validator(mode="after")
     def _one_way(self) -> Self:
-        if sum(way is not None for way in (self.ends, self.shims, self.perch)) != 1:
-            raise ValueError(f"{self.name}: give its threaded ends, or its shims, or its perch, and only one of them.")
+        if sum(way is not None for way in (self.ends, self.shims, self.perch, self.slide, self.cam)) != 1:
+            raise ValueError(
+                f"{self.name}: give its threaded ends, or its shims, its perch, its slide or its eccentric, and only one of them."
+            )
         return self
 
     def to_core(self) -> core.Adjuster:
         """Return the core's adjuster; raises PlannedError."""
-        by: tuple[core.ThreadedEnd, ...] | core.Stack | core.Perch
-        if self.shims:
+        by: tuple[core.ThreadedEnd, ...] | core.Stack | core.Perch | core.Slide | core.Cam
+        if self.slide:
+            by = core.Slide(**self.slide.model_dump())
+        elif self.cam:
+            by = core.Cam(**self.cam.model_dump())
+        elif self.shims:
             by = core.Stack(**self.shims.model_dump())
         elif self.perch:
             by = core.Perch(**self.perch.model_dump())
@@ -223,6 +248,8 @@ class ShaftModel(Model):
 
     inner: Name
     outer: Name
+    pushed: float | None = None
+    pulled: float | None = None
 
 
 class JointModel(Model):

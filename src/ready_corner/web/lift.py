@@ -53,6 +53,7 @@ class LiftView(View):
     sentence: str
     reason: str
     afterwards: str
+    cautions: list[str]
     stops: list[StopView]
     expected: list[ExpectedView]
     again: list[str]
@@ -69,6 +70,7 @@ def lift_view(lift: Lift | None, plan: Plan) -> LiftView | None:
         sentence=said(lift.sentence, units),
         reason=said(lift.reason, units),
         afterwards=said(lift.afterwards, units),
+        cautions=[said(c, units) for c in lift.cautions],
         stops=[StopView(corner=s.corner, done=s.done, turns=[_turn(t, units) for t in s.turns]) for s in lift.stops],
         expected=[expected_view(e, plan) for e in lift.expected],
         again=list(lift.again),

@@ -679,7 +679,7 @@ export interface components {
         };
         /**
          * AdjusterModel
-         * @description An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``.
+         * @description An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``, ``slide``, ``cam``.
          */
         AdjusterModel: {
             /** Id */
@@ -695,6 +695,8 @@ export interface components {
             ends?: components["schemas"]["ThreadedEndModel"][] | null;
             shims?: components["schemas"]["StackModel"] | null;
             perch?: components["schemas"]["PerchModel"] | null;
+            slide?: components["schemas"]["SlideModel"] | null;
+            cam?: components["schemas"]["CamModel"] | null;
             /**
              * Half Turns Only
              * @default false
@@ -720,7 +722,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tube" | "rod_end" | "shims" | "perch";
+            kind: "tube" | "rod_end" | "shims" | "perch" | "slide" | "cam";
             /** Ways */
             ways: [
                 string,
@@ -983,6 +985,26 @@ export interface components {
             had: number;
             /** Refused */
             refused: string[];
+        };
+        /**
+         * CamModel
+         * @description An eccentric: its throw in mm, its scale in degrees.
+         */
+        CamModel: {
+            /** Throw */
+            throw: number;
+            /** Mark Deg */
+            mark_deg: number;
+            /**
+             * Most Deg
+             * @default 90
+             */
+            most_deg: number;
+            /**
+             * At Deg
+             * @default 0
+             */
+            at_deg: number;
         };
         /**
          * CarChange
@@ -2042,6 +2064,8 @@ export interface components {
             reason: string;
             /** Afterwards */
             afterwards: string;
+            /** Cautions */
+            cautions: string[];
             /** Stops */
             stops: components["schemas"]["StopView"][];
             /** Expected */
@@ -3062,6 +3086,10 @@ export interface components {
             inner: string;
             /** Outer */
             outer: string;
+            /** Pushed */
+            pushed?: number | null;
+            /** Pulled */
+            pulled?: number | null;
         };
         /**
          * SillIn
@@ -3132,6 +3160,18 @@ export interface components {
             sag: boolean;
             /** Value */
             value: number;
+        };
+        /**
+         * SlideModel
+         * @description A slot or slide with a scale, in mm.
+         */
+        SlideModel: {
+            /** Mark */
+            mark: number;
+            /** At */
+            at: number;
+            /** Most */
+            most: number;
         };
         /**
          * SlopeIn

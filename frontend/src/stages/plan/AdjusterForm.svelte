@@ -1,5 +1,5 @@
 <script lang="ts">
-  // One adjuster: its name, its corner, what it moves, and its threads, shims or perch.
+  // One adjuster: its name, its corner, what it moves, and its threads, shims, perch, slide or eccentric.
   import { CORNER_WORDS } from '$lib/marks';
   import Check from '$parts/form/Check.svelte';
   import Choice from '$parts/form/Choice.svelte';
@@ -24,6 +24,10 @@
     room_down: 'length',
     spring_per_wheel: 'number',
   } as const;
+  const SLIDE = { mark: 'length', at: 'length', most: 'length' } as const;
+  const CAM = { throw: 'length', mark_deg: 'angle', most_deg: 'angle', at_deg: 'angle' } as const;
+  const slide = Object.keys(SLIDE) as (keyof typeof SLIDE)[];
+  const cam = Object.keys(CAM) as (keyof typeof CAM)[];
   const shims = Object.keys(SHIMS) as (keyof typeof SHIMS)[];
   const perch = Object.keys(PERCH) as (keyof typeof PERCH)[];
 </script>
@@ -48,6 +52,20 @@
     <Row cols={5} top>
       {#each perch as part (part)}
         <PlanFigure label={PLAN.perch[part]} bind:value={a.perch[part]} kind={PERCH[part]} at="{path}.perch.{part}" />
+      {/each}
+    </Row>
+  {/if}
+  {#if a.slide}
+    <Row cols={5} top>
+      {#each slide as part (part)}
+        <PlanFigure label={PLAN.slide[part]} bind:value={a.slide[part]} kind={SLIDE[part]} at="{path}.slide.{part}" />
+      {/each}
+    </Row>
+  {/if}
+  {#if a.cam}
+    <Row cols={5} top>
+      {#each cam as part (part)}
+        <PlanFigure label={PLAN.cam[part]} bind:value={a.cam[part]} kind={CAM[part]} at="{path}.cam.{part}" />
       {/each}
     </Row>
   {/if}

@@ -4,11 +4,13 @@
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
   import type { End } from './draft';
+  import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { PARTS, PLAN } from './texts';
 
   type Kind = 'rocker' | 'bar' | 'shaft';
-  type Held = { first: string; second: string; push?: string; arm?: string } | { inner: string; outer: string };
+  type Held = { first: string; second: string; push?: string; arm?: string } | Plunging;
+  type Plunging = { inner: string; outer: string; pushed?: number | null; pulled?: number | null };
   type Props = { end: End; part: Kind; held: Held; far?: { point: string; on: string }; ontake: () => void };
   let { end, part, held, far, ontake }: Props = $props();
   const sheet = theSheet();
@@ -28,6 +30,15 @@
     {#each OWN[part] as own (own)}
       <Text label={PARTS[own]} name={name(PARTS[own])} list="{end}-points" bind:value={points[own]!} />
     {/each}
+    {#if part === 'shaft'}
+      {#each ['pushed', 'pulled'] as const as way (way)}
+        <PlanFigure
+          label={PARTS.plunge[way]}
+          bind:value={() => (held as Plunging)[way] ?? null, (v) => ((held as Plunging)[way] = v)}
+          kind="length"
+        />
+      {/each}
+    {/if}
     {#if far}
       <Text label={farWord} name={name(farWord)} list="{end}-points" bind:value={far.point} />
       <Text label={PARTS.on} name={name(PARTS.on)} list="stands" bind:value={far.on} />

@@ -33,6 +33,8 @@ export interface AdjusterDraft {
   ends?: EndDraft[];
   shims?: { thickness: Figure; fitted: Figure; most: Figure };
   perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
+  slide?: { mark: Figure; at: Figure; most: Figure };
+  cam?: { throw: Figure; mark_deg: Figure; most_deg: Figure; at_deg: Figure };
 }
 export type Doubt = 'hub_middle' | 'box_parallel' | 'mark_places' | 'span' | 'run_out' | 'floor';
 export interface AxleDraft {
@@ -147,6 +149,8 @@ export function draftOf(plan: Plan | null): Draft {
       ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}),
       ...(a.shims ? { shims: a.shims } : {}),
       ...(a.perch ? { perch: a.perch } : {}),
+      ...(a.slide ? { slide: a.slide } : {}),
+      ...(a.cam ? { cam: { ...a.cam, most_deg: a.cam.most_deg ?? 90, at_deg: a.cam.at_deg ?? 0 } } : {}),
     })),
     tools: structuredClone(plan?.tools ?? []),
     ways: {
@@ -173,7 +177,7 @@ export function draftOf(plan: Plan | null): Draft {
 }
 
 export const kindOf = (a: AdjusterDraft): AdjusterKind =>
-  a.shims ? 'shims' : a.perch ? 'perch' : a.ends?.length === 2 ? 'tube' : 'rod_end';
+  a.shims ? 'shims' : a.perch ? 'perch' : a.slide ? 'slide' : a.cam ? 'cam' : a.ends?.length === 2 ? 'tube' : 'rod_end';
 
 export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft {
   let n = 1;
@@ -196,6 +200,8 @@ export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft 
   if (kind === 'shims') made.shims = { thickness: null, fitted: 0, most: null };
   else if (kind === 'perch')
     made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
+  else if (kind === 'slide') made.slide = { mark: null, at: null, most: null };
+  else if (kind === 'cam') made.cam = { throw: null, mark_deg: null, most_deg: 90, at_deg: 0 };
   else made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
   return made;
 }
@@ -260,6 +266,8 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
         ...(a.ends ? { ends: a.ends.map((e, i) => all(e, `${path}.ends.${i}`, ['least_engagement'])) } : {}),
         ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}),
         ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}),
+        ...(a.slide ? { slide: all(a.slide, `${path}.slide`) } : {}),
+        ...(a.cam ? { cam: all(a.cam, `${path}.cam`) } : {}),
       };
     }),
     tools: draft.tools,

@@ -31,7 +31,7 @@ export const newSpring = (name: string): Spring => ({
 });
 export const newRocker = () => ({ first: '', second: '', push: '', rod: { point: '', on: 'upright' } });
 export const newBar = () => ({ first: '', second: '', arm: '', link: { point: '', on: 'upright' } });
-export const newShaft = () => ({ inner: '', outer: '' });
+export const newShaft = () => ({ inner: '', outer: '', pushed: null, pulled: null });
 export const newTorsion = (name: string): Torsion => ({
   name,
   arm: '',

@@ -122,14 +122,16 @@ def _floor(evaluation: Evaluation) -> Finding:
 
 def _preview_turn(evaluation: Evaluation, what: Turned) -> Preview:
     adjuster = evaluation.state.plan.adjuster(what.adjuster)
+    stood = evaluation.state.moved.get(adjuster.id, 0.0)
+    even = adjuster.even(stood + what.amount) - adjuster.even(stood) if adjuster.kind == "cam" else what.amount
     would = []
     for kind in CORNER_MARKS:
         mark = evaluation.mark(f"{adjuster.corner}.{kind}")
         worth = evaluation.worth_now(mark.mark).of(adjuster.id)
         if mark.value is not None and worth is not None and kind != "height":
-            value = OfMark(mark.mark, mark.value + worth * what.amount, 0)
+            value = OfMark(mark.mark, mark.value + worth * even, 0)
             would.append(finding("preview.would-read", quantity=kind, value=value))
     size, way = turn_parts(adjuster, what.amount)
-    length = abs(what.amount * adjuster.length_per_step)
+    length = abs(even * adjuster.length_per_step)
     means = finding("preview.turn", length=length, way=way, would=would)
     return Preview(finding("turn.turn", size=size, way=way), means, None, None, caution_of(adjuster))

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ready_corner.core.engines.alignment.steering_axis import shop_caster_deg
+from ready_corner.core.engines.learning import FloatArray
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
@@ -16,7 +17,7 @@ from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Adjuster, Perch
+from ready_corner.core.plan.plan import Adjuster, Cam, Perch, Slide
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -148,6 +149,10 @@ def _how(adjuster: Adjuster) -> Finding:
         return finding("adjuster.shims", per=per)
     if isinstance(adjuster.by, Perch):
         return finding("adjuster.perch", per=per)
+    if isinstance(adjuster.by, Slide):
+        return finding("adjuster.slide", per=per)
+    if isinstance(adjuster.by, Cam):
+        return finding("adjuster.cam", per=per, throw=adjuster.by.throw)
     if adjuster.kind == "tube":
         hands = [end.hand for end, _ in adjuster.ends_out]
         return finding("adjuster.tube", both=hands[0] != hands[1], per=per)
@@ -160,6 +165,28 @@ def _left(adjuster: Adjuster, way: int, room: float) -> Finding:
     whole = int(abs(room) / step + 1e-9) * step
     size, word = turn_parts(adjuster, way * whole)
     return finding("adjuster.left", size=size, way=word) if whole else finding("adjuster.none-left", way=adjuster.way(way))
+
+
+def lever_of(adjuster: Adjuster, moved: float) -> Lever:
+    """Return an adjuster as the solve takes it: room and steps that all do alike, an eccentric as it stands."""
+    low, high, step = adjuster.reach(moved)
+    return Lever(adjuster.id, low, high, step * FLATS_PER_TURN, adjuster.name)
+
+
+def amount_of(adjuster: Adjuster, moved: float, even: float) -> float:
+    """Return even steps from where an adjuster stands as turns, shims or marks."""
+    if adjuster.kind != "cam":
+        return even
+    return float(round(adjuster.uneven(adjuster.even(moved) + even) - moved))
+
+
+def settled_on(found: Turns, levers: Sequence[tuple[Adjuster, float]], worth: FloatArray) -> Turns:
+    """Return turns that every adjuster can be set to as it stands (each with how far it was moved): an eccentric goes to its nearest mark."""
+    turns = [a.settable(moved, t) for (a, moved), t in zip(levers, found.turns, strict=True)]
+    off = np.array(turns) - np.array(found.turns)
+    if not off.any():
+        return found
+    return replace(found, turns=tuple(turns), left=tuple(float(v) for v in np.array(found.left) - worth @ off))
 
 
 @remembered
@@ -241,8 +268,8 @@ def _solved(
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
     wanted = [Wanted(m.mark, -(m.deviation or 0.0), m.aim.tolerance, (m.expanded or 0.0) / COVERAGE) for m in marks if m.aim]
-    levers = [Lever(s.adjuster.id, s.low, s.high, s.adjuster.flats_per_step, s.adjuster.name) for s in tried]
-    found = solve(wanted, levers, matrix, covariance)
+    levers = [lever_of(s.adjuster, s.moved) for s in tried]
+    found = settled_on(solve(wanted, levers, matrix, covariance), [(s.adjuster, s.moved) for s in tried], matrix)
     return _answer(evaluation, corner, states, tried, marks, found)
 
 
@@ -260,7 +287,7 @@ def _answer(
     marks: Sequence[MarkState],
     found: Turns,
 ) -> CornerSetting:
-    amounts = dict(zip([s.adjuster.id for s in tried], found.turns, strict=True))
+    amounts = {s.adjuster.id: amount_of(s.adjuster, s.moved, t) for s, t in zip(tried, found.turns, strict=True)}
     links = [s.adjuster for s in states if not isinstance(s.adjuster.by, Perch)]
     turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
     expected = tuple(_expected(*row) for row in zip(marks, found.left, found.expanded, strict=True))
@@ -345,7 +372,9 @@ _COUNTS = {2: "two", 3: "three", 4: "four"}
 
 def step_of(adjuster: Adjuster) -> Finding:
     """Return the least that an adjuster can be turned or shimmed by."""
-    return finding("step.shim" if adjuster.kind == "shims" else "step.half-turn" if adjuster.half_turns_only else "step.flat")
+    if adjuster.notched:
+        return finding("step.shim" if adjuster.kind == "shims" else "step.mark")
+    return finding("step.half-turn" if adjuster.half_turns_only else "step.flat")
 
 
 def caution_of(adjuster: Adjuster) -> Finding:

@@ -13,7 +13,7 @@ from math import erf, prod, sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.advise.corner import Expected, caution_of
+from ready_corner.core.advise.corner import Expected, amount_of, caution_of, lever_of, settled_on
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
@@ -22,7 +22,7 @@ from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.bodies import bodies_by_name
-from ready_corner.core.model.setting import Setting, setting
+from ready_corner.core.model.setting import Setting, past_limits, setting
 from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words, turn_parts
@@ -40,6 +40,7 @@ AXLES: Mapping[End, tuple[Corner, ...]] = {"front": ("LF", "RF"), "rear": ("LR",
 BETTERS, GAINS = 0.25, 0.3
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
+MOST_CAUTIONS = 3
 HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is not told at it
 
 
@@ -99,6 +100,7 @@ class Lift:
     ``chance``: that all hold then; ``ended``: adjusters whose range ends first; ``missed``: marks that would not be brought within tolerance.
 
     ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
+    ``cautions``: what the plan says would be past its limit then: a joint, a damper, the plunge of a shaft.
     ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move.
     """
 
@@ -110,6 +112,7 @@ class Lift:
     missed: tuple[str, ...]
     betters: bool
     trials: tuple[str, ...] = ()
+    cautions: tuple[Finding, ...] = ()
 
     @property
     def turns(self) -> tuple[LiftTurn, ...]:
@@ -154,7 +157,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     asked = _asked(base, corners)
     if asked is None:
         return None
-    done = np.array([_turned(evaluation, base, lever.adjuster) for lever in asked.levers], dtype=float)
+    done = np.array([_turned_evenly(evaluation, base, lever.adjuster) for lever in asked.levers], dtype=float)
     stuck = np.array([lever.adjuster in evaluation.state.stuck for lever in asked.levers], dtype=bool)
     found = _solved(base, corners, ())
     # What was turned otherwise than told, or goes no further, stands as it is: the rest is worked out around it.
@@ -184,6 +187,31 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         tuple(asked.wanted[i].mark for i in known if abs(found.left[i]) > asked.wanted[i].tolerance),
         any(t.amount for t in turns) and (bool(trials) or bool(done.any()) or _worth_it(asked, found)),
         tuple(place_words(t.of) for t in trials),
+        _cautions(base, tuple((t.of.id, t.amount) for t in turns if t.amount)),
+    )
+
+
+@remembered
+def _cautions(base: Evaluation, turns: tuple[tuple[str, float], ...]) -> tuple[Finding, ...]:
+    """Return what would be past its limit once a lift is turned, by the plan."""
+    plan, made = base.state.plan, dict(base.state.moved)
+    for name, amount in turns:
+        made[name] = made.get(name, 0.0) + amount
+    even = {a.id: a.even(made[a.id]) for a in plan.adjusters if made.get(a.id)}
+    try:
+        past = past_limits(plan, _bodies(base), even)
+    except ReadyCornerError:
+        return ()
+    return tuple(
+        finding(
+            "lift.past-limit",
+            what=k.what,
+            over=("angle" if k.unit == "°" else "length", -k.left),
+            at=k.at,
+            bump=k.at > 0,
+            stance=k.at == 0,
+        )
+        for _, k in past[:MOST_CAUTIONS]
     )
 
 
@@ -249,7 +277,9 @@ def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatA
             for back in (0.0, 0.5)
         )
         far = half if abs(amounts[i]) >= FAR else ()
-        rows.append(LiftTurn(adjusters[i], float(amounts[i]), float(done[i]), bool(stuck[i]), reads, far))
+        stood = base.state.moved.get(adjusters[i].id, 0.0)
+        amount, made = (amount_of(adjusters[i], stood, float(t)) for t in (amounts[i], done[i]))
+        rows.append(LiftTurn(adjusters[i], amount, made, bool(stuck[i]), reads, far))
     return rows
 
 
@@ -275,7 +305,7 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     if all(m.state == "holds" or (m.state == "too close to call" and m.way != "turn") for m in aimed):
         return None
     levers = tuple(
-        Lever(a.id, *a.room(base.state.moved.get(a.id, 0.0)), a.flats_per_step, a.name)
+        lever_of(a, base.state.moved.get(a.id, 0.0))
         for a in base.state.plan.adjusters
         if a.corner in corners and _is_known(base, a)
     )
@@ -350,7 +380,9 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     near = nearest_together(asked.wanted, asked.levers, asked.worth, asked.covariance, held)
     further = _further(base, asked, near)
     wanted = [replace(w, to_go=w.to_go - float(f)) for w, f in zip(asked.wanted, further, strict=True)]
-    return solve_together(wanted, asked.levers, asked.worth, asked.covariance, held)
+    found = solve_together(wanted, asked.levers, asked.worth, asked.covariance, held)
+    stood = [(base.state.plan.adjuster(lever.adjuster), base.state.moved.get(lever.adjuster, 0.0)) for lever in asked.levers]
+    return settled_on(found, stood, asked.worth)
 
 
 @remembered
@@ -393,6 +425,13 @@ def _turned(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
     """Return how far an adjuster was turned in this lift, in whole flats."""
     made = evaluation.state.moved.get(adjuster, 0.0) - base.state.moved.get(adjuster, 0.0)
     return round(made * FLATS_PER_TURN) / FLATS_PER_TURN
+
+
+def _turned_evenly(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
+    """Return the same in steps that all do alike."""
+    its, stood = base.state.plan.adjuster(adjuster), base.state.moved.get(adjuster, 0.0)
+    made = _turned(evaluation, base, adjuster)
+    return its.even(stood + made) - its.even(stood) if its.kind == "cam" else made
 
 
 def _astray(told: FloatArray, done: FloatArray) -> Mask:

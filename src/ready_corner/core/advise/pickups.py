@@ -312,7 +312,7 @@ def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapp
     for adjuster, t, (low, high) in zip(links, turns, rooms, strict=True):
         if t:
             room = (high - t) if t > 0 else (t - low)
-            left_over = int(room * FLATS_PER_TURN + 1e-9) / FLATS_PER_TURN if adjuster.kind != "shims" else int(room + 1e-9)
+            left_over = int(room + 1e-9) if adjuster.notched else int(room * FLATS_PER_TURN + 1e-9) / FLATS_PER_TURN
             (size, way), (rest, onward) = turn_parts(adjuster, float(t)), turn_parts(adjuster, math.copysign(left_over, t))
             turned = finding("pickup.turn", adjuster=adjuster.name, size=size, way=way, rest=rest, onward=onward)
             said.append(turned)

@@ -235,7 +235,9 @@ class _Form:
             if change[k] >= -1e-12:
                 break
             turns = after[k]
-        return np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN
+        flats = self.step * FLATS_PER_TURN
+        whole = np.abs(flats - np.round(flats)) < 1e-12  # steps of an eccentric are no flats
+        return np.where(whole, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
 
 
 @lru_cache(maxsize=64)

@@ -53,7 +53,7 @@ class Lever:
     adjuster: str
     low: float
     high: float
-    flats_per_step: int = 1
+    flats_per_step: float = 1
     name: str = ""
 
     @property

@@ -257,6 +257,8 @@ def _check_levers(end: End, body: Body) -> Iterator[PlannedError]:
             yield PlannedError(finding("check.rod-no-length", body=body.name, part=what), path=path)
         if rod.on in ("car", what):
             yield PlannedError(finding("check.rod-on-chassis", body=body.name, part=what, on=rod.on), path=path)  # fmt: skip
+    if body.shaft and min(body.shaft.pushed or 0.0, body.shaft.pulled or 0.0) < 0:
+        yield PlannedError(finding("check.shaft-plunge", body=body.name), path=f"{end}_linkage.shaft")
     if body.shaft and apart(body.shaft.inner, body.shaft.outer) < TOGETHER_MM:
         yield PlannedError(finding("check.shaft-no-length", body=body.name), path=f"{end}_linkage.shaft")  # fmt: skip
     for arm, its in body.layout.arms.items():

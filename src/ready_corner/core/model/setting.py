@@ -18,7 +18,7 @@ from ready_corner.core.engines.linkage.sweep import length_at_rest, sweep, trave
 from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import parts_of
 from ready_corner.core.model.springs_of_plan import Springing, places, raises, response
-from ready_corner.core.model.study import Change, changed
+from ready_corner.core.model.study import Change, Limit, changed, limits_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, kind_of
 from ready_corner.core.plan.plan import Plan
@@ -69,6 +69,28 @@ def setting(
             for kind, value in _angles(c, held[name], travel, float(lean[i]), back, own).items():
                 angles[kind][i] = value
     return Setting(there @ plane, angles, loads)
+
+
+def past_limits(plan: Plan, bodies: Mapping[str, Body], turns: Mapping[str, float]) -> tuple[tuple[str, Limit], ...]:
+    """Return what would be past its limit with adjusters ``turns`` off the drawing, and is not as drawn: joints, dampers, the plunge of shafts;
+    each with its end, over the travel between the stops, worst first.
+
+    Source: angles and lengths over travel, docs/linkage.md.
+    """
+    found: list[tuple[str, Limit]] = []
+    for name, body in bodies.items():
+        shaft = body.shaft and (body.shaft.pushed is not None or body.shaft.pulled is not None)
+        if not (body.joints or shaft or any(s.closed is not None or s.open is not None for s in body.springs)):
+            continue
+        held, end = _held(plan, name, body, turns), name if name in ENDS else END_OF[name]  # type: ignore[index]
+        if held.body is body:
+            continue
+        stops = plan.footing.end(end)
+        drive = np.array([-(stops.droop or 0.0), 0.0, stops.bump or 0.0])
+        drawn = {k.what: k.left for k in limits_of([sweep(body, drive)], drive)}
+        now = limits_of([sweep(held.body, held.travel + drive)], drive)
+        found += [(end, k) for k in now if k.left < 0 <= drawn.get(k.what, 0.0)]
+    return tuple(sorted(found, key=lambda row: row[1].share))
 
 
 @dataclass(frozen=True)

@@ -128,7 +128,7 @@ def as_built(bodies: Sequence[Body], end: End, built: Mapping[str, Point], lengt
 
 
 def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
-    """Return how near every joint with a limit, and every damper with its lengths, comes to it; worst first."""
+    """Return how near every joint with a limit, every damper with its lengths and every shaft with its plunge comes to it; worst first."""
     rows: list[Limit] = []
 
     def nearest(what: str, left: Array, unit: str, whole: float) -> None:
@@ -142,6 +142,12 @@ def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
             angle = swept.shared.get(f"{joint.member}.{joint.at}_deg")
             if angle is not None:
                 nearest(f"{name} {joint.member}, {joint.at} joint", joint.limit_deg - np.abs(angle), "°", joint.limit_deg)
+        if shaft := swept.body.shaft:
+            plunge, whole = swept.shared["shaft.plunge"], (shaft.pushed or 0.0) + (shaft.pulled or 0.0)
+            if shaft.pushed is not None:
+                nearest(f"{name} halfshaft, pushed in", plunge + shaft.pushed, "mm", whole or 1.0)
+            if shaft.pulled is not None:
+                nearest(f"{name} halfshaft, pulled out", shaft.pulled - plunge, "mm", whole or 1.0)
         for spring in swept.body.springs:
             size = swept.shared[f"{spring.name}.length"]
             stroke = (spring.open or 0.0) - (spring.closed or 0.0)

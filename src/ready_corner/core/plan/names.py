@@ -20,11 +20,11 @@ def place_words(adjuster: Adjuster) -> str:
 
 
 def turn_words(adjuster: Adjuster, amount: float) -> str:
-    """Return an amount with its direction: “1 turn 2 flats longer”, “2 shims added”."""
+    """Return an amount with its direction: “1 turn 2 flats longer”, “2 shims added”, “3 marks out”."""
     return " ".join(turn_parts(adjuster, amount))
 
 
 def turn_parts(adjuster: Adjuster, amount: float) -> tuple[str, str]:
     """Return an amount and its direction: “1 turn 2 flats” and “longer”."""
-    shims = f"{abs(amount):g} shim{'s' * (abs(amount) != 1)}"
-    return shims if adjuster.kind == "shims" else say_turns(amount), adjuster.way(amount)
+    steps = f"{abs(amount):g} {'shim' if adjuster.kind == 'shims' else 'mark'}{'s' * (abs(amount) != 1)}"
+    return steps if adjuster.notched else say_turns(amount), adjuster.way(amount)

@@ -108,10 +108,38 @@ class Perch:
     spring_per_wheel: float
 
 
-AdjusterKind = Literal["tube", "rod_end", "shims", "perch"]
+@dataclass(frozen=True)
+class Slide:
+    """A slot or a slide with a scale, as of a strut's top plate or a ball joint: ``mark`` between its marks, ``at`` where it stands, ``most`` at its far
+    end; in mm from its near end."""
+
+    mark: float
+    at: float
+    most: float
+
+
+@dataclass(frozen=True)
+class Cam:
+    """An eccentric bolt: ``throw`` of its middle off its axis in mm; ``mark_deg`` from mark to mark, ``at_deg`` where it stands, counted from where the
+    throw lies square to what it moves, ``most_deg`` how far it may go either way, at most 90."""
+
+    throw: float
+    mark_deg: float
+    most_deg: float = 90.0
+    at_deg: float = 0.0
+
+
+AdjusterKind = Literal["tube", "rod_end", "shims", "perch", "slide", "cam"]
+NOTCHED: tuple[AdjusterKind, ...] = ("shims", "slide", "cam")  # go by whole steps only
 WAY_WORDS: Mapping[AdjusterKind, tuple[str, str]] = {
     "tube": ("longer", "shorter"), "rod_end": ("out", "in"), "shims": ("added", "removed"), "perch": ("up", "down"),
+    "slide": ("up its scale", "down its scale"), "cam": ("up its scale", "down its scale"),
 }  # fmt: skip
+ALONG_WORDS = (
+    ("forward", "back"),
+    ("out", "in"),
+    ("up", "down"),
+)  # of a slide or a cam that moves a point along an axis of the car
 
 
 @dataclass(frozen=True)
@@ -136,7 +164,7 @@ class Adjuster:
     id: str
     name: str
     corner: Corner
-    by: tuple[ThreadedEnd, ...] | Stack | Perch
+    by: tuple[ThreadedEnd, ...] | Stack | Perch | Slide | Cam
     half_turns_only: bool = False
     moves: Moves | None = None
     lock: str = ""
@@ -160,6 +188,19 @@ class Adjuster:
                     path=f"{here}.shims.fitted",
                     numbers={"fitted": self.by.fitted, "most": self.by.most},
                 )
+        if isinstance(self.by, Slide):
+            positive(self.by.mark, f"{self.name}: the space between two marks", f"{here}.slide.mark")
+            if not 0 <= self.by.at <= self.by.most:
+                raise PlannedError(
+                    finding("adjuster.off-scale", name=self.name, at=self.by.at, most=self.by.most),
+                    path=f"{here}.slide.at",
+                    numbers={"at": self.by.at, "most": self.by.most},
+                )
+        if isinstance(self.by, Cam):
+            positive(self.by.throw, f"{self.name}: a throw", f"{here}.cam.throw")
+            positive(self.by.mark_deg, f"{self.name}: the angle between two marks", f"{here}.cam.mark_deg", is_length=False)
+            if not (abs(self.by.at_deg) <= self.by.most_deg <= 90 and self.by.mark_deg <= self.by.most_deg):
+                raise PlannedError(finding("adjuster.cam-range", name=self.name), path=f"{here}.cam.most_deg")
         if isinstance(self.by, tuple) and not 1 <= len(ends) <= 2:
             raise PlannedError(finding("adjuster.ends", name=self.name), path=f"{here}.ends")
         if self.kind == "tube" and self.length_per_step == 0:
@@ -184,13 +225,27 @@ class Adjuster:
         return self.by if isinstance(self.by, Perch) else None
 
     @property
+    def slide(self) -> Slide | None:
+        """Its slot and scale, if it goes along one."""
+        return self.by if isinstance(self.by, Slide) else None
+
+    @property
+    def cam(self) -> Cam | None:
+        """Its eccentric, if it is one."""
+        return self.by if isinstance(self.by, Cam) else None
+
+    @property
     def kind(self) -> AdjusterKind:
         """What sort of adjuster it is, in one word."""
-        if isinstance(self.by, Stack):
-            return "shims"
-        if isinstance(self.by, Perch):
-            return "perch"
-        return "tube" if len(self.by) == 2 else "rod_end"
+        if isinstance(self.by, tuple):
+            return "tube" if len(self.by) == 2 else "rod_end"
+        kinds: Mapping[type, AdjusterKind] = {Stack: "shims", Perch: "perch", Slide: "slide", Cam: "cam"}
+        return kinds[type(self.by)]
+
+    @property
+    def notched(self) -> bool:
+        """Whether it goes by whole steps only: shims, or marks of a scale."""
+        return self.kind in NOTCHED
 
     @property
     def ends_out(self) -> tuple[tuple[ThreadedEnd, float], ...]:
@@ -203,25 +258,33 @@ class Adjuster:
 
     @property
     def length_per_step(self) -> float:
-        """Millimetres of link, stack or perch for one turn (or one shim), plus being longer, thicker, higher."""
+        """Millimetres of link, stack, slide or perch for one turn (shim, mark), plus being longer, thicker, higher; of an eccentric in its middle."""
         if isinstance(self.by, Stack):
             return self.by.thickness
+        if isinstance(self.by, Slide):
+            return self.by.mark
+        if isinstance(self.by, Cam):
+            return self.by.throw * math.radians(self.by.mark_deg)
         if isinstance(self.by, Perch):
             return self.by.pitch_mm_per_turn
         return sum(out for _, out in self.ends_out)
 
     @property
     def flats_per_step(self) -> int:
-        """Smallest step it is turned by, in flats; whole shims count as whole turns."""
-        return FLATS_PER_TURN if self.kind == "shims" else FLATS_PER_TURN // 2 if self.half_turns_only else 1
+        """Smallest step it is turned by, in flats; whole shims and marks count as whole turns."""
+        return FLATS_PER_TURN if self.notched else FLATS_PER_TURN // 2 if self.half_turns_only else 1
 
     def room(self, moved: float) -> tuple[float, float]:
-        """Return how far it may still go, minus way and plus way, in turns (shims); ``moved`` turns since the plan was made.
+        """Return how far it may still go, minus way and plus way, in turns (shims, marks); ``moved`` turns since the plan was made.
 
         Least engagement and exposed thread are kept at every end. An end already past its limit gives no room that way.
         """
         if isinstance(self.by, Stack):
             low, high = -self.by.fitted - moved, self.by.most - self.by.fitted - moved
+        elif isinstance(self.by, Slide):
+            low, high = -self.by.at / self.by.mark - moved, (self.by.most - self.by.at) / self.by.mark - moved
+        elif isinstance(self.by, Cam):
+            low, high = ((way * self.by.most_deg - self.by.at_deg) / self.by.mark_deg - moved for way in (-1, 1))
         elif isinstance(self.by, Perch):
             pitch = self.by.pitch_mm_per_turn
             low, high = -self.by.room_down / pitch - moved, self.by.room_up / pitch - moved
@@ -232,9 +295,46 @@ class Adjuster:
                 low, high = max(low, min(loose, tight) - moved), min(high, max(loose, tight) - moved)
         return min(low, 0.0), max(high, 0.0)
 
+    def even(self, moved: float) -> float:
+        """Return how far ``moved`` takes it in steps that all do alike, each of :attr:`length_per_step`: of an eccentric the sine, of others the same."""
+        if not isinstance(self.by, Cam):
+            return moved
+        at, step = math.radians(self.by.at_deg), math.radians(self.by.mark_deg)
+        return (math.sin(at + moved * step) - math.sin(at)) / step
+
+    def uneven(self, even: float) -> float:
+        """Return the turns (shims, marks) since the plan that take it so far: the inverse of :meth:`even`, an eccentric at most square."""
+        if not isinstance(self.by, Cam):
+            return even
+        at, step = math.radians(self.by.at_deg), math.radians(self.by.mark_deg)
+        return (math.asin(max(-1.0, min(1.0, even * step + math.sin(at)))) - at) / step
+
+    def reach(self, moved: float) -> tuple[float, float, float]:
+        """Return its room either way and its finest step in even steps, as it stands ``moved`` from the plan."""
+        low, high = self.room(moved)
+        here, step = self.even(moved), self.flats_per_step / FLATS_PER_TURN
+        if isinstance(self.by, Cam):
+            angle = math.radians(self.by.at_deg + moved * self.by.mark_deg)
+            step = max(math.cos(angle), math.radians(self.by.mark_deg) / 2)  # near its end a mark does next to nothing
+        return self.even(moved + low) - here, self.even(moved + high) - here, step
+
+    def settable(self, moved: float, even: float) -> float:
+        """Return the nearest that it can be set to, ``even`` steps from where it stands: in even steps, an eccentric on a mark."""
+        if not isinstance(self.by, Cam):
+            return even
+        low, high = self.room(moved)
+        here = self.even(moved)
+        marks = round(self.uneven(here + even) - moved)
+        return self.even(moved + max(math.ceil(low - 1e-9), min(math.floor(high + 1e-9), marks))) - here
+
     def way(self, amount: float) -> str:
         """Return the word for the direction of a movement."""
-        return WAY_WORDS[self.kind][0 if amount >= 0 else 1]
+        words = WAY_WORDS[self.kind]
+        if self.kind in ("slide", "cam") and self.moves and self.moves.direction:
+            along = [part * (SIDE[self.corner] if k == 1 else 1) for k, part in enumerate(self.moves.direction)]
+            k = max(range(3), key=lambda i: abs(along[i]))
+            words = ALONG_WORDS[k] if along[k] > 0 else ALONG_WORDS[k][::-1]
+        return words[0 if amount >= 0 else 1]
 
 
 # What a careful hand gets where nothing is said, mm; each is named wherever the plan's gaps are told.

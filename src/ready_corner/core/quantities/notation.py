@@ -565,7 +565,7 @@ def say_turns(turns: float) -> str:
     return " ".join(said) or "no turn"
 
 
-def nearest_flats(turns: float, flats_per_step: int = 1) -> float:
+def nearest_flats(turns: float, flats_per_step: float = 1) -> float:
     """Return turns rounded to the nearest step of so many flats; a tie goes to the smaller movement.
 
     >>> nearest_flats(0.25) * 6

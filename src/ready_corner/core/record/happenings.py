@@ -128,8 +128,10 @@ def has_bar(plan: Plan) -> bool:
     return any(plan.footing.end(e).bar or (plan.linkage(e) and plan.linkage(e).bar) for e in ENDS)  # type: ignore[union-attr]
 
 
-def moved_by(number: int, what: Turned | Happened, plan: Plan, condition: Condition) -> tuple[list[Move], Condition]:
-    """Return what was moved, and the condition of the car after it."""
+def moved_by(
+    number: int, what: Turned | Happened, plan: Plan, condition: Condition, before: Mapping[str, float]
+) -> tuple[list[Move], Condition]:
+    """Return what was moved, and the condition of the car after it; ``before``: how far each adjuster was turned since its plan."""
     if isinstance(what, Happened):
         moves = places(MOVED_BY[what.what], _hit(plan, what))
         if what.what == "tyre" and what.corner:  # a tyre lifts its corner and, through the springs, the others
@@ -154,7 +156,9 @@ def moved_by(number: int, what: Turned | Happened, plan: Plan, condition: Condit
     settled = condition.settled and adjuster.kind != "perch"
     size, way = turn_parts(adjuster, what.amount)
     said = finding("move.turned", corner=adjuster.corner, adjuster=adjuster.name, size=size, way=way)
-    return [Move(number, adjuster.id, what.amount, moves, said, False)], replace(condition, settled=settled)
+    stood = before.get(adjuster.id, 0.0)
+    amount = adjuster.even(stood + what.amount) - adjuster.even(stood) if adjuster.kind == "cam" else what.amount
+    return [Move(number, adjuster.id, amount, moves, said, False)], replace(condition, settled=settled)
 
 
 def _part(plan: Plan, corner: Corner) -> tuple[Corner, ...]:

@@ -176,7 +176,7 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
         elif isinstance(what, Surveyed):
             surveyed |= {name: (place, what.expanded) for name, place in what.points.items()}
         elif isinstance(what, Turned | Happened):
-            made, condition = moved_by(entry.number, what, plan, condition)
+            made, condition = moved_by(entry.number, what, plan, condition, moved)
             moves += made
             count(spells, made[:1])
             jig = _disturbed(jig, entry.number, what)
@@ -281,15 +281,23 @@ def check_turn(state: CarState, adjuster_id: str, amount: float) -> None:
     adjuster = state.plan.adjuster(adjuster_id)
     if amount == 0:
         raise MeasuredError(finding("turned.nothing", adjuster=adjuster.name, way=adjuster.way(-1)), path="typed")
-    if adjuster.kind == "shims" and amount != round(amount):
-        raise MeasuredError(finding("turned.part-shim", adjuster=adjuster.name), path="typed", numbers={"amount": amount})
+    if adjuster.notched and amount != round(amount):
+        told = finding("turned.part-shim", adjuster=adjuster.name, marks=adjuster.kind != "shims")
+        raise MeasuredError(told, path="typed", numbers={"amount": amount})
     low, high = adjuster.room(state.moved.get(adjuster_id, 0.0))
     left = high if amount > 0 else -low
     if not low - 1e-9 <= amount <= high + 1e-9:  # 1e-9 of a turn: turns come from flats, which are no binary fractions
-        whole = int(left * 6 + 1e-9) / 6 if adjuster.kind != "shims" else int(left)
+        whole = int(left + 1e-9) if adjuster.notched else int(left * 6 + 1e-9) / 6
         size, way = turn_parts(adjuster, whole if amount > 0 else -whole)
         raise OutOfThreadError(
-            finding("turned.out-of-thread", adjuster=adjuster.name, left=size if whole else "", way=way, more=amount > 0),
+            finding(
+                "turned.out-of-thread",
+                adjuster=adjuster.name,
+                left=size if whole else "",
+                way=way,
+                more=amount > 0,
+                scale=adjuster.kind in ("slide", "cam"),
+            ),
             path="typed",
             numbers={"amount": amount, "low": low, "high": high},
         )

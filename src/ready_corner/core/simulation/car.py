@@ -159,7 +159,8 @@ class HiddenCar:
         """Return heights at their places (mm off the drawing), camber, toe (degrees) and loads (kg) of all corners with adjusters so far off the drawing."""
         key = repr(sorted((a, round(t, 9)) for a, t in turns.items() if t))
         if key not in self._set:
-            found, carried = setting(self.plan, self._bodies, self._springs, turns), sprung_loads(self.plan)
+            even = {a: self.plan.adjuster(a).even(t) for a, t in turns.items()}
+            found, carried = setting(self.plan, self._bodies, self._springs, even), sprung_loads(self.plan)
             own = np.zeros((4, 2))
             for a in self.plan.adjusters:
                 if not parts_of(a) and not isinstance(a.by, Perch):

@@ -103,10 +103,15 @@ class Bar:
 
 @dataclass(frozen=True)
 class Shaft:
-    """A halfshaft from a joint in the car to a joint on the wheel axis; the inner joint's axis points outboard along y."""
+    """A halfshaft from a joint in the car to a joint on the wheel axis; the inner joint's axis points outboard along y.
+
+    ``pushed``, ``pulled``: how much shorter and longer than drawn its plunge lets it be, mm; None where nobody told.
+    """
 
     inner: str
     outer: str
+    pushed: float | None = None
+    pulled: float | None = None
 
 
 @dataclass(frozen=True)
