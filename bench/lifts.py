@@ -2,7 +2,8 @@
 """Practice cars brought to ready by doing what is said: lifts, readings, ends that are not true, turns that made it worse.
 
 bench/lifts.py [--cars N] [--layouts A,B] [--first SEED]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
-every turn, one mark at a time) and a builder who knows every step's true effect. Seeded; nothing is timed but the whole.
+every turn, one mark at a time) and a builder who knows every step's true effect. Seeded, a car on
+each core; nothing is timed but the whole.
 """
 
 import argparse
@@ -10,7 +11,11 @@ import statistics
 import sys
 import time
 from collections import Counter
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass
+from functools import partial
 from importlib.resources import files
+from multiprocessing import get_context
 
 import numpy as np
 
@@ -31,10 +36,26 @@ def plan_of(layout: str) -> Plan:
     return practice_plan(read_plan((files("ready_corner.demo") / f"{layout}.plan.json").read_bytes()).to_core(), layout)
 
 
-def by_the_program(plan: Plan, seed: int) -> Work:
-    work = Work(HiddenCar(plan, seed))
-    work.run()
-    return work
+@dataclass(frozen=True)
+class Done:
+    """What became of one car."""
+
+    end: str
+    lifts: int
+    readings: int
+    worse: int
+    groups: int
+
+
+def by_the_program(layout: str, seed: int) -> Done:
+    work = Work(HiddenCar(plan_of(layout), seed))
+    try:
+        work.run()
+    except RuntimeError:
+        return Done("no end", work.lifts, work.readings, work.worse, work.groups)
+    done = work.step is not None and work.step.kind == "done"
+    end = "called ready, is not" if work.truly_out() else "ready"
+    return Done(end if done else "said what would have to change", work.lifts, work.readings, work.worse, work.groups)
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
@@ -96,42 +117,35 @@ def main() -> int:
     parser.add_argument("--layouts", default=",".join(LAYOUTS))
     asked = parser.parse_args()
     began = time.perf_counter()
+    with ProcessPoolExecutor(mp_context=get_context("spawn")) as pool:
+        run(pool, asked)
+    print(f"{time.perf_counter() - began:.0f} s in all")
+    return 0
+
+
+def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
+    seeds = range(asked.first, asked.first + asked.cars)
     for layout in asked.layouts.split(","):
-        plan, ends, lifts, readings = plan_of(layout), Counter[str](), [], []
-        worse = groups = 0
-        others: dict[str, list[tuple[int, bool]]] = {"rough rules": [], "one who knows": []}
         start = time.perf_counter()
-        for seed in range(asked.first, asked.first + asked.cars):
-            try:
-                work = by_the_program(plan, seed)
-                true = not work.truly_out()
-                end = (
-                    ("ready" if true else "called ready, is not")
-                    if work.step and work.step.kind == "done"
-                    else "said what would have to change"
-                )
-            except RuntimeError:
-                end = "no end"
-            ends[end] += 1
-            lifts.append(work.lifts)
-            readings.append(work.readings)
-            worse, groups = worse + work.worse, groups + work.groups
+        rows = list(pool.map(partial(by_the_program, layout), seeds))
         took = time.perf_counter() - start
-        for seed in range(asked.first, asked.first + asked.cars):
-            others["rough rules"].append(by_rough_rules(plan, seed))
-            others["one who knows"].append(knowing(plan, seed))
+        ends = Counter(row.end for row in rows)
+        lifts, readings = [row.lifts for row in rows], [row.readings for row in rows]
+        worse, groups = sum(row.worse for row in rows), sum(row.groups for row in rows)
+        others = {
+            "rough rules": list(pool.map(partial(by_rough_rules, plan_of(layout)), seeds)),
+            "one who knows": list(pool.map(partial(knowing, plan_of(layout)), seeds)),
+        }
         within = sum(n <= 2 for n in lifts) / len(lifts)
         print(f"{layout}: {dict(ends)}")
         print(
             f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}; {took:.0f} s"
         )
-        for name, rows in others.items():
-            done = [n for n, true in rows if true and n < MOST_LIFTS]
+        for name, found in others.items():
+            done = [n for n, true in found if true and n < MOST_LIFTS]
             print(
-                f"  {name}: ready and true {len(done)} of {len(rows)}, lifts median {statistics.median(done) if done else float('nan'):g}, at most {max(done, default=0)}"
+                f"  {name}: ready and true {len(done)} of {len(found)}, lifts median {statistics.median(done) if done else float('nan'):g}, at most {max(done, default=0)}"
             )
-    print(f"{time.perf_counter() - began:.0f} s in all")
-    return 0
 
 
 if __name__ == "__main__":

@@ -23,7 +23,7 @@ from ready_corner.core.plan.plan import Ways
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
-from ready_corner.core.record.happenings import Turned
+from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.logbook import fold
 from ready_corner.core.record.readings import QUANTITIES
 from ready_corner.core.say.template import in_mm
@@ -484,3 +484,93 @@ def test_the_usual_constant_stands_beside_a_swept_caster_with_what_it_is_off_by(
     assert abs(off) == pytest.approx(rough.figure("off").value)
     assert in_mm(rough).startswith("1.5 times the change of camber, as is usual, would be ")
     assert set_corner(found, "LR").rough is None
+
+
+def inside_line(car, log, way, rails, read=None):
+    """Read all toes from inside: straight edges along rails (offset at the front axle line, heading to the left in degrees, by side), or hub bars from a line."""
+    put = read or log.read
+    for c in CORNERS:
+        offset, degrees = rails[SIDE[c]]
+        along = np.array([np.cos(np.radians(degrees)), np.sin(np.radians(degrees))])
+        far = lambda p, offset=offset, along=along: abs((offset - p[1]) * along[0] + p[0] * along[1])  # noqa: E731
+        if way == "rail":
+            put(c, "rail", abs(offset + np.tan(np.radians(degrees)) * car.hub(c)[0]), "tape")
+        reach = car.edges(c)[0] - car.hub(c)
+        wide = 1.0 if way == "rail" else 900.0 / np.linalg.norm(2 * reach)
+        for quantity, sign in (
+            (("edge" if way == "rail" else "bar") + "_front", 1),
+            (("edge" if way == "rail" else "bar") + "_back", -1),
+        ):
+            put(c, quantity, far(car.hub(c) + sign * wide * reach), "tape")
+
+
+RAILS = {"rail": {1: (330.0, 1.1), -1: (-350.0, 0.7)}, "bars": {1: (3.0, 0.3), -1: (3.0, 0.3)}}
+EXACT = Ways(hub_middle=0, span=0, run_out=0, floor=0, bar=900.0)
+
+
+@pytest.mark.parametrize("way", ["rail", "bars"])
+@pytest.mark.parametrize("seed", range(3))
+def test_toes_read_from_inside_come_back_and_join_with_those_of_the_strings(way, seed):
+    car, _, _ = drawn(seed)
+    log = Log(of(replace(EXACT, read_by={"toe": way})))
+    asked = {a.quantity for a in round_of(evaluate(fold(None, log.entries)))}
+    assert ("rail" in asked) == (way == "rail")
+    assert not asked & {"gap_hub", "gap_front"}
+    inside_line(car, log, way, RAILS[way])
+    found = evaluate(fold(None, log.entries))
+    for c in CORNERS:
+        assert found.mark(f"{c}.toe").value == pytest.approx(car.toe[c], abs=1e-9)  # deg
+    for c in CORNERS:
+        log.string(c, car)
+    both = evaluate(fold(None, log.entries)).mark("LR.toe")
+    assert both.value == pytest.approx(car.toe["LR"], abs=1e-9)
+    assert both.expanded <= found.mark("LR.toe").expanded + 1e-12
+
+
+def test_a_rail_that_was_never_proved_and_a_bar_without_its_span_may_not_serve():
+    reason = lambda log: in_mm(evaluate(fold(None, log.entries)).mark("LF.toe").reason)  # noqa: E731
+    log = Log(of(replace(EXACT, read_by={"toe": "rail"})))
+    log.read("LF", "edge_front", 300.0)
+    assert "still to read" in reason(log)
+    log.read("LF", "edge_back", 303.0)
+    assert "may not serve" in reason(log)
+    log.read("LF", "rail", 330.0, "tape")
+    assert "left rear" in reason(log)
+    log.read("LR", "rail", 330.0, "tape")
+    assert evaluate(fold(None, log.entries)).mark("LF.toe").value == pytest.approx(
+        np.degrees(np.arcsin(3 / 381)), abs=1e-9
+    )  # deg
+    log.add(Happened("weld"))  # the rail is to be proved anew
+    for quantity, gap in (("edge_front", 300.0), ("edge_back", 303.0)):
+        log.read("LF", quantity, gap)
+    assert "may not serve" in reason(log)
+    for bar, words in ((None, "far the two marks"), (900.0, "right front, left rear, right rear")):
+        log = Log(of(replace(EXACT, bar=bar, read_by={"toe": "bars"})))
+        for quantity in ("bar_front", "bar_back"):
+            log.read("LF", quantity, 600.0, "tape")
+        assert words in reason(log)
+
+
+@pytest.mark.parametrize("way", ["rail", "bars"])
+def test_about_95_in_100_toes_read_from_inside_lie_within_u(way):
+    rng, tools, inside = np.random.default_rng([31, len(way)]), {t.id: t for t in SHOP}, []
+    for _ in range(DRAWS):
+        car, _, _ = drawn(int(rng.integers(1 << 30)))
+        ways = Ways(read_by={"toe": way}, bar=900.0)
+        log, off = Log(of(ways, tools=SHOP)), ways.sure("run_out") / 2
+        middle = [rng.normal(0, ways.sure("hub_middle") / 2) for _ in range(2)]
+        hub = car.hub  # hubs of an axle whose middle is not quite on the centreline, and a rim that runs out
+        wide = replace(car, span=381.0 + rng.normal(0, ways.sure("span") / 2))
+        if way == "bars":
+            wide.hub = lambda c, hub=hub, middle=middle: hub(c) + np.array([0.0, middle[c[1] == "R"], 0.0])
+        else:
+            wide.toe = {c: v + np.degrees(2 * off / 381.0) * np.sin(rng.uniform(0, 2 * np.pi)) for c, v in car.toe.items()}
+
+        def read(c, quantity, exact, tool, log=log):
+            t = tools[tool]
+            log.read(c, quantity, round((exact + rng.normal(0, t.repeatability)) / t.step) * t.step, tool)
+
+        inside_line(wide, log, way, RAILS[way], read)
+        found = evaluate(fold(None, log.entries))
+        inside += [abs(m.value - car.toe[c]) <= m.expanded for c in CORNERS if (m := found.mark(f"{c}.toe"))]
+    assert 0.92 <= np.mean(inside) <= 0.985, np.mean(inside)  # 600 figures know 95 % to 0.9 percent

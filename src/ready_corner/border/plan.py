@@ -189,6 +189,7 @@ class WaysModel(Model):
     run_out: float | None = None
     floor: float | None = None
     plates: float | None = None
+    bar: float | None = None
     marks: dict[Corner, tuple[float, float]] = Field(default_factory=dict)
     read_by: dict[Name, Name] = Field(default_factory=dict, max_length=20)
 

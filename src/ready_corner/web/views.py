@@ -149,6 +149,7 @@ class CornerView(View):
     why_not_code: str
     toe: list[str]
     rough: str
+    travel: str
     findings: dict[str, FindingView]
 
 
@@ -404,6 +405,7 @@ def corner_view(answer: CornerSetting, toe: MarkState | None, plan: Plan) -> Cor
         why_not=said(answer.why_not, units),
         why_not_code=answer.why_not_code,
         rough=said(answer.rough, units),
+        travel=said(answer.travel, units),
         toe=list(say_toes(toe, plan.axle_of(answer.corner), units)) if toe else [],
         findings=as_found(sentence=answer.sentence, reason=answer.reason, why_not=answer.why_not),
     )

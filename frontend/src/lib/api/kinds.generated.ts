@@ -257,7 +257,9 @@ export const TOLD = {
         "read": "gap_front",
         "plus": "in",
         "ways": {
-          "string": "string and rule"
+          "string": "string and rule",
+          "rail": "straight edge along a proved rail",
+          "bars": "hub bars and a line down the middle"
         },
         "only_aimed": false,
         "aimed": true,
@@ -607,6 +609,54 @@ export const TOLD = {
       "measures": "length",
       "marks": [],
       "turned": false
+    },
+    "edge_front": {
+      "short": "front",
+      "spot": "the front gap",
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "toe"
+      ],
+      "turned": true
+    },
+    "edge_back": {
+      "short": "back",
+      "spot": "the back gap",
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "toe"
+      ],
+      "turned": true
+    },
+    "rail": {
+      "short": "rail",
+      "spot": "where the rail is",
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false
+    },
+    "bar_front": {
+      "short": "front",
+      "spot": "the distance in front",
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "toe"
+      ],
+      "turned": true
+    },
+    "bar_back": {
+      "short": "back",
+      "spot": "the distance behind",
+      "kind": "length",
+      "measures": "length",
+      "marks": [
+        "toe"
+      ],
+      "turned": true
     },
     "load": {
       "short": "load",

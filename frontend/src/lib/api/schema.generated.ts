@@ -811,7 +811,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back";
             /** Title */
             title: string;
             /** How */
@@ -830,7 +830,7 @@ export interface components {
              * Drawing
              * @enum {string}
              */
-            drawing: "above" | "behind" | "side" | "wheel" | "plumb" | "joints" | "joints_ahead" | "sweep";
+            drawing: "above" | "behind" | "side" | "wheel" | "plumb" | "joints" | "joints_ahead" | "sweep" | "inside";
         };
         /**
          * AttitudeView
@@ -1157,6 +1157,8 @@ export interface components {
             toe: string[];
             /** Rough */
             rough: string;
+            /** Travel */
+            travel: string;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
@@ -1974,7 +1976,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back") | null;
         };
         /**
          * LayoutView
@@ -2890,7 +2892,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back";
             /**
              * Corner
              * @enum {string}
@@ -2931,7 +2933,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back";
             /**
              * Corner
              * @enum {string}
@@ -3552,7 +3554,7 @@ export interface components {
             /** Corner */
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
-            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark") | null;
+            quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back") | null;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
@@ -3929,7 +3931,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark";
+            quantity: "height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back";
             /** Tool */
             tool: string;
             /**
@@ -4348,6 +4350,8 @@ export interface components {
             floor?: number | null;
             /** Plates */
             plates?: number | null;
+            /** Bar */
+            bar?: number | null;
             /** Marks */
             marks?: {
                 [key: string]: [

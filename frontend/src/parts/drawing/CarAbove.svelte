@@ -6,6 +6,7 @@
   import { axle, CORNER_WORDS, CORNERS, isFront, isLeft, markOf } from '$lib/marks';
   import { DRAWING } from './texts';
   import Plate from './Plate.svelte';
+  import ThrustLine from './ThrustLine.svelte';
 
   type Props = {
     view: CarView;
@@ -95,6 +96,7 @@
         {/each}
       </g>
     {/each}
+    {#if !pads && !stops.length}<ThrustLine {view} times={TIMES} {px} />{/if}
     {#if stops.length && lit}<LiftWalk {px} places={wheels} {stops} now={lit} />{/if}
   {/snippet}
 </Plate>

@@ -60,6 +60,7 @@
   </Row>
   <Row cols={4}>
     <PlanFigure label={PLAN.plates} bind:value={draft.ways.plates} kind="length" at="ways.plates" />
+    <PlanFigure label={PLAN.bar} bind:value={draft.ways.bar} kind="length" at="ways.bar" />
     {#each doubts as doubt (doubt)}
       <PlanFigure label={PLAN.doubts[doubt]} bind:value={draft.ways[doubt]} kind="length" at="ways.{doubt}" />
     {/each}

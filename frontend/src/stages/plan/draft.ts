@@ -62,6 +62,7 @@ export interface Draft {
     marks: Partial<Record<Corner, [Figure, Figure]>>;
     strings_reason: string;
     plates: Figure;
+    bar: Figure;
     read_by: Record<string, string>;
   } & Record<Doubt, Figure>;
   points: Record<string, [Figure, Figure, Figure]>;
@@ -164,6 +165,7 @@ export function draftOf(plan: Plan | null): Draft {
       run_out: plan?.ways.run_out ?? null,
       floor: plan?.ways.floor ?? null,
       plates: plan?.ways.plates ?? null,
+      bar: plan?.ways.bar ?? null,
       read_by: { ...plan?.ways.read_by },
     },
     points: structuredClone(plan?.points ?? {}) as Draft['points'],

@@ -143,6 +143,7 @@ export const PLAN = {
   tool: { step: 'Step', repeatability: 'Repeats', zero: 'Zero' } as const,
   marksAt: 'Marks of the frame: station, offset plus to the left',
   plates: 'Toe plates, notch to notch',
+  bar: 'Hub bar, mark to mark',
   readBy: (mark: string) => `${mark[0]!.toUpperCase()}${mark.slice(1)} is read by`,
   ways: 'Ways of working',
   doubts: {

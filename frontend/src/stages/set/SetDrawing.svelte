@@ -2,6 +2,7 @@
   // The drawing of what is read now: the car from above, an axle from behind, a wheel from the side or from above.
   import AxleBehind from '$parts/drawing/AxleBehind.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
+  import InsideAbove from '$parts/drawing/InsideAbove.svelte';
   import Joints from '$parts/drawing/Joints.svelte';
   import PlumbBehind from '$parts/drawing/PlumbBehind.svelte';
   import SideView from '$parts/drawing/SideView.svelte';
@@ -31,4 +32,5 @@
 {:else if ask.drawing === 'sweep'}<SweepAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />
 {:else if ask.drawing === 'joints' || ask.drawing === 'joints_ahead'}
   <Joints {view} corner={ask.corner} quantity={ask.quantity} ahead={ask.drawing === 'joints_ahead'} {typed} />
+{:else if ask.drawing === 'inside'}<InsideAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />
 {:else}<WheelAbove {view} corner={ask.corner} quantity={ask.quantity} {typed} />{/if}

@@ -14,7 +14,8 @@ from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, so
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.model.heights import corner_per_perch_turn
-from ready_corner.core.plan.corners import Corner
+from ready_corner.core.model.predicted import casters
+from ready_corner.core.plan.corners import END_OF, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Adjuster, Cam, Perch, Slide
@@ -104,7 +105,7 @@ class Expected:
 @dataclass(frozen=True)
 class CornerSetting:
     """The whole answer for one corner; ``sentence`` sums it up, ``why_not`` says what is wanting where there are no turns; ``rough``: what the
-    shop's usual constant makes of a sweep, beside the exact figure."""
+    shop's usual constant makes of a sweep, beside the exact figure; ``travel``: what a caster becomes over travel, by the plan."""
 
     corner: Corner
     adjusters: tuple[AdjusterState, ...]
@@ -115,6 +116,7 @@ class CornerSetting:
     why_not: Finding | None = None
     why_not_code: str = ""
     rough: Finding | None = None
+    travel: Finding | None = None
 
 
 @remembered
@@ -198,11 +200,25 @@ def set_corner(evaluation: Evaluation, corner: Corner, chosen: tuple[str, ...] |
     """
     plan = evaluation.state.plan
     states = tuple(adjuster_state(evaluation, a) for a in plan.adjusters if a.corner == corner)
-    rough = _rough_caster(evaluation, corner)
+    rough, travel = _rough_caster(evaluation, corner), _caster_over_travel(evaluation, corner)
     try:
-        return replace(_solved(evaluation, corner, states, chosen), rough=rough)
+        return replace(_solved(evaluation, corner, states, chosen), rough=rough, travel=travel)
     except ReadyCornerError as refusal:
-        return CornerSetting(corner, states, why_not=refusal.finding, why_not_code=refusal.code, rough=rough)
+        return CornerSetting(corner, states, why_not=refusal.finding, why_not_code=refusal.code, rough=rough, travel=travel)
+
+
+def _caster_over_travel(evaluation: Evaluation, corner: Corner) -> Finding | None:
+    """Return what the caster of a corner becomes at the stops of its travel: that which was read, and what the plan's linkage adds; None where either, or
+    a stop, is not known."""
+    mark = evaluation.mark(f"{corner}.caster") if corner in MARK_KINDS["caster"].corners else None
+    stops = evaluation.state.plan.footing.end(END_OF[corner])
+    if mark is None or mark.value is None or mark.moved or stops.bump is None or stops.droop is None:
+        return None
+    ends = casters(evaluation.state.plan, corner, (-stops.droop, 0.0, stops.bump))
+    if ends is None:
+        return None
+    droop, bump = (OfMark(mark.mark, mark.value + end - ends[1], 0) for end in (ends[0], ends[2]))
+    return finding("set.caster-over-travel", droop=droop, bump=bump)
 
 
 def _rough_caster(evaluation: Evaluation, corner: Corner) -> Finding | None:

@@ -41,6 +41,7 @@ BETTERS, GAINS = 0.25, 0.3
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
 MOST_CAUTIONS = 3
+EVEN_LAST = 0.5  # of practice cars told so much or more, 19 of 20 wanted no further lift; of those told less, three in five
 HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is not told at it
 
 
@@ -146,7 +147,12 @@ class Lift:
     def reason(self) -> Finding:
         """How sure it is, and what would be left."""
         trials = {"trials": self.trials, "many": len(self.trials) > 1}
-        chance = {"percent": 100 * self.chance, "missed": self.missed, "sure": not (self.missed or self.trials)}
+        chance = {
+            "percent": 100 * self.chance,
+            "missed": self.missed,
+            "sure": not (self.missed or self.trials),
+            "last": self.chance >= EVEN_LAST,
+        }
         return finding("lift.why", links=len(self.turns) > 1, ended=self.ended, **trials, **chance)  # type: ignore[arg-type]
 
 

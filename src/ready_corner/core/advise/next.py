@@ -93,6 +93,8 @@ def _in_its_way(plan: Plan, corner: Corner, quantity: Quantity) -> bool:
     strings = QUANTITIES[quantity].strings
     if strings and plan.ways.strings not in strings:
         return False
+    if (way := QUANTITIES[quantity].of_way) and plan.ways.reads(QUANTITIES[quantity].mark).name != way:
+        return False
     return not read_by(quantity) or bool(_for_marks(plan, corner, quantity))
 
 
@@ -129,6 +131,8 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         asked = _for_marks(state.plan, corner, quantity)
         return not asked or any(not evaluation.mark(m).fresh for m in asked)
     if not QUANTITIES[quantity].mark:
+        return state.spells.get(place, 0) > rows[-1].spell
+    if QUANTITIES[quantity].outlives and "string" not in QUANTITIES[quantity].moved_by:
         return state.spells.get(place, 0) > rows[-1].spell
     if QUANTITIES[quantity].outlives:  # a turn of a link, but not a move of the strings
         return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number

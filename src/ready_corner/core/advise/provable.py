@@ -143,7 +143,7 @@ def _round(plan: Plan) -> Iterator[Entry]:
         for q in plan.ways.reads(k).read
         if not MARK_KINDS[k].only_aimed or any(plan.aim(f"{c}.{k}") for c in CORNERS)
     )
-    asked: tuple[Quantity, ...] = tuple(dict.fromkeys(("pad", "height", *angles, "gap_hub", "gap_mark", "load")))  # type: ignore[arg-type]
+    asked: tuple[Quantity, ...] = tuple(dict.fromkeys(("pad", "height", *angles, "gap_hub", "gap_mark", "rail", "load")))  # type: ignore[arg-type]
     kinds = {t.measures for t in plan.toolbox}
     for n, (quantity, corner) in enumerate(((q, c) for q in asked for c in QUANTITIES[q].corners), start=4):
         if QUANTITIES[quantity].measures in kinds:

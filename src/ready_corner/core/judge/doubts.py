@@ -35,6 +35,8 @@ def mostly(figure: Figure) -> Finding | None:
         "floor": finding("doubt.floor"),
         "pads": finding("doubt.pads"),
         "string": finding("doubt.string"),
+        "rail": finding("doubt.rail"),
+        "line": finding("doubt.line"),
         "span": finding("doubt.span"),
         "axis": finding("doubt.axis"),
         "toe": finding("doubt.toe"),
@@ -45,7 +47,7 @@ def mostly(figure: Figure) -> Finding | None:
 # How a source is called by its name: by the word that stands in it.
 _WORDS: Mapping[str, str] = {
     "run-out": "run-out", "floor": "floor", "span": "span", "hub middle": "string", "box parallel": "string", "width": "string",
-    "gap_hub": "string", "gap_mark": "string", "mark place": "string", "inclination": "axis", "toe untold": "toe", "ways apart": "apart", " zero": "zero", ".pad.": "pads",
+    "gap_hub": "string", ".rail.": "rail", ".bar_": "line", "gap_mark": "string", "mark place": "string", "inclination": "axis", "toe untold": "toe", "ways apart": "apart", " zero": "zero", ".pad.": "pads",
 }  # fmt: skip
 
 

@@ -486,9 +486,13 @@ class Figures:
 
     @remembered
     def _toes_read(self, corner: Corner) -> tuple[IntArray, IntArray]:
-        """Return the spells in which toe was read at a corner (n), and the entry at which each was."""
-        spells, at = self.spells(corner, EDGES), self._at((corner, "gap_back"))
-        return np.array(spells, dtype=np.int64), np.array([at[n][-1].number for n in spells], dtype=np.int64)
+        """Return the spells in which toe was read at a corner (n), and the entry at which each was, in the order of these."""
+        rows: dict[int, int] = {}
+        for way in MARK_KINDS["toe"].ways:
+            at = self._at((corner, way.read[1]))  # type: ignore[arg-type]
+            rows |= {n: max(at[n][-1].number, rows.get(n, 0)) for n in self.spells(corner, way.read)}  # type: ignore[arg-type]
+        found = sorted(rows.items(), key=lambda row: row[1])
+        return np.array([n for n, _ in found], dtype=np.int64), np.array([e for _, e in found], dtype=np.int64)
 
     def _toe_beside(self, corner: Corner, number: int) -> int | None:
         """Return the spell of toe that was read next to an entry; None where toe never was."""
@@ -648,13 +652,19 @@ class Figures:
             return dict.fromkeys(CORNERS, (0.0, 0.0))
         return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}
 
-    def _toe(self, corner: Corner, groups: tuple[Group, ...], _: ReadBy) -> Measured | None:
-        against = self.against_string(corner, groups[0].spell)
-        opening = self.opening(corner, groups[0].rows[-1].number)
+    def _toe(self, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured | None:
+        if way.name == "string":
+            against = self.against_string(corner, groups[0].spell)
+            opening = self.opening(corner, groups[0].rows[-1].number)
+        else:
+            against = self._against_inside(corner, groups, way)
+            rail, rig = way.name == "rail", self._rig(groups[0].rows[-1].number)
+            opening = self._opening_of_rail(corner) if rail else self._opening_of_line(corner, rig)
         if opening is None:
             return None
         halved = all(g.is_halved for g in groups)
-        found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 0 if halved else 1])
+        plain = halved or way.name == "bars"  # a bar is bolted to the hub, and no rim runs out under it
+        found = combine([against, opening, self._run_out(corner, "toe")], [1, -1, 0 if plain else 1])
         return Measured(found.value - self._warped[corner][1], found.parts) if self.floor else found
 
     @remembered
@@ -667,6 +677,52 @@ class Figures:
         by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
         known = Measured(span, {f"{END_OF[corner]} span": self.plan.ways.sure("span") / 2})
         return propagate(toe, [front, back, known], [by, -by, -math.degrees(math.tan(math.radians(toe))) / span])
+
+    def _against_inside(self, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured:
+        """Return toe against a line inside the wheel, degrees: a straight edge along a rail, or a line down the middle; gaps outwards, so the other way round."""
+        bars = way.name == "bars"
+        if bars and self.plan.ways.bar is None:
+            raise MeasuredError(finding("bars.no-span"), path="ways.bar")
+        span = self.plan.ways.bar if bars and self.plan.ways.bar else self.plan.axle_of(corner).rim_flange_diameter
+        front, back = (g.estimate for g in groups)
+        toe = -float(string.toe_against_string_deg(front.value, back.value, span))
+        by = math.degrees(1 / (span * max(math.cos(math.radians(toe)), 1e-6)))
+        known = Measured(span, {f"{END_OF[corner]} {'bar' if bars else 'span'}": self.plan.ways.sure("span") / 2})
+        return propagate(toe, [front, back, known], [-by, by, -math.degrees(math.tan(math.radians(toe))) / span])
+
+    @remembered
+    def _opening_of_rail(self, corner: Corner) -> Measured:
+        """Return how far a rail runs away from the centreline towards the front, degrees, by where it was read at its two ends; refused where it was not."""
+        on: tuple[Corner, Corner] = ("LF", "LR") if SIDE[corner] > 0 else ("RF", "RR")
+        places_: list[Place] = [(c, "rail") for c in on]
+        rows = [self.state.latest(p) for p in places_]
+        moved = self.state.spells
+        if unread := tuple(p[0] for p, own in zip(places_, rows, strict=True) if not own or moved.get(p, 0) > own[-1].spell):
+            raise MeasuredError(finding("rail.not-proved", corners=unread), path="typed")
+        ahead, behind = (self.group(p, own[-1].spell).estimate for p, own in zip(places_, rows, strict=True))
+        marks = self.plan.ways.marks
+        first, second = (marks[c][0] if c in marks else self.plan.wheel_place(c)[0] for c in on)
+        apart, wider = first - second, ahead.value - behind.value
+        by = math.degrees(apart / (apart**2 + wider**2))
+        return propagate(math.degrees(math.atan2(wider, apart)), [ahead, behind], [by, -by])
+
+    @remembered
+    def _opening_of_line(self, corner: Corner, rig: int) -> Measured:
+        """Return by how much a line down the middle is turned away from the centreline, degrees, as a wheel of this side sees it: by the distances to all four
+        hub bars; refused where some are wanting."""
+        ends: tuple[Quantity, Quantity] = ("bar_front", "bar_back")
+        found: list[list[Measured]] = []
+        for c in CORNERS:
+            spells = [n for n in self.spells(c, ends) if self._rig(self._at((c, ends[1]))[n][-1].number) == rig]
+            found.append([self.group((c, q), spells[-1]).estimate for q in ends] if spells else [])
+        if unread := tuple(c for c, own in zip(CORNERS, found, strict=True) if not own):
+            raise MeasuredError(finding("bars.wanting", corners=unread), path="typed")
+        lf, rf, lr, rr = ((own[0].value + own[1].value) / 2 for own in found)
+        yaw = string.box_yaw_deg(lf, rf, lr, rr, self.plan.wheelbase)
+        side, by = SIDE[corner], math.degrees(1 / (2 * self.plan.wheelbase * math.cos(math.radians(yaw))))
+        weights = [side * way * by / 2 for way in (-1, 1, 1, -1) for _ in ends]
+        sources = [m for own in found for m in own]
+        return propagate(side * yaw, [*sources, *self._middles], [*weights, 2 * side * by, -2 * side * by])
 
     def _rig(self, number: int) -> int:
         """Return on which rig of the strings a reading was taken: how many breaks went before it."""

@@ -384,7 +384,7 @@ class Evaluation:
         read = [q for q in EVERY_PLACE[kind] if self.state.taken.get((corner, q))]
         if not read:
             return finding("mark.unread")
-        if kind != "toe":
+        if kind != "toe" or not set(read).issubset(EDGES):
             begun = next((w for w in MARK_KINDS[kind].ways if set(read).intersection(w.read)), MARK_KINDS[kind].ways[0])
             if left := tuple((corner, q) for q in begun.read if q not in read):
                 return finding("mark.still-to-read", left=left)

@@ -47,6 +47,20 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, WorthOfTurns]:
     return {kind: _worth(found) for kind, found in rows.items()}
 
 
+def casters(plan: Plan, corner: Corner, travel: Sequence[float]) -> tuple[float, ...] | None:
+    """Return the caster of a corner as drawn at travels (mm, bump positive), degrees; None where the plan's linkage does not tell it there.
+
+    Source: line through two joints over travel, docs/linkage.md.
+    """
+    try:
+        swept = sweep(body_named(plan, corner), np.asarray(travel, dtype=float))
+    except PlannedError:
+        return None
+    name = f"{'left.' if corner.startswith('L') else 'right.'}caster_deg" if swept.body.is_axle else "caster_deg"
+    found = swept.answers.get(name)
+    return None if found is None or not np.isfinite(found).all() else tuple(float(v) for v in found)
+
+
 def by_turn(swept: Sweep, adjusters: Sequence[Adjuster], answers: Sequence[str]) -> dict[str, dict[str, float]]:
     """Return what one turn (or shim) of each link adds to answers of its linkage, in their units, by adjuster and answer.
 

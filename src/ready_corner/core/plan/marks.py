@@ -85,7 +85,15 @@ MARK_KINDS: Mapping[str, MarkKind] = {
         "camber", "deg", (ReadBy("gauge", "gauge on the rim", ("camber",)), ReadBy("plumb", "plumb line and rule", ("lean_top", "lean_bottom"))),
         "", "", "needs {} less lean in", "needs {} more lean in", "lean out {}", "lean in {}",
     ),
-    "toe": MarkKind("toe", "deg", (ReadBy("string", "string and rule", ("gap_front", "gap_back")),), "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}"),
+    "toe": MarkKind(
+        "toe", "deg",
+        (
+            ReadBy("string", "string and rule", ("gap_front", "gap_back")),
+            ReadBy("rail", "straight edge along a proved rail", ("edge_front", "edge_back")),
+            ReadBy("bars", "hub bars and a line down the middle", ("bar_front", "bar_back")),
+        ),
+        "in", "out", "needs {} more in", "needs {} more out", "toe in {}", "toe out {}",
+    ),
     "load": MarkKind("load", "kg", (ReadBy("scales", "scales", ("load",)),), "", "", "{} too little", "{} too much", "{} more", "{} less", aimed=False, stage="Stance"),
     "wheelbase": MarkKind(
         "wheelbase", "mm", (ReadBy("trammel", "trammel", ("wheelbase",)),), "", "", "{} too short", "{} too long", "longer {}", "shorter {}", corners=("LF", "RF"), aimed=False

@@ -362,7 +362,7 @@ class Ways:
     ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind, ``mark_places`` each mark,
     ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
     each pad may be off level for as long as they are not read, 0 where they are known to be level. ``plates``: between the notches of the toe plates,
-    mm, None where there are none. ``read_by``: the way in which each kind of mark is read, where it is not the usual one.
+    mm, None where there are none. ``bar``: between the two marks of the bar on a hub, half of it either side of the hub, mm, likewise. ``read_by``: the way in which each kind of mark is read, where it is not the usual one.
     """
 
     strings: Strings = "each"
@@ -374,6 +374,7 @@ class Ways:
     run_out: float | None = None
     floor: float | None = None
     plates: float | None = None
+    bar: float | None = None
     marks: Mapping[Corner, tuple[float, float]] = field(default_factory=dict)
     read_by: Mapping[str, str] = field(default_factory=dict)
 
@@ -382,8 +383,9 @@ class Ways:
             known = [w.name for w in MARK_KINDS[kind].ways] if kind in MARK_KINDS else []
             if name not in known:
                 raise PlannedError(finding("plan.no-way", kind=kind, way=name, known=tuple(known)), path=f"ways.read_by.{kind}")
-        if self.plates is not None:
-            positive(self.plates, "A span of toe plates", "ways.plates")
+        for name, what in (("plates", "A span of toe plates"), ("bar", "The span of a hub bar")):
+            if (size := getattr(self, name)) is not None:
+                positive(size, what, f"ways.{name}")
         for name in DOUBTS:
             value = getattr(self, name)
             if value is not None and not (math.isfinite(value) and value >= 0):

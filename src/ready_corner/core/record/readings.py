@@ -18,11 +18,11 @@ from ready_corner.core.record.act import Act, entry_kind
 Quantity = Literal[
     "height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase", "lean_top", "lean_bottom",
     "caster", "caster_offset", "joint_height", "inclination", "inclination_offset", "plate_in", "sweep_in", "plate_out", "sweep_out",
-    "plates_front", "plates_back", "gap_mark",
+    "plates_front", "plates_back", "gap_mark", "edge_front", "edge_back", "rail", "bar_front", "bar_back",
 ]  # fmt: skip
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
-Drawing = Literal["above", "behind", "side", "wheel", "plumb", "joints", "joints_ahead", "sweep"]
+Drawing = Literal["above", "behind", "side", "wheel", "plumb", "joints", "joints_ahead", "sweep", "inside"]
 GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub", "gap_mark")
 Place = tuple[Corner, Quantity]
 
@@ -38,7 +38,7 @@ class QuantityFacts:
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
     good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner. ``spanned``: from mark to mark, as a trammel does.
-    ``strings``: it is read where they are set so; empty: however they are.
+    ``strings``: it is read where they are set so; empty: however they are. ``of_way``: only where its mark is read in that way, behind which it stands.
     """
 
     kind: Kind
@@ -64,6 +64,7 @@ class QuantityFacts:
     of_axle: bool = False
     spanned: bool = False
     strings: tuple[Strings, ...] = ()
+    of_way: str = ""
 
     @property
     def measures(self) -> Measures:
@@ -89,6 +90,14 @@ def _steered(
         "angle", words, short, spot, None if gauged else 0.0, usual, "digital" if gauged else "plate", title, how, "caster", _CAR, True,
         corners=("LF", "RF"), walked=("set",), corner_by_corner=True, drawing="sweep",
         gauged=gauged,
+    )  # fmt: skip
+
+
+def _inside(words: str, short: str, spot: str, usual: tuple[float, float], tool: str, title: str, how: str) -> QuantityFacts:
+    """Return one distance to a wheel from a line inside it, outwards."""
+    return QuantityFacts(
+        "length", words, short, spot, 0.0, usual, tool, title, how, "toe", _STRING, True,
+        walked=("set",), corner_by_corner=True, drawing="inside",
     )  # fmt: skip
 
 
@@ -172,13 +181,26 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "gap_hub": QuantityFacts(
         "length", "gap to the hub centre", "hub", "the hub gap", 0.0, (0.0, 600.0), "rule", "{Corner} hub centre to the string",
         "{tool} square to the string. It tells the string's own angle.", "toe", _STRING, True,
-        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True, strings=("each", "box"),
+        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True, strings=("each", "box"), of_way="string",
     ),
     "gap_mark": QuantityFacts(
         "length", "gap from the frame's mark to the string", "mark", "the gap at the mark", 0.0, (0.0, 900.0), "rule", "{Corner} mark of the frame to the string",
         "{tool} square to the string, from the mark whose place the plan gives. Two of them tell the string's own angle.", "toe", _STRING, True,
-        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True, strings=("marks",),
+        walked=("set",), corner_by_corner=True, drawing="wheel", outlives=True, strings=("marks",), of_way="string",
     ),
+    "edge_front": _inside("gap from the straight edge to the rim's front edge", "front", "the front gap", (0.0, 900.0), "caliper", "{Corner} rim, front edge from the straight edge",
+        "Straight edge along the rail. {tool} square to it, outwards, level, at the height of the wheel centre."),
+    "edge_back": _inside("gap from the straight edge to the rim's back edge", "back", "the back gap", (0.0, 900.0), "caliper", "{Corner} rim, back edge from the straight edge",
+        "The straight edge as it lies. {tool} square to it, outwards, level, at the height of the wheel centre."),
+    "rail": QuantityFacts(
+        "length", "distance of the rail from the centreline", "rail", "where the rail is", 0.0, (50.0, 1200.0), "tape", "{Corner} rail, how far from the centreline",
+        "{tool} square from the centreline to the face that the straight edge lies on, at the axle line, or at the mark whose station the plan gives. Read at both ends it proves the rail.",
+        "toe", ("weld", "cut", "knock"), walked=("set",), corner_by_corner=True, drawing="inside", outlives=True, of_way="rail",
+    ),
+    "bar_front": _inside("distance from the middle line to the hub bar's front mark", "front", "the distance in front", (100.0, 1500.0), "tape", "{Corner} hub bar, front mark to the middle line",
+        "Bar bolted square on the hub, level; a taut line or a laser down the middle of the car. {tool} square to the line."),
+    "bar_back": _inside("distance from the middle line to the hub bar's back mark", "back", "the distance behind", (100.0, 1500.0), "tape", "{Corner} hub bar, back mark to the middle line",
+        "Bar and line as they are. {tool} square to the line."),
     "load": QuantityFacts(
         "mass", "load on the scale", "load", "the load", 0.0, (5.0, 1500.0), "scales", "{Corner} load on the scale",
         "{tool} under the tyre, all four level and zeroed before the car is on them.", "load", _CAR, True,

@@ -36,6 +36,15 @@ from ready_corner.core.record.readings import Quantity
 
 FloatArray = NDArray[np.float64]
 PLUMB_MM, JOINTS_MM = 120.0, 260.0  # a plumb line outside a rim; the height between two ball joints
+GAP_AT = {
+    "gap_front": 1.0,
+    "gap_back": -1.0,
+    "gap_hub": 0.0,
+    "edge_front": 1.0,
+    "edge_back": -1.0,
+    "bar_front": 1.0,
+    "bar_back": -1.0,
+}
 
 
 @dataclass(frozen=True)
@@ -84,6 +93,9 @@ class HiddenCar:
         self._rims = {(c, k): self._rng.normal(0, self.faults.run_out / 2) for c in CORNERS for k in ("camber", "toe")}
         self._hubs = {end: self._rng.normal(0, self.faults.hubs) for end in ENDS}
         self._strings = {side: self._string(side) for side in (1, -1)}
+        own = np.random.default_rng([self.seed, 3])  # of its own, so that a car is what it was before there were these
+        self._rails = {side: (side * own.uniform(320, 380), float(np.radians(own.uniform(-1.5, 1.5)))) for side in (1, -1)}
+        self._middle = own.uniform(-4, 4), float(np.radians(own.uniform(-0.3, 0.3)))
         self._own = {a.id: self._rng.uniform(-self.faults.untold, self.faults.untold, 2) for a in self.plan.adjusters}
         self._stands = self._rng.normal(0, self.faults.settled, 4)
         self._limits = {a.id: self._rng.uniform(-1, 1) for a in self.plan.adjusters if self._rng.random() < self.faults.stuck}
@@ -190,7 +202,14 @@ class HiddenCar:
         if quantity == "pad":
             return float(self._pads[i] - self._pads[0])
         if quantity in ("gap_front", "gap_back", "gap_hub"):
-            return self._gap(corner, quantity)
+            return self._gap(corner, self._strings[SIDE[corner]], GAP_AT[quantity])
+        if quantity in ("edge_front", "edge_back"):
+            return self._gap(corner, self._rails[SIDE[corner]], GAP_AT[quantity])
+        if quantity in ("bar_front", "bar_back"):
+            return self._gap(corner, self._middle, GAP_AT[quantity], self.plan.ways.bar or 0.0)
+        if quantity == "rail":
+            offset, heading = self._rails[SIDE[corner]]
+            return abs(offset + float(np.tan(heading)) * self.plan.wheel_place(corner)[0])
         raise CalledError(finding("simulation.cannot-read", quantity=quantity))
 
     def _gauged(self, corner: Corner, steered: float = 0.0) -> float:
@@ -252,9 +271,11 @@ class HiddenCar:
         """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
         return self._round * float(np.degrees(self._rims[corner, kind] / self.plan.axle_of(corner).rim_flange_diameter))
 
-    def _gap(self, corner: Corner, quantity: str) -> float:
-        """Return the distance in mm from the hub, or from an edge of the rim level through it, to the string of its side."""
-        side, toe = SIDE[corner], np.radians(self.truth(f"{corner}.toe") + self._off_rim(corner, "toe"))
+    def _gap(self, corner: Corner, line: tuple[float, float], end: float, bar: float = 0.0) -> float:
+        """Return the distance in mm from the hub (``end`` 0), or from the front (1) or back (-1) edge of the rim level through it, or mark of a bar so long
+        on the hub, to a line."""
+        off = 0.0 if bar else self._off_rim(corner, "toe")
+        side, toe = SIDE[corner], np.radians(self.truth(f"{corner}.toe") + off)
         axle = self.plan.axle_of(corner)
         at = np.array(
             [
@@ -265,9 +286,8 @@ class HiddenCar:
         )
         # The level line through the rim's plane points ahead, and inwards by the toe; the camber leaves it where it is.
         ahead = np.array([np.cos(toe), -side * np.sin(toe), 0.0])
-        reach = axle.rim_flange_diameter / 2 * {"gap_front": 1.0, "gap_back": -1.0, "gap_hub": 0.0}[quantity]
-        point = at + reach * ahead
-        offset, heading = self._strings[side]
+        point = at + (bar or axle.rim_flange_diameter) / 2 * end * ahead
+        offset, heading = line
         way = np.array([np.cos(heading), np.sin(heading)])
         to = np.array([0.0, offset]) - point[:2]
         return abs(float(to[0] * way[1] - to[1] * way[0]))

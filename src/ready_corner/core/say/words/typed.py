@@ -3,6 +3,7 @@
 WORDS = {
     "reading.not-there": "The {reading} is not read at the {corner:corner}: read it at the {at:corners}.",
     "axis.no-height": "The upper joint must lie over the lower one: type the height between them as a length above nothing.",
+    "bars.no-span": "Say in the plan how far the two marks on a hub bar are apart: a toe is nothing without its span.",
     "plates.no-span": "Say in the plan how far the notches of your toe plates are apart: a toe is nothing without its span.",
     "plates.too-short": "A tape across the axle cannot read {front:len} in front and {back:len} behind. Read both again.",
     "plates.too-far-apart": "The two tapes differ by {difference:len}, more than the plates are long. Read both again.",
