@@ -68,7 +68,7 @@ def test_a_change_ends_the_spell_of_what_it_can_move_and_of_nothing_else():
     assert {p for p in at_corner.spells if at_corner.spells[p] != before.spells.get(p, 0)} == {
         ("LR", q)
         for q, facts in QUANTITIES.items()
-        if facts.mark in ("height", "caster", "inclination", "camber", "toe", "total_toe")
+        if facts.floor and facts.mark in ("height", "caster", "inclination", "camber", "toe", "total_toe")
     }
     log.turn("RR.perch", 1 / 6)
     everywhere = fold(None, log.entries)

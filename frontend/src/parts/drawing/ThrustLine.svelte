@@ -1,7 +1,7 @@
 <script lang="ts">
   // Where the rear wheels push the car, and where the front ones point, from the middle of their axles; and both wheelbases where they are read.
   import type { CarView } from '$lib/api/client';
-  import { markOf } from '$lib/marks';
+  import { isLeft, markOf } from '$lib/marks';
   import Dimension from './Dimension.svelte';
   import { DRAWING } from './texts';
 
@@ -12,9 +12,9 @@
   const setback = $derived(markOf(view, 'car.setback'));
   const base = $derived(view.plan.wheelbase);
   const sides = $derived(
-    (['LF', 'RF'] as const)
-      .map((c, i) => ({ mark: markOf(view, `${c}.wheelbase`), x: (i ? 1 : -1) * view.plan.rear.track * 0.29 }))
-      .filter(({ mark }) => mark.value !== null),
+    view.round
+      .filter((a) => a.quantity === 'wheelbase' && a.latest)
+      .map((a) => ({ corner: a.corner, said: a.latest, x: (isLeft(a.corner) ? -1 : 1) * view.plan.rear.track * 0.29 })),
   );
   const turn = $derived(-(thrust.value ?? 0) * times);
 </script>
@@ -26,8 +26,8 @@
   </g>
   <text class="now-word" font-size={15 * px} x={10 * px} y={base + 24 * px}>{DRAWING.thrust} {thrust.say}</text>
 {/if}
-{#each sides as { mark, x } (mark.mark)}
-  <Dimension x1={x} y1={base} x2={x} y2={0} {px} text={mark.say} />
+{#each sides as { corner, said, x } (corner)}
+  <Dimension x1={x} y1={base} x2={x} y2={0} {px} text={said ?? ''} />
 {/each}
 {#if setback.value !== null}
   <text class="dim-word" font-size={14 * px} text-anchor="middle" x="0" y={-18 * px}
