@@ -13,7 +13,7 @@ import time
 from collections import Counter
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
-from functools import partial
+from functools import cache, partial
 from importlib.resources import files
 from multiprocessing import get_context
 
@@ -32,6 +32,7 @@ from ready_corner.exchange.files import read_plan
 MOST_LIFTS = 12
 
 
+@cache
 def plan_of(layout: str) -> Plan:
     return practice_plan(read_plan((files("ready_corner.demo") / f"{layout}.plan.json").read_bytes()).to_core(), layout)
 

@@ -194,7 +194,8 @@ def _set(asked: argparse.Namespace) -> None:
     if asked.corner is None:
         _lift(judge_car(judged), asked.json)
         return
-    shown = corner_view(set_corner(judged, asked.corner), judged.mark(f"{asked.corner}.toe"), plan)
+    toe, camber = (judged.mark(f"{asked.corner}.{kind}") for kind in ("toe", "camber"))
+    shown = corner_view(set_corner(judged, asked.corner), toe, camber, plan)
     if asked.json:
         print(json.dumps(shown.model_dump(), ensure_ascii=False, indent=1))
         return

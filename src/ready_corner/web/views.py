@@ -34,6 +34,7 @@ from ready_corner.core.say.judged import (
     say_mark_u,
     say_mark_value,
     say_toes,
+    say_tread,
     say_turn,
     say_worth,
 )
@@ -150,6 +151,7 @@ class CornerView(View):
     toe: list[str]
     rough: str
     travel: str
+    tread: str
     findings: dict[str, FindingView]
 
 
@@ -324,10 +326,10 @@ def _names(state: CarState) -> list[str]:
     return list(dict.fromkeys([*state.surveyed, *(p for n in state.jig.noted for p in n.read.points)]))
 
 
-def _settings(told: Told) -> Mapping[Corner, tuple[CornerSetting, MarkState | None]]:
+def _settings(told: Told) -> Mapping[Corner, tuple[CornerSetting, MarkState | None, MarkState | None]]:
     own = _own(told)
-    toes = {m.mark: m for m in own.marks}
-    return {c: (own.corners.get(c) or CornerSetting(c, ()), toes.get(f"{c}.toe")) for c in CORNERS}
+    by = {m.mark: m for m in own.marks}
+    return {c: (own.corners.get(c) or CornerSetting(c, ()), by.get(f"{c}.toe"), by.get(f"{c}.camber")) for c in CORNERS}
 
 
 def _as_it_is(part: S, plan: Plan) -> S:
@@ -346,7 +348,7 @@ _PARTS: Mapping[str, _Part[Any]] = {
     "pads": _rows(lambda t: _own(t).pads, _ask),
     "next": _Part(lambda t: _own(t).next, _step),
     "lift": _Part(lambda t: _own(t).lift, lift_view),
-    "corners": _rows(_settings, lambda row, plan: corner_view(row[0], row[1], plan)),
+    "corners": _rows(_settings, lambda row, plan: corner_view(*row, plan)),
     "holding": _Part(lambda t: _own(t).holding, _as_it_is),
     "judged": _Part(lambda t: len(_own(t).judged), _as_it_is),
     "progress": _Part(lambda t: _own(t).progress, lambda rows, _: dict(rows)),
@@ -392,7 +394,7 @@ def _last(state: CarState, kept: Mapping[str, EntryKept]) -> LastView | None:
     return None
 
 
-def corner_view(answer: CornerSetting, toe: MarkState | None, plan: Plan) -> CornerView:
+def corner_view(answer: CornerSetting, toe: MarkState | None, camber: MarkState | None, plan: Plan) -> CornerView:
     """Return the turns of a corner as shown."""
     units = plan.units
     return CornerView(
@@ -407,6 +409,7 @@ def corner_view(answer: CornerSetting, toe: MarkState | None, plan: Plan) -> Cor
         rough=said(answer.rough, units),
         travel=said(answer.travel, units),
         toe=list(say_toes(toe, plan.axle_of(answer.corner), units)) if toe else [],
+        tread=say_tread(camber, units) if camber else "",
         findings=as_found(sentence=answer.sentence, reason=answer.reason, why_not=answer.why_not),
     )
 

@@ -1159,6 +1159,8 @@ export interface components {
             rough: string;
             /** Travel */
             travel: string;
+            /** Tread */
+            tread: string;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];

@@ -41,6 +41,7 @@
 {#if view.corners[corner].rough && kinds.includes('caster') && !brief}<p class="soft">
     {view.corners[corner].rough}
   </p>{/if}
+{#if view.corners[corner].tread && !brief}<p class="soft">camber {view.corners[corner].tread}</p>{/if}
 {#if view.corners[corner].travel && !brief}<p class="soft">{view.corners[corner].travel}</p>{/if}
 {#if !brief}<div class="whole" aria-label={SET.wholeCar}>
     {#each whole as mark (mark.mark)}

@@ -1,5 +1,7 @@
 """What is judged and advised, in words: marks, adjusters and turns as they are shown, and a toe in every way it is said."""
 
+import math
+
 from ready_corner.core.advise.corner import AdjusterState, Expected, LearnedWorth, Turn
 from ready_corner.core.advise.next import Ask, aim_of
 from ready_corner.core.engines.alignment.string import toe_as_length
@@ -7,7 +9,7 @@ from ready_corner.core.judge.marks import MarkState
 from ready_corner.core.plan.marks import say_do, say_uncertainty, say_value, say_way
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Axle
-from ready_corner.core.quantities.notation import Units, shows_nothing
+from ready_corner.core.quantities.notation import Units, say_small_length, shows_nothing
 from ready_corner.core.record.readings import QUANTITIES, SIDE_WORDS, say_reading, title_of
 from ready_corner.core.say.template import say_finding
 
@@ -66,6 +68,18 @@ def say_latest(ask: Ask, units: Units) -> str:
     """Return what was read last at a place; empty where nothing was."""
     read = ask.latest
     return "" if read is None else say_reading(units, ask.quantity, read.value, read.denominator, read.typed)
+
+
+def say_tread(mark: MarkState, units: Units) -> str:
+    """Return a camber as it shows at the tread: by how much one edge of so much width is lower than the other; empty where unread.
+
+    Source: width · tan(camber), plane trigonometry.
+    """
+    if mark.value is None:
+        return ""
+    width = 4 * 25.4 if units.inches else 100.0
+    lower = say_small_length(width * abs(math.tan(math.radians(mark.value))), units)
+    return f"{say_mark_value(mark, units)}: {'inner' if mark.value < 0 else 'outer'} edge {lower} lower across {say_small_length(width, units)} of tread"
 
 
 def say_toes(mark: MarkState, axle: Axle, units: Units) -> tuple[str, ...]:
