@@ -348,7 +348,7 @@ _PARTS: Mapping[str, _Part[Any]] = {
     "pads": _rows(lambda t: _own(t).pads, _ask),
     "next": _Part(lambda t: _own(t).next, _step),
     "lift": _Part(lambda t: _own(t).lift, lift_view),
-    "corners": _rows(_settings, lambda row, plan: corner_view(*row, plan)),
+    "corners": _rows(_settings, lambda row, plan: corner_view(row[0], row[1], row[2], plan)),
     "holding": _Part(lambda t: _own(t).holding, _as_it_is),
     "judged": _Part(lambda t: len(_own(t).judged), _as_it_is),
     "progress": _Part(lambda t: _own(t).progress, lambda rows, _: dict(rows)),
