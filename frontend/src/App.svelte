@@ -10,7 +10,7 @@
   import PlanPage from './stages/plan/PlanPage.svelte';
   import Practice from './stages/practice/Practice.svelte';
   import Truth from './stages/practice/Truth.svelte';
-  import Set from './stages/set/Set.svelte';
+  import SetStage from './stages/set/Set.svelte';
   import Stance from './stages/stance/Stance.svelte';
   import Travel from './stages/travel/Travel.svelte';
   import Walk from './stages/walk/Walk.svelte';
@@ -48,7 +48,7 @@
 {:else if car.view.trouble && ['', 'set', 'stance'].includes(stage)}
   <Trouble {car} trouble={car.view.trouble} />
 {:else if stage === 'set'}
-  {#key car.slug}<Set {car} />{/key}
+  {#key car.slug}<SetStage {car} />{/key}
 {:else if stage === 'stance'}
   <Stance {car} />
 {:else if stage === 'travel'}

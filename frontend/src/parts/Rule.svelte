@@ -2,6 +2,7 @@
   // The way through the job: a steel rule, one inch a stage; paint on its edge shows how much of each stage holds.
   import type { Car } from '$lib/car.svelte';
   import { link } from '$lib/router.svelte';
+  import RuleMenu from './RuleMenu.svelte';
   import RuleSide from './RuleSide.svelte';
   import RuleStages from './RuleStages.svelte';
   import { FRAME } from './texts';
@@ -16,6 +17,7 @@
     {FRAME.product}<small>{car?.view ? car.view.plan.name : FRAME.tagline}</small>
   </a>
   {#if car}<RuleStages {base} progress={car.view?.progress ?? {}} {here} />{/if}
+  <RuleMenu {car} {base} {here} />
   <RuleSide {car} {base} {here} />
 </header>
 
@@ -46,6 +48,7 @@
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
+    max-width: 100%;
   }
   [data-bare] .mark {
     width: auto;
@@ -53,6 +56,27 @@
   @media (max-width: 1200px) {
     .mark {
       width: 150px;
+    }
+  }
+  header :global(> div:has(#rule-menu)) {
+    display: none;
+  }
+  @media (max-width: 1000px) {
+    header {
+      height: auto;
+      min-height: var(--rule);
+      flex-wrap: wrap;
+    }
+    [data-bare] small {
+      display: none;
+    }
+    .mark {
+      width: auto;
+      min-width: 0;
+      max-width: 60%;
+    }
+    header :global(> div:has(#rule-menu)) {
+      display: block;
     }
   }
 </style>

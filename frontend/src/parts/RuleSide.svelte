@@ -44,6 +44,7 @@
     display: grid;
     grid-template-columns: auto 1fr;
     gap: 0 12px;
+    overflow: hidden;
     align-content: center;
     align-items: center;
     justify-items: end;
@@ -54,7 +55,8 @@
     grid-template-columns: 1fr;
   }
   a {
-    min-height: 30px;
+    min-height: var(--touch);
+    min-width: var(--touch);
     display: inline-flex;
     align-items: center;
     font-size: 0.95rem;
@@ -66,6 +68,7 @@
     border: 0;
     border-bottom: 1px dashed var(--steel-dark);
     background: none;
+    min-height: var(--touch);
     padding: 2px;
     text-align: right;
   }
@@ -86,6 +89,19 @@
     div {
       flex: none;
       width: 170px;
+    }
+  }
+  @media (max-width: 1000px) {
+    div {
+      flex: 1 1 100%;
+      padding: 0 14px;
+    }
+    div > :not(p) {
+      display: none;
+    }
+    p {
+      text-align: left;
+      padding-bottom: 6px;
     }
   }
 </style>

@@ -5,7 +5,8 @@
 
   type Props = { base: string; progress: Readonly<Record<string, number | undefined>>; here: string };
   let { base, progress, here }: Props = $props();
-  const INCH = 128;
+  let wide = $state(900);
+  const inch = $derived(Math.min(128, (wide - 4) / STAGES.length)); // on the page
   const TICKS = 16;
   const tick = (i: number) => (i % TICKS === 0 ? 26 : i % (TICKS / 2) === 0 ? 17 : i % (TICKS / 4) === 0 ? 12 : 8);
   const titleOf = ({ name, path, measures }: (typeof STAGES)[number]) => {
@@ -15,18 +16,18 @@
   };
 </script>
 
-<nav aria-label={FRAME.rule}>
-  <svg width={INCH * STAGES.length + 4} height="64" aria-hidden="true">
+<nav aria-label={FRAME.rule} bind:clientWidth={wide}>
+  <svg width={inch * STAGES.length + 4} height="64" aria-hidden="true">
     {#each STAGES as stage, s (stage.name)}
-      <rect x={2 + s * INCH} y="56" width={INCH * (progress[stage.name] ?? 0)} height="7" />
+      <rect x={2 + s * inch} y="56" width={inch * (progress[stage.name] ?? 0)} height="7" />
     {/each}
     {#each { length: STAGES.length * TICKS + 1 }, i}
-      <path data-inch={i % TICKS === 0 || undefined} d="M{2 + (i * INCH) / TICKS} 63V{63 - tick(i)}" />
+      <path data-inch={i % TICKS === 0 || undefined} d="M{2 + (i * inch) / TICKS} 63V{63 - tick(i)}" />
     {/each}
   </svg>
   {#each STAGES as stage, s (stage.name)}
     {@const title = titleOf(stage)}
-    {@const left = `${8 + s * INCH}px`}
+    {@const left = `${8 + s * inch}px`}
     {#if stage.path}
       {@const current = here === stage.path ? 'page' : undefined}
       <a style:left href="{base}/{stage.path}" use:link aria-current={current} {title}>{stage.name}</a>
@@ -39,6 +40,7 @@
     position: relative;
     flex: none;
     width: 900px;
+    max-width: 900px;
     overflow: hidden;
   }
   svg {
@@ -51,14 +53,13 @@
     top: 0;
     height: 44px;
     padding-top: 8px;
-    min-width: 110px;
+    min-width: 90px;
     color: var(--ink);
     text-decoration: none;
     font-size: 0.95rem;
   }
   span {
     color: var(--ink-soft);
-    opacity: 0.75;
   }
   [aria-current] {
     font-weight: 700;
@@ -82,6 +83,11 @@
     nav {
       flex: 1 1 0;
       width: auto;
+    }
+  }
+  @media (max-width: 1000px) {
+    nav {
+      display: none;
     }
   }
 </style>

@@ -18,6 +18,8 @@ export const FRAME = {
   log: 'Log',
   walk: 'Walk-round',
   cars: 'All cars',
+  menu: 'Go to',
+  practice: 'Practice',
   who: 'Measured by',
   away: 'Server away',
   kept: (n: number) => `${n} kept in this browser, handed over when it is back`,
@@ -41,6 +43,15 @@ export const DESK = {
   stuck: (corner: string, name: string) => `${corner}, ${name}, is stuck`,
   kept: 'Kept in this browser; the server is away.',
   turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,
+} as const;
+
+export const TAPE = {
+  keys: 'Keys of the tape',
+  fraction: 'Fraction of an inch',
+  back: 'take the last key back',
+  strike: 'strike out the last',
+  enter: 'Enter',
+  asTold: 'Turned as told',
 } as const;
 
 export const REFUSED = {

@@ -13,7 +13,7 @@
 
   let width = $state(600);
   let height = $state(500);
-  const PAD = 34;
+  const PAD = $derived(width < 500 ? 22 : 34);
   const scale = $derived(Math.max(Math.min((width - 2 * PAD) / box.w, (height - 2 * PAD) / box.h), 0.01));
   const tx = $derived(width / 2 - scale * (box.x + box.w / 2));
   const ty = $derived(height / 2 - scale * (box.y + box.h / 2));
@@ -66,6 +66,11 @@
   figcaption[data-top] {
     top: 8px;
     bottom: auto;
+  }
+  @media (max-width: 700px) {
+    figcaption {
+      display: none;
+    }
   }
   svg :global(.line) {
     fill: none;

@@ -9,16 +9,22 @@
   );
 </script>
 
-<div style:grid-template-columns={columns} class:top role={label ? 'group' : undefined} aria-label={label} {title}>
+<div style:--columns={columns} class:top role={label ? 'group' : undefined} aria-label={label} {title}>
   {@render children()}
 </div>
 
 <style>
   div {
     display: grid;
+    grid-template-columns: var(--columns);
     gap: 8px 10px;
     align-items: end;
     min-width: 0;
+  }
+  @media (max-width: 1000px) {
+    div {
+      grid-template-columns: repeat(auto-fit, minmax(min(112px, 100%), 1fr));
+    }
   }
   .top {
     align-items: start;

@@ -1,13 +1,18 @@
 <script lang="ts">
   // The page of a stage: a bar along the top, the drawing and what stands beside it, the tape along the bottom.
   import type { Snippet } from 'svelte';
+  import { router } from '$lib/router.svelte';
 
   type Props = { columns?: string; bar?: Snippet; foot?: Snippet | undefined; children: Snippet };
   let { columns = '47fr 53fr', bar, foot, children }: Props = $props();
+  // Stages whose page begins with its drawing are named for whoever cannot see it.
+  const HEADINGS: Readonly<Record<string, string>> = { set: 'Set', stance: 'Stance', travel: 'Travel', jig: 'Jig' };
+  const heading = $derived(HEADINGS[router.parts[2] ?? '']);
   const [left, right] = $derived(columns.split(' '));
 </script>
 
 <main style:--columns="minmax(0, {left}) minmax(0, {right})" data-bar={bar ? '' : undefined}>
+  {#if heading}<h1 class="hidden">{heading}</h1>{/if}
   {#if bar}<div class="bar">{@render bar()}</div>{/if}
   {@render children()}
   {#if foot}<div class="foot">{@render foot()}</div>{/if}
@@ -44,8 +49,31 @@
       grid-template-rows: auto !important;
       height: auto;
     }
+    /* On a narrow page the drawing comes first, then the tape, then what stands beside them. */
+    main > :global(*) {
+      order: 3;
+    }
+    .bar {
+      order: 0;
+    }
+    main > :global(figure) {
+      order: 1;
+      height: clamp(220px, 34vh, 420px);
+    }
+    .foot {
+      order: 2;
+    }
     .bar {
       flex-wrap: wrap;
+    }
+  }
+  @media (max-width: 700px) {
+    main {
+      padding: 8px;
+      gap: 8px;
+    }
+    main > :global(figure) {
+      height: clamp(170px, 24vh, 300px);
     }
   }
 </style>

@@ -1,10 +1,12 @@
 <script lang="ts">
   // The tape: says what to read and with what, takes the figure, shows what it would mean. One component for every stage.
   import type { Desk, Hook } from './desk.svelte';
+  import { hands } from '$lib/hands.svelte';
   import RefusedLine from './RefusedLine.svelte';
   import type { Latest } from './round.svelte';
   import TapeAsk from './TapeAsk.svelte';
   import TapeField from './TapeField.svelte';
+  import TapeKeys from './TapeKeys.svelte';
 
   type Props = {
     desk: Desk;
@@ -18,6 +20,7 @@
     hooks: Hook[];
     latest?: Latest[];
     closed?: boolean;
+    told?: boolean; // Enter alone does what is told
   };
   let {
     desk,
@@ -31,12 +34,18 @@
     hooks,
     latest = [],
     closed,
+    told,
   }: Props = $props();
+  const enter = () => void (closed || desk.enter());
+  const units = $derived(desk.car.view?.plan.units);
+  const finest = $derived(units?.system === 'inch_fraction' ? (units.finest ?? 32) : null);
+  // Under a thumb: three actions beside the digits, the others above them; what only a keyboard has is not shown.
+  const acts = $derived(hooks.filter((h) => h.act && !/^Enter$|Backspace|⌫/.test(h.key)));
   const INCH = 100;
   const tick = (i: number) => (i % 10 === 0 ? 2 : i % 5 === 0 ? 10 : 17);
 </script>
 
-<section class="tape noprint" aria-label={title}>
+<section class="tape noprint" aria-label={title} data-touch={hands.touch || undefined}>
   <svg height="26" aria-hidden="true">
     {#each { length: 200 }, i}<path d="M{i * (INCH / 10)} 26V{tick(i)}" />{/each}
   </svg>
@@ -46,8 +55,16 @@
       again={(row) => desk.again(row)}
       discard={(row) => desk.discard(row)}
     />{/if}
-  <TapeAsk {title} {how} {large} {caution} {hooks} {latest} />
+  <TapeAsk {title} {how} {large} {caution} hooks={hands.touch ? acts.slice(3) : hooks} {latest} bare={hands.touch} />
   <TapeField {desk} {title} {label} {placeholder} {note} {closed} />
+  {#if hands.touch && !closed}<TapeKeys
+      {desk}
+      kind={desk.typing}
+      {finest}
+      {acts}
+      told={told ?? Boolean(large)}
+      onenter={enter}
+    />{/if}
 </section>
 
 <style>
@@ -74,6 +91,18 @@
   @media (max-width: 1100px) {
     section {
       grid-template-columns: minmax(0, 1fr) 320px;
+    }
+  }
+  [data-touch] :global(.keys) {
+    grid-column: 2;
+  }
+  @media (max-width: 700px) {
+    section {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 6px;
+    }
+    [data-touch] :global(.keys) {
+      grid-column: 1;
     }
   }
 </style>

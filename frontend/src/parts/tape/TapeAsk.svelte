@@ -3,8 +3,16 @@
   import type { Hook } from './desk.svelte';
   import type { Latest } from './round.svelte';
 
-  type Props = { title: string; how: string; large: string; caution: string; hooks: Hook[]; latest: Latest[] };
-  let { title, how, large, caution, hooks, latest }: Props = $props();
+  type Props = {
+    title: string;
+    how: string;
+    large: string;
+    caution: string;
+    hooks: Hook[];
+    latest: Latest[];
+    bare?: boolean;
+  };
+  let { title, how, large, caution, hooks, latest, bare = false }: Props = $props();
 </script>
 
 <div class="ask">
@@ -17,7 +25,9 @@
       <div data-now={one.now || undefined}><span>{one.name}</span><b class="fig">{one.say}</b></div>
     {/each}
     {#each hooks as hook (hook.key)}
-      {#if hook.act}<button type="button" onclick={hook.act}><span>{hook.key}</span><b>{hook.does}</b></button>
+      {#if hook.act}<button type="button" onclick={hook.act}
+          >{#if !bare}<span>{hook.key}</span>{/if}<b>{hook.does}</b></button
+        >
       {:else}<div><span>{hook.key}</span><b>{hook.does}</b></div>{/if}
     {/each}
   </div>
@@ -78,6 +88,11 @@
   .hooks b {
     font-size: 0.9rem;
     white-space: nowrap;
+  }
+  @media (max-width: 700px) {
+    .ask {
+      padding: 10px 12px 0;
+    }
   }
   [data-now] b {
     border-bottom: 3px solid var(--ink);

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The figure as it is typed, large, and under it what it would mean.
+  import { hands } from '$lib/hands.svelte';
   import type { Desk } from './desk.svelte';
   import TapeMeans from './TapeMeans.svelte';
 
@@ -41,14 +42,14 @@
     autocomplete="off"
     autocapitalize="off"
     spellcheck="false"
-    inputmode="text"
+    inputmode={hands.touch ? 'none' : 'text'}
     enterkeyhint="next"
     maxlength="60"
     aria-invalid={desk.refusal ? 'true' : undefined}
     aria-describedby="tape-means"
   />
   <TapeMeans {desk} {note} />
-  <button type="button" onclick={() => enter(false)} aria-label="Enter">↵</button>
+  {#if !hands.touch}<button type="button" onclick={() => enter(false)} aria-label="Enter">↵</button>{/if}
 </div>
 
 <style>
@@ -63,6 +64,12 @@
     padding: 4px 14px 8px;
     display: grid;
     grid-template-rows: auto 1fr;
+  }
+  @media (max-width: 700px) {
+    div {
+      margin: 0 12px 4px;
+      min-height: 112px;
+    }
   }
   div:focus-within {
     outline: 3px solid var(--layout);

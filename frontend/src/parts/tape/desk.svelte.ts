@@ -4,6 +4,7 @@ import { type MarkWord, Refused, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
 import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from '../texts';
+import type { Typing } from './keys';
 
 const PAUSE_MS = 40; // between the last key and asking what it would mean
 
@@ -20,10 +21,15 @@ export interface Hook {
   key: string;
   does: string;
   act?: () => void;
+  hand?: string; // what it does, as short as a key of the tape needs it
 }
 
 export abstract class Desk {
   typed = $state('');
+  /** What is typed here: which keys a hand wants. */
+  get typing(): Typing {
+    return 'length';
+  }
   preview = $state.raw<Meaning | null>(null);
   refusal = $state(''); // of what is typed now, before it is recorded
   note = $state('');

@@ -14,6 +14,7 @@ import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { DESK } from '../texts';
 import { Desk, type Meaning } from './desk.svelte';
+import type { Typing } from './keys';
 
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
@@ -89,6 +90,10 @@ export class RoundDesk extends Desk {
 
   get ask(): AskView {
     return this.asks[this.index]!;
+  }
+
+  override get typing(): Typing {
+    return this.turning ? 'turns' : QUANTITIES[this.ask.quantity].kind;
   }
 
   get turning(): boolean {

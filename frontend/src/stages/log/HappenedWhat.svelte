@@ -25,7 +25,7 @@
     display: grid;
   }
   label {
-    min-height: 34px;
+    min-height: var(--touch);
     display: flex;
     gap: 10px;
     align-items: center;

@@ -15,7 +15,7 @@
     {#each CORNER_KINDS as kind (kind)}
       <tr>
         <th scope="row">{cornerName(kind, 'label')}</th>
-        {#each CORNERS as c (c)}<td
+        {#each CORNERS as c (c)}<td data-corner={CORNER_WORDS[c]}
             >{#if kindsAt(c).includes(kind)}<AimPair mark="{c}.{kind}" name="{CORNER_WORDS[c]} {kind}" />{/if}</td
           >{/each}
       </tr>
@@ -44,5 +44,32 @@
   td {
     padding: 3px 10px 3px 0;
     vertical-align: top;
+  }
+  @media (max-width: 1000px) {
+    table,
+    tbody {
+      display: block;
+    }
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      border-top: 1px solid var(--edge);
+      padding: 4px 0;
+    }
+    tbody th {
+      grid-column: 1 / -1;
+      width: auto;
+    }
+    td:empty {
+      display: none;
+    }
+    td::before {
+      content: attr(data-corner);
+      color: var(--ink-soft);
+      font-size: var(--type-small);
+    }
   }
 </style>

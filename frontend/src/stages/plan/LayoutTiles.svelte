@@ -23,7 +23,7 @@
 <style>
   div {
     display: grid;
-    grid-template-columns: repeat(7, minmax(0, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(96px, 1fr));
     gap: 6px;
   }
   button {
@@ -36,6 +36,7 @@
     justify-items: center;
     font-size: var(--type-label);
     min-height: var(--touch);
+    overflow: hidden;
   }
   [aria-checked='true'] {
     border: 3px solid var(--layout);

@@ -15,11 +15,12 @@
     onpick: (name: string) => void;
   };
   let { points, layout, linkage, prefix, lit, label, onpick }: Props = $props();
+  let wide = $state(W);
   const spots = $derived(spotsOf(points, prefix, layout.axle));
   const parts = $derived(partsOf(linkage));
 </script>
 
-<svg viewBox="0 0 {W} {H}" role="img" aria-label={label}>
+<svg viewBox="0 0 {W} {H}" role="img" aria-label={label} bind:clientWidth={wide} style:--px={W / (wide || W)}>
   <rect width={W} height={H} rx="3" />
   {#if !spots.length}<text x={W / 2} y={H / 2} text-anchor="middle">No point is given yet.</text>{/if}
   {#each viewsOf(spots, linkage.loaded_radius) as view (view.title)}
@@ -43,6 +44,6 @@
   }
   text {
     fill: var(--scribe-dim);
-    font-size: 14px;
+    font-size: calc(14px * var(--px));
   }
 </style>

@@ -28,7 +28,7 @@
     );
 </script>
 
-<text x={view.left + 14} y="22">{view.title}</text>
+<text x={view.left + 14} y="22" dominant-baseline="middle">{view.title}</text>
 {#each wheels as wheel (wheel.name)}
   {@const p = view.at(wheel)}
   {@const [w, h] = [WIDE * view.scale, 2 * radius * view.scale]}
@@ -76,7 +76,7 @@
   }
   text {
     fill: var(--scribe-dim);
-    font-size: 14px;
+    font-size: calc(14px * var(--px));
   }
   .lit {
     fill: var(--paint-light);

@@ -28,7 +28,7 @@
         <tr data-lit={held.lit === name || undefined} onfocusin={light} onpointerenter={light}>
           <th scope="row">{name.replaceAll('.', ' ')}</th>
           {#each WAYS as way, axis (axis)}
-            <td
+            <td data-name={way}
               ><PlanFigure
                 bare
                 label="{name}, {way}"
@@ -63,6 +63,27 @@
   }
   td {
     padding: 1px 3px 1px 0;
+  }
+  @media (max-width: 700px) {
+    table,
+    tbody {
+      display: block;
+    }
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: repeat(3, minmax(0, 1fr));
+    }
+    tr th {
+      grid-column: 1 / -1;
+    }
+    td::before {
+      content: attr(data-name);
+      color: var(--ink-soft);
+      font-size: var(--type-small);
+    }
   }
   [data-lit] th {
     font-weight: 700;

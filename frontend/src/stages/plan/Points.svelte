@@ -35,4 +35,9 @@
     gap: var(--gap-3);
     align-items: start;
   }
+  @media (max-width: 1000px) {
+    div {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
 </style>

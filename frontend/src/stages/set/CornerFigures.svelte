@@ -43,7 +43,7 @@
   </p>{/if}
 {#if view.corners[corner].tread && !brief}<p class="soft">camber {view.corners[corner].tread}</p>{/if}
 {#if view.corners[corner].travel && !brief}<p class="soft">{view.corners[corner].travel}</p>{/if}
-{#if !brief}<div class="whole" aria-label={SET.wholeCar}>
+{#if !brief}<div class="whole" role="group" aria-label={SET.wholeCar}>
     {#each whole as mark (mark.mark)}
       {#if mark.value !== null}<span
           >{MARK_KINDS[markKindOf(mark.mark)]!.short} <b class="fig">{mark.say}</b>
@@ -74,19 +74,19 @@
   }
   small {
     color: var(--ink-soft);
-    font-size: 0.8125rem;
+    font-size: var(--type-label);
     display: block;
     line-height: 1.25;
   }
   p {
     margin: 0;
-    font-size: 0.8125rem;
+    font-size: var(--type-label);
   }
   .whole {
     display: flex;
     flex-wrap: wrap;
     gap: 0 16px;
-    font-size: 0.8125rem;
+    font-size: var(--type-label);
     color: var(--ink-soft);
   }
   .whole b {

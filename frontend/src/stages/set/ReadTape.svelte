@@ -12,10 +12,10 @@
   const left = $derived(view.round.filter((a) => desk.wanted(a)).length);
   const hooks = $derived([
     { key: SET.keys.enter, does: SET.next, act: () => desk.enter() },
-    { key: SET.keys.again, does: SET.again, act: () => desk.enter(true) },
-    { key: SET.keys.skip, does: SET.skip, act: () => desk.step(1) },
+    { key: SET.keys.again, does: SET.again, hand: SET.hand.again, act: () => desk.enter(true) },
+    { key: SET.keys.skip, does: SET.skip, hand: SET.hand.skip, act: () => desk.step(1) },
     { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
-    { key: SET.keys.turn, does: SET.turn, act: () => desk.startTurning() },
+    { key: SET.keys.turn, does: SET.turn, hand: SET.hand.turn, act: () => desk.startTurning() },
     { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
     ...(desk.runs
       ? [{ key: SET.keys.half, does: desk.half ? DESK.halfRound : DESK.half, act: () => desk.turnHalf() }]

@@ -1,5 +1,5 @@
 <script lang="ts">
-  // The round as four corners of small ticks: what is read, what is wanted, where one is. Any of them may be picked.
+  // The round: the four corners with what is left to read at each, and the places of the one in hand. Any of them may be picked.
   import { QUANTITIES } from '$lib/kinds';
   import type { Corner } from '$lib/api/client';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
@@ -9,97 +9,92 @@
   type Props = { desk: RoundDesk };
   let { desk }: Props = $props();
 
-  const MANY = 6; // places at a corner beyond which only the one in hand has its name under it
+  const leftAt = (corner: Corner) => asksAt(corner).filter((a) => desk.wanted(a)).length;
+  const open = (corner: Corner) => {
+    const own = asksAt(corner);
+    const first = own.find((a) => desk.wanted(a)) ?? own[0];
+    if (first) desk.openAsk(first);
+  };
   const asksAt = (corner: Corner) => desk.asks.filter((a) => a.corner === corner);
 </script>
 
 <nav aria-label={SET.round}>
-  {#each CORNERS as corner (corner)}
-    <div data-here={corner === desk.corner || undefined} data-many={asksAt(corner).length > MANY || undefined}>
-      <span>{CORNER_WORDS[corner]}</span>
-      <div class="ticks">
-        {#each asksAt(corner) as ask (ask.quantity)}
-          <button
-            type="button"
-            title="{ask.title}{ask.latest ? `: ${ask.latest}` : ''}"
-            aria-label="{ask.title}, {desk.wanted(ask) ? 'to read' : 'read'}"
-            data-wanted={desk.wanted(ask) || undefined}
-            aria-current={!desk.turning && ask === desk.ask ? 'step' : undefined}
-            onclick={() => desk.openAsk(ask)}><small>{QUANTITIES[ask.quantity].short}</small></button
-          >
-        {/each}
-      </div>
-    </div>
-  {/each}
+  <div class="corners">
+    {#each CORNERS as corner (corner)}
+      <button type="button" data-here={corner === desk.corner || undefined} onclick={() => open(corner)}
+        >{CORNER_WORDS[corner]}<small>{leftAt(corner) ? SET.leftHere(leftAt(corner)) : SET.allRead}</small></button
+      >
+    {/each}
+  </div>
+  <div class="ticks">
+    {#each asksAt(desk.corner) as ask (ask.quantity)}
+      <button
+        type="button"
+        title="{ask.title}{ask.latest ? `: ${ask.latest}` : ''}"
+        aria-label="{QUANTITIES[ask.quantity].short}: {ask.title}, {desk.wanted(ask) ? 'to read' : 'read'}"
+        data-wanted={desk.wanted(ask) || undefined}
+        aria-current={!desk.turning && ask === desk.ask ? 'step' : undefined}
+        onclick={() => desk.openAsk(ask)}>{QUANTITIES[ask.quantity].short}</button
+      >
+    {/each}
+  </div>
 </nav>
 
 <style>
   nav {
     display: grid;
-    grid-template-columns: repeat(4, 1fr);
-    gap: 10px;
+    gap: 4px;
     border-bottom: 1px solid var(--edge);
     padding-bottom: 6px;
   }
-  span {
-    font-size: var(--type-small);
-    color: var(--ink-soft);
-  }
-  [data-here] span {
-    color: var(--ink);
-    font-weight: 700;
-  }
-  .ticks {
-    display: flex;
+  .corners {
+    display: grid;
+    grid-template-columns: repeat(4, minmax(0, 1fr));
   }
   button {
-    flex: 1;
-    height: 30px;
+    min-height: var(--touch);
+    min-width: var(--touch);
     border: 0;
     background: none;
-    padding: 0;
+    padding: 0 2px;
     cursor: pointer;
-    position: relative;
+    color: var(--ink);
+    font-size: var(--type-small);
+    line-height: 1.15;
   }
-  small {
-    position: absolute;
-    inset: auto 0 -3px;
-    font-size: 0.6875rem;
-    line-height: 1;
+  .corners button {
+    text-align: left;
+    padding-left: 8px;
+    border-bottom: 3px solid transparent;
+  }
+  .corners small {
+    display: block;
+    font-size: var(--type-small);
+    font-weight: 400;
     color: var(--ink-soft);
-    text-align: center;
   }
-  button::after {
-    content: '';
-    position: absolute;
-    inset: 4px 2px 14px;
-    border-radius: 2px;
-    background: var(--steel-dark);
+  [data-here] {
+    font-weight: 700;
+    border-bottom-color: var(--ink) !important;
+  }
+  .ticks {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(72px, 1fr));
+    gap: 4px;
+  }
+  .ticks button {
     border: 1.5px solid var(--steel-dark);
+    border-radius: var(--round);
+    background: var(--steel-light);
   }
-  button[data-wanted]::after {
+  .ticks [data-wanted] {
     background: none;
     border-style: dashed;
   }
-  button[aria-current]::after {
+  .ticks [aria-current] {
     background: var(--paint);
     border-color: var(--ink);
     border-style: solid;
-    inset: 2px 2px 12px;
-  }
-  [data-many] small {
-    display: none;
-  }
-  [data-many] [aria-current] small {
-    display: block;
-    inset: auto -30px -3px;
-  }
-  @media (pointer: coarse) {
-    button {
-      height: var(--touch);
-    }
-    button::after {
-      inset: 12px 2px 16px;
-    }
+    font-weight: 700;
   }
 </style>

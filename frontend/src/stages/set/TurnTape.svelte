@@ -12,10 +12,10 @@
   const told = $derived(desk.told.find((t) => t.adjuster === adjuster?.id));
   const hooks = $derived([
     { key: SET.keys.enter, does: SET.turnKeys, act: () => desk.enter() },
-    { key: SET.keys.skip, does: SET.otherAdjuster, act: () => desk.step(1) },
+    { key: SET.keys.skip, does: SET.otherAdjuster, hand: SET.hand.other, act: () => desk.step(1) },
     { key: SET.keys.strike, does: DESK.strike, act: () => desk.strike() },
     { key: SET.keys.stuck, does: SET.stuck, act: () => desk.stuck() },
-    { key: SET.keys.measure, does: SET.measure, act: () => desk.startMeasuring() },
+    { key: SET.keys.measure, does: SET.measure, hand: SET.hand.read, act: () => desk.startMeasuring() },
   ]);
 </script>
 

@@ -21,6 +21,9 @@ export const SET = {
   tool: 'Tool',
   changeTool: 'other tool',
   of: (n: number, all: number) => `${n} of ${all} on the round`,
+  hand: { again: 'same again', skip: 'skip', turn: 'turn it', other: 'skip', read: 'read again' } as const,
+  allRead: 'all read',
+  leftHere: (n: number) => `${n} to read`,
   toRead: (n: number) =>
     n === 0 ? 'every place is read' : n === 1 ? '1 place still to read' : `${n} places still to read`,
   figure: 'Figure read',

@@ -77,7 +77,7 @@
   }
   small {
     color: var(--ink-soft);
-    font-size: 0.8125rem;
+    font-size: var(--type-label);
     line-height: 1.2;
   }
   button small {

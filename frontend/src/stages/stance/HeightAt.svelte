@@ -24,7 +24,7 @@
 >
 <text
   class={p.lit ? 'now-word' : 'dim-word'}
-  font-size={13 * px}
+  font-size={14 * px}
   text-anchor={anchor}
   x={x + inward * 4 * px}
   y={44 * px}>{p.off || (onStands ? p.name : CORNER_WORDS[p.c])}</text

@@ -26,6 +26,6 @@
   x={x + out}
   y={22 * px}>{now && typed ? typed : w.latest || w.wanted || '…'}</text
 >
-<text class="dim-word" font-size={13 * px} text-anchor="middle" {x} y={y - w.r - 8 * px}
+<text class="dim-word" font-size={14 * px} text-anchor="middle" {x} y={y - w.r - 8 * px}
   >{CORNER_WORDS[w.c]}{gives}</text
 >

@@ -14,15 +14,15 @@
 <Card title={STANDS.hubs} soft={STANDS.hubsSoft}>
   {#each stance.stand_says as line (line)}<p>{line}</p>{/each}
   {#if stance.hubs.length}
-    <Table head={['', STANDS.wanted, STANDS.read, STANDS.gives]}>
+    <Table head={['', STANDS.wanted, STANDS.read, STANDS.gives]} stacked>
       {#each stance.hubs as hub (hub.corner)}
         <tr>
           <th scope="row"
             ><button type="button" onclick={() => onpick(hub.corner)}>{CORNER_WORDS[hub.corner]}</button></th
           >
-          <td class="fig big">{hub.wanted}</td>
-          <td class="fig">{hub.read || STANDS.unread}</td>
-          <td class:no={hub.off}>{hub.gives}</td>
+          <td class="fig big" data-name={STANDS.wanted}>{hub.wanted}</td>
+          <td class="fig" data-name={STANDS.read}>{hub.read || STANDS.unread}</td>
+          <td class:no={hub.off} data-name={STANDS.gives}>{hub.gives}</td>
         </tr>
       {/each}
     </Table>
@@ -40,7 +40,8 @@
     background: none;
     border: 0;
     padding: 0;
-    min-height: 36px;
+    min-height: var(--touch);
+    min-width: var(--touch);
     color: var(--layout);
     text-decoration: underline;
     cursor: pointer;

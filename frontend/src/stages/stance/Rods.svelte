@@ -13,18 +13,20 @@
 </script>
 
 <div>
-  <Table {head}>
+  <Table {head} stacked>
     {#each stance.corners as c (c.corner)}
       {#each c.rods as rod (rod.name)}
         <tr>
           <th scope="row">{CORNER_WORDS[c.corner]} <small>{rod.name}</small></th>
           {#each columns as key (key)}
-            <td class="fig" class:big={key === 'at_wanted'}>{rod[key] || STANDS.unknown}</td>
+            <td class="fig" data-name={STANDS.columns[key]} class:big={key === 'at_wanted'}
+              >{rod[key] || STANDS.unknown}</td
+            >
           {/each}
-          <td class="fig"
+          <td class="fig" data-name={STANDS.rate}
             >{rod.rate || STANDS.unknown}{#if rod.rough}<small> {STANDS.rough} {rod.rough}</small>{/if}</td
           >
-          <td class="fig">{rod.ratio || STANDS.unknown}</td>
+          <td class="fig" data-name={STANDS.ratio}>{rod.ratio || STANDS.unknown}</td>
         </tr>
       {:else}<tr><th scope="row">{CORNER_WORDS[c.corner]}</th><td colspan="7" class="soft">{STANDS.none}</td></tr
         >{/each}

@@ -55,7 +55,8 @@
   }
   summary {
     cursor: pointer;
-    min-height: 30px;
+    min-height: var(--touch);
+    align-content: center;
     color: var(--layout);
     text-decoration: underline;
   }

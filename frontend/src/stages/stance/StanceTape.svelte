@@ -15,7 +15,7 @@
   const jacking = $derived(tab === 'floor' && ask?.quantity === 'height' && desk.preview?.large);
   const common = $derived([
     { key: 'Enter', does: STANCE.keys[desk.turning ? 'turn' : 'next'], act: () => desk.enter() },
-    { key: '↓ ↑', does: STANCE.keys[desk.turning ? 'other' : 'skip'], act: () => desk.step(1) },
+    { key: '↓ ↑', does: STANCE.keys[desk.turning ? 'other' : 'skip'], hand: 'skip', act: () => desk.step(1) },
     { key: '⌫', does: DESK.strike, act: () => desk.strike() },
   ]);
   const turning = $derived([...common, { key: 'M', does: STANCE.keys.read, act: () => desk.startMeasuring() }]);
@@ -43,6 +43,7 @@
     label={STANCE.turned}
     placeholder={told?.say ?? '1t2f up'}
     note={told ? STANCE.asTold : STANCE.noTurn}
+    told={Boolean(told)}
     hooks={turning}
   />
 {:else}

@@ -6,7 +6,9 @@
   type Props = { strip: NonNullable<StanceView['corners'][number]['strip']>; label: string; height?: number };
   let { strip, label, height = 170 }: Props = $props();
 
-  const NEAR = 13; // px between two words
+  let wide = $state(150);
+  const px = $derived(150 / (wide || 150)); // of the drawing, a pixel of the page
+  const near = $derived(15 * px); // between two words
   const shown = $derived([
     ...strip.bump.filter((k, i) => i < 1 || k.stop || k.name === 'ground' || k.name === 'tyre to body'),
     ...strip.droop.slice(0, 1),
@@ -27,11 +29,13 @@
       { at: y(stand), text: strip.now === null ? STRIP.ride : STRIP.now, kind: 'now' },
     ].sort((a, b) => a.at - b.at);
     let last = -Infinity;
-    return all.map((row) => ({ ...row, word: (last = Math.max(row.at, last + NEAR)) }));
+    return all.map((row) => ({ ...row, word: (last = Math.max(row.at, last + near)) }));
   });
 </script>
 
 <svg
+  bind:clientWidth={wide}
+  style:--px={px}
   viewBox="0 0 150 {height + 2}"
   role="img"
   aria-label={label}
@@ -92,9 +96,8 @@
     stroke-width: 0.8;
   }
   text {
-    font:
-      11.5px 'Label',
-      sans-serif;
+    font-family: 'Label', sans-serif;
+    font-size: calc(14px * var(--px));
     fill: var(--ink);
   }
   text.other {

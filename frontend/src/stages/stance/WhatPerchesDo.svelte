@@ -44,7 +44,7 @@
 <style>
   summary {
     cursor: pointer;
-    min-height: 30px;
+    align-content: center;
     color: var(--layout);
     text-decoration: underline;
   }

@@ -57,7 +57,9 @@
   button {
     border: 0;
     background: none;
-    min-height: 34px;
+    min-height: var(--touch);
+    min-width: var(--touch);
+    overflow-wrap: anywhere;
     padding: 0 6px 0 0;
     text-align: left;
     cursor: pointer;
@@ -81,9 +83,17 @@
   .made {
     color: var(--built-ink);
   }
-  @media (pointer: coarse) {
+  @media (max-width: 700px) {
+    td {
+      font-size: var(--type-small);
+      padding-left: 4px;
+    }
+    th small {
+      display: block;
+      margin: 0;
+    }
     button {
-      min-height: var(--touch);
+      max-width: 100%;
     }
   }
 </style>

@@ -18,7 +18,7 @@
 <table>
   <thead
     ><tr
-      ><th></th>{#each CORNERS as corner (corner)}<th scope="col">{CORNER_WORDS[corner]}</th>{/each}</tr
+      ><td></td>{#each CORNERS as corner (corner)}<th scope="col">{CORNER_WORDS[corner]}</th>{/each}</tr
     ></thead
   >
   <tbody data-many={kinds.length > 3 || undefined}>
@@ -26,7 +26,7 @@
       <tr>
         <th scope="row">{cornerName(kind)}</th>
         {#each CORNERS as corner (corner)}
-          <td>
+          <td data-corner={CORNER_WORDS[corner]}>
             {#if kindsAt(corner).includes(kind)}
               {@const mark = markOf(view, `${corner}.${kind}`)}
               <MarkCell {mark} label="{CORNER_WORDS[corner]} {kind}" onpick={() => onpick(corner, mark)} />
@@ -69,5 +69,39 @@
     padding: 4px 2px;
     height: 84px;
     vertical-align: middle;
+  }
+  thead td {
+    height: auto;
+    width: 82px;
+  }
+  @media (max-width: 700px) {
+    table,
+    tbody {
+      display: block;
+    }
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      padding: 6px 0;
+    }
+    tbody th {
+      grid-column: 1 / -1;
+    }
+    td,
+    [data-many] td {
+      height: auto;
+      vertical-align: top;
+    }
+    td:empty {
+      display: none;
+    }
+    td::before {
+      content: attr(data-corner);
+      color: var(--ink-soft);
+      font-size: var(--type-small);
+    }
   }
 </style>

@@ -17,12 +17,15 @@
           ? `${mark.state}: ${mark.reason}`
           : WALK.noAim,
   );
+  const told = $derived(
+    [word, mark.provisional ? WALK.provisional : '', mark.odd ? WALK.odd(mark.odd) : ''].filter(Boolean).join(' · '),
+  );
 </script>
 
 <button
   type="button"
   data-state={wordFor(mark.state)}
-  aria-label="{label}: {mark.say} {mark.say_u}, {wordFor(mark.state)}, {mark.reason}"
+  aria-label="{label}: {mark.say} {told}, {[mark.say_u, wordFor(mark.state), mark.reason].filter(Boolean).join(', ')}"
   title={[
     mark.say_aim,
     mark.reason,
@@ -37,7 +40,7 @@
   {#if mark.state}<Witness state={mark.state} size={34} />{/if}
   <span>
     <b class="fig">{mark.say}</b>
-    <small>{word}{mark.provisional ? ` · ${WALK.provisional}` : ''}{mark.odd ? ` · ${WALK.odd(mark.odd)}` : ''}</small>
+    <small>{told}</small>
   </span>
 </button>
 
@@ -69,13 +72,8 @@
   }
   small {
     color: var(--ink-soft);
-    font-size: 0.8125rem;
+    font-size: var(--type-label);
     line-height: 1.2;
-    display: -webkit-box;
-    -webkit-line-clamp: 3;
-    line-clamp: 3;
-    -webkit-box-orient: vertical;
-    overflow: hidden;
   }
   [data-state='out'] small {
     color: var(--rust);

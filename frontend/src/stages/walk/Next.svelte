@@ -33,6 +33,11 @@
     align-items: center;
     min-height: 118px;
   }
+  @media (max-width: 700px) {
+    section {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
   [data-done] {
     border-left-color: var(--layout);
   }

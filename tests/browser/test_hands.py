@@ -1,0 +1,84 @@
+"""The car in a hand's reach: every page at every width, with nothing cut off, too small or out of reach; and the tape worked by touch alone."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+HERE = Path(__file__).parent
+LOOKED = (HERE / "hands.js").read_text()
+LOOKED = LOOKED[LOOKED.index("() =>") :].rstrip().rstrip(";")
+AXE = HERE.parents[1] / "frontend/node_modules/axe-core/axe.min.js"
+WIDTHS = (360, 390, 820, 1024, 1280, 1920)
+PAGES = {
+    "": "/ /begin /practice",
+    "tern": " /set/LF/height /set/RF/turn/RF.tie-rod /stance/floor /stance/springs /plan /log",
+    "heather": "/set/LF/gap_front /stance/stands/LR/hub /travel /jig /plan",
+}
+
+
+def addresses(demo):
+    for name, paths in PAGES.items():
+        yield from ((demo.car(name) if name else demo.url) + path for path in paths.split(" ") if path or name)
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_every_page_at_every_width_has_nothing_cut_off_too_small_or_out_of_reach(browser, demo_server, width):
+    page = browser.new_context(viewport={"width": width, "height": 800}, has_touch=width < 900).new_page()
+    faults = []
+    for address in addresses(demo_server):
+        page.goto(address, wait_until="networkidle")
+        page.evaluate("document.fonts.ready")
+        faults += [f"{address[len(demo_server.url) :]}: {fault}" for fault in page.evaluate(LOOKED)]
+        if width in (360, 1280):
+            page.evaluate(AXE.read_text())
+            found = page.evaluate("axe.run({resultTypes: ['violations']})")["violations"]
+            faults += [f"{address[len(demo_server.url) :]}: {v['id']} {v['nodes'][0]['target']}" for v in found]
+    assert not faults, "\n".join(faults)
+
+
+@pytest.fixture
+def phone(browser):
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True)
+    yield context.new_page()
+    context.close()
+
+
+def tap(page, *names):
+    for name in names:
+        page.get_by_role("button", name=name, exact=True).tap()
+
+
+def test_a_reading_is_taken_repeated_and_struck_out_by_touch_alone_in_fractions_of_an_inch(phone, demo_server):
+    phone.goto(demo_server.car("tern") + "/set/LF/height")
+    field = phone.locator("#tape-field")
+    expect(field).to_have_attribute("inputmode", "none")  # the system's keyboard stays away
+    tap(phone, "5", "space", "1", "over", "4")
+    expect(field).to_have_value("5 1/4")
+    expect(phone.locator("#tape-means")).to_contain_text("·")
+    strip = phone.get_by_role("slider", name="Fraction of an inch")
+    box = strip.bounding_box()
+    strip.tap(position={"x": 14 + (box["width"] - 28) * 9 / 32, "y": 20})
+    expect(field).to_have_value("5 9/32")
+    tap(phone, "take the last key back", "2")
+    expect(field).to_have_value("5 9/32")
+    before = demo_server.server.ask(demo_server.api("tern").removeprefix(demo_server.url))["number"]
+    tap(phone, "Enter")
+    expect(field).to_have_value("")
+    phone.wait_for_function(
+        "n => fetch(location.pathname.replace('/cars', '/api/cars').split('/').slice(0, 4).join('/')).then(r => r.json()).then(c => c.number > n)",
+        arg=before,
+    )
+    tap(phone, "strike out the last")
+    expect(phone.locator("#tape-means")).to_contain_text("Struck out")
+
+
+def test_on_a_phone_every_stage_is_two_touches_away_and_turns_are_typed_in_turns_and_flats(phone, demo_server):
+    phone.goto(demo_server.car("tern"))
+    phone.get_by_role("button", name="Walk-round").tap()
+    phone.get_by_role("navigation", name="Go to").get_by_role("link", name="Set", exact=True).tap()
+    expect(phone.locator("#tape-field")).to_be_visible()
+    phone.get_by_role("button", name="turn it").tap()
+    tap(phone, "1", "turns", "2", "flats")
+    expect(phone.locator("#tape-field")).to_have_value("1t2f")
+    expect(phone.locator("#tape-means")).to_contain_text("longer")
