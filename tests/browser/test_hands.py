@@ -11,9 +11,9 @@ LOOKED = LOOKED[LOOKED.index("() =>") :].rstrip().rstrip(";")
 AXE = HERE.parents[1] / "frontend/node_modules/axe-core/axe.min.js"
 WIDTHS = (360, 390, 820, 1024, 1280, 1920)
 PAGES = {
-    "": "/ /begin /practice",
-    "tern": " /set/LF/height /set/RF/turn/RF.tie-rod /stance/floor /stance/springs /plan /log",
-    "heather": "/set/LF/gap_front /stance/stands/LR/hub /travel /jig /plan",
+    "": "/ /begin /begin/figures /practice",
+    "tern": " /set/LF/height /set/RF/turn/RF.tie-rod /stance/floor /stance/springs /plan /plan/figures /log",
+    "heather": "/set/LF/gap_front /stance/stands/LR/hub /travel /jig /plan /plan/figures",
 }
 
 

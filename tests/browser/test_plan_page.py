@@ -9,7 +9,7 @@ from tests.fuzzing import told
 
 
 def test_a_car_begun_in_inches_shows_no_millimetre_and_takes_threads_and_toe_as_the_shop_says_them(page, served):
-    page.goto(f"{served.url}/begin")
+    page.goto(f"{served.url}/begin/figures")
     page.get_by_label("Units").select_option("inch fractions")
     expect(page.get_by_label("Steel rule, Step")).to_have_value("1/32")
     expect(page.get_by_label("Bump stop before ground and body by")).to_have_value("3/16")
@@ -37,7 +37,7 @@ def test_a_car_begun_in_inches_shows_no_millimetre_and_takes_threads_and_toe_as_
 
 def test_a_figure_still_being_read_is_neither_lost_nor_left_behind(page, served):
     """Whatever is pressed before the answer is there waits for it: another unit, a copy, the plan itself."""
-    page.goto(f"{served.url}/begin")
+    page.goto(f"{served.url}/begin/figures")
     page.get_by_label("Units").select_option("inch fractions")
     expect(page.get_by_label("Steel rule, Step")).to_have_value("1/32")
     held = []
@@ -62,7 +62,7 @@ def test_a_figure_still_being_read_is_neither_lost_nor_left_behind(page, served)
 def test_a_car_begun_from_another_keeps_its_jig_and_all_else(page, served):
     heather = {**told("plan")["heather"], "jig": {"feet": {"a": [0, 400], "b": [0, -400], "c": [-2000, 0]}}, "point_tolerance": 0.75, "tool_for": {"height": "rule"}}  # fmt: skip
     served.ask("/api/cars", entry_json({"kind": "plan", "plan": heather}))
-    page.goto(f"{served.url}/begin")
+    page.goto(f"{served.url}/begin/figures")
     page.get_by_label("Begin from the plan of another car").select_option("Heather")
     page.get_by_label("Name of the car").fill("Ling")
     page.get_by_label("Front axle, Works to ±").or_(page.get_by_label("Front axle, tie rod inner, Works to ±")).first.fill(
@@ -93,7 +93,7 @@ def test_a_revision_that_lets_go_of_a_point_is_asked_about_in_the_form(page, ser
         what = {"kind": "survey", "reading": "height", "points": [name], "typed": "300", "tool": "rule"}
         served.ask(f"/api/cars/{slug}/entries", entry_json(what))
     plan = served.ask(f"/api/cars/{slug}/plan.json")
-    page.goto(f"{served.url}/cars/{slug}/plan")
+    page.goto(f"{served.url}/cars/{slug}/plan/figures")
     page.route("**/entries", lambda route: route.continue_(post_data=json.dumps(_without(json.loads(route.request.post_data), "frame.c"))))  # fmt: skip
     page.get_by_role("button", name="Keep this plan").click()
     expect(page.locator(".keep [role=alert]")).to_contain_text(
@@ -127,7 +127,7 @@ def test_the_workshop_is_saved_and_brought_in_from_the_list_of_cars(page, empty_
 
 def test_a_mark_of_the_frame_that_is_half_given_is_asked_for(page, served):
     slug = served.ask("/api/cars", entry_json({"kind": "plan", "plan": plan_json("Half marked")}))["slug"]
-    page.goto(f"{served.url}/cars/{slug}/plan")
+    page.goto(f"{served.url}/cars/{slug}/plan/figures")
     page.locator("select").filter(has_text="a parallel box").select_option("marks")
     page.get_by_label("Left front, station", exact=True).fill("-400")
     page.get_by_label("Left front, station", exact=True).press("Tab")

@@ -289,7 +289,7 @@ def test_what_an_earlier_version_kept_is_handed_over(page, served, car):
 
 def test_a_figure_of_a_form_still_being_read_is_waited_for(page, served, car):
     page.add_init_script(late([600, 100]))
-    page.goto(f"{served.url}/cars/{car}/plan")
+    page.goto(f"{served.url}/cars/{car}/plan/figures")
     field = page.get_by_label("Front axle, Track")
     expect(field).to_have_value("1400")
     field.fill("1401.5")

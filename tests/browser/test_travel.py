@@ -86,7 +86,7 @@ def test_a_live_axle_is_drawn_too_and_says_where_it_binds(page, demo_server):
 
 
 def test_a_car_without_points_is_sent_to_its_plan_and_begins_from_an_example(page, demo_server):
-    page.goto(f"{demo_server.car('tern')}/plan")
+    page.goto(f"{demo_server.car('tern')}/plan/figures")
     held = page.get_by_role("region", name="How the wheels are held")
     held.get_by_role("button", name="Rear axle").click()
     held.get_by_role("radio", name="four link axle").click()  # chosen already: taken away
@@ -108,7 +108,7 @@ def test_a_car_without_points_is_sent_to_its_plan_and_begins_from_an_example(pag
 
 
 def test_points_by_paste_light_up_and_wrong_ones_are_named_with_nothing_lost(page, demo_server):
-    page.goto(f"{demo_server.car('heather')}/plan")
+    page.goto(f"{demo_server.car('heather')}/plan/figures")
     held = page.get_by_role("region", name="How the wheels are held")
     held.get_by_label("Paste points from a spreadsheet").fill('LF.wheel\t0\t-670\t270\nLF.tie.inner\t88\t9 1/8"\t21,4cm')
     held.get_by_role("button", name="Take these points").click()
@@ -125,7 +125,7 @@ def test_points_by_paste_light_up_and_wrong_ones_are_named_with_nothing_lost(pag
 
 
 def test_a_car_begins_from_another_and_from_a_plan_file(page, demo_server, tmp_path):
-    page.goto(f"{demo_server.url}/begin")
+    page.goto(f"{demo_server.url}/begin/figures")
     page.get_by_label("Name of the car").fill("Sister")
     page.get_by_label("Begin from the plan of another car").select_option("Heather")
     expect(page.get_by_label("Wheelbase")).to_have_value("2280")
@@ -133,7 +133,7 @@ def test_a_car_begins_from_another_and_from_a_plan_file(page, demo_server, tmp_p
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
     page.goto(f"{demo_server.url}/cars/sister/travel")
     expect(page.get_by_role("slider")).to_be_visible()
-    page.goto(f"{demo_server.url}/begin")
+    page.goto(f"{demo_server.url}/begin/figures")
     wrong = tmp_path / "notes.json"
     wrong.write_text('{"a": 1}')
     page.get_by_label("Begin from a plan file").set_input_files(wrong)
@@ -145,7 +145,7 @@ def test_a_car_begins_from_another_and_from_a_plan_file(page, demo_server, tmp_p
 
 
 def test_starting_aims_fill_in_camber_and_toe_with_their_reason(page, demo_server):
-    page.goto(f"{demo_server.car('heather')}/plan")
+    page.goto(f"{demo_server.car('heather')}/plan/figures")
     page.get_by_label("Starting aims for").select_option("ice")
     expect(page.get_by_label("Right front camber aim")).to_have_value("−1.50°")
     page.get_by_text("Where the aims are from").click()
@@ -176,7 +176,7 @@ def test_measured_points_are_drawn_as_built_beside_the_plan(page, demo_server):
 
 
 def test_the_plan_says_what_it_leaves_open_and_has_aims_of_the_build(page, demo_server):
-    page.goto(f"{demo_server.car('heather')}/plan")
+    page.goto(f"{demo_server.car('heather')}/plan/figures")
     expect(page.get_by_role("region", name="Not in the plan yet")).to_contain_text("which member or point pushrod (front) move")
     before = page.request.get(f"{demo_server.api('heather')}/plan.json").json()
     page.get_by_role("button", name="The build", exact=True).click()

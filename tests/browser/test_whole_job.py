@@ -93,6 +93,8 @@ def begin(b: Builder, url):
     expect(b.page.get_by_text("No car yet")).to_be_visible()
     b.tab_to("Begin a car")
     b.press("Enter")
+    b.tab_to("All figures")
+    b.press("Enter")
     b.fill("Name of the car", "Practice")
     b.fill("Wheelbase", "2400")
     for axle, track in (("Front", "1400"), ("Rear", "138cm")):

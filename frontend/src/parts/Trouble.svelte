@@ -23,7 +23,7 @@
             TROUBLE.strike(trouble.number),
           )}>{TROUBLE.strike(trouble.number)}</button
       >{/if}
-    <a class="button" href="/cars/{car.slug}/plan" use:link>{TROUBLE.plan}</a>
+    <a class="button" href="/cars/{car.slug}/plan/figures" use:link>{TROUBLE.plan}</a>
     <a class="button" href="/cars/{car.slug}/log" use:link>{TROUBLE.log}</a>
   </p>
 </main>

@@ -56,6 +56,9 @@
     .bar {
       order: 0;
     }
+    main > :global([data-drawing]) {
+      order: 1;
+    }
     main > :global(figure) {
       order: 1;
       height: clamp(220px, 34vh, 420px);

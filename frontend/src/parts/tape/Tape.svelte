@@ -1,6 +1,6 @@
 <script lang="ts">
   // The tape: says what to read and with what, takes the figure, shows what it would mean. One component for every stage.
-  import type { Desk, Hook } from './desk.svelte';
+  import type { Desk, Hook, Keeper } from './desk.svelte';
   import { hands } from '$lib/hands.svelte';
   import RefusedLine from './RefusedLine.svelte';
   import type { Latest } from './round.svelte';
@@ -9,7 +9,7 @@
   import TapeKeys from './TapeKeys.svelte';
 
   type Props = {
-    desk: Desk;
+    desk: Desk<unknown, Keeper>;
     title: string;
     how: string;
     large?: string; // what is to be done, read at arm's length

@@ -1,10 +1,17 @@
 <script lang="ts">
   // The figure as it is typed, large, and under it what it would mean.
   import { hands } from '$lib/hands.svelte';
-  import type { Desk } from './desk.svelte';
+  import type { Desk, Keeper } from './desk.svelte';
   import TapeMeans from './TapeMeans.svelte';
 
-  type Props = { desk: Desk; title: string; label: string; placeholder: string; note: string; closed?: boolean };
+  type Props = {
+    desk: Desk<unknown, Keeper>;
+    title: string;
+    label: string;
+    placeholder: string;
+    note: string;
+    closed?: boolean;
+  };
   let { desk, title, label, placeholder, note, closed = false }: Props = $props();
 
   let field: HTMLInputElement;

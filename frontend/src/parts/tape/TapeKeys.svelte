@@ -1,11 +1,18 @@
 <script lang="ts">
   // The tape's own keys, for a thumb in a glove: digits, what a figure of this kind is typed with, and what else can be done here.
-  import type { Desk, Hook } from './desk.svelte';
+  import type { Desk, Hook, Keeper } from './desk.svelte';
   import InchStrip from './InchStrip.svelte';
   import { SAID, SIGNS, type Typing } from './keys';
   import { TAPE } from '../texts';
 
-  type Props = { desk: Desk; kind: Typing; finest: number | null; acts: Hook[]; told?: boolean; onenter: () => void };
+  type Props = {
+    desk: Desk<unknown, Keeper>;
+    kind: Typing;
+    finest: number | null;
+    acts: Hook[];
+    told?: boolean;
+    onenter: () => void;
+  };
   let { desk, kind, finest, acts, told = false, onenter }: Props = $props();
 
   const inches = $derived(kind === 'length' && finest !== null);

@@ -1,9 +1,9 @@
 <script lang="ts">
   // What the figure would mean, with its verdict; or what is wrong with it; or a word on where one is.
   import Witness from '../Witness.svelte';
-  import type { Desk } from './desk.svelte';
+  import type { Desk, Keeper } from './desk.svelte';
 
-  type Props = { desk: Desk; note: string };
+  type Props = { desk: Desk<unknown, Keeper>; note: string };
   let { desk, note }: Props = $props();
   const state = $derived(desk.preview?.state ?? null);
 </script>

@@ -1,6 +1,6 @@
 // The desk behind every tape: what is typed, what it would mean, what was refused; recording at once, striking out, keys.
 // Stages say what a figure is (`what`), how it is looked at before it is recorded (`look`), and where the eye goes next.
-import { type MarkWord, Refused, type What } from '$lib/api/client';
+import { type MarkWord, type Plan, Refused, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
 import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from '../texts';
@@ -24,7 +24,16 @@ export interface Hook {
   hand?: string; // what it does, as short as a key of the tape needs it
 }
 
-export abstract class Desk {
+/** What keeps the entries of a desk: a car, or for a plan that is still a draft nothing. */
+export interface Keeper {
+  readonly refused: Waiting[];
+  readonly view: { plan: { units: Plan['units'] } } | null;
+  strike: (title: string) => { title: string; path: string } | null | undefined;
+  discard: (id: string) => unknown;
+  again: (row: Waiting) => void;
+}
+
+export abstract class Desk<W = What, C extends Keeper = Car> {
   typed = $state('');
   /** What is typed here: which keys a hand wants. */
   get typing(): Typing {
@@ -37,11 +46,11 @@ export abstract class Desk {
   #timer = 0;
   #asked = 0;
 
-  constructor(readonly car: Car) {}
+  constructor(readonly car: C) {}
 
   /** What would be recorded; null while it is not whole. */
-  protected abstract what(typed: string): What | null;
-  protected abstract look(what: What): Promise<Meaning>;
+  protected abstract what(typed: string): W | null;
+  protected abstract look(what: W): Promise<Meaning>;
   /** Enter: record what is typed; `again` stays at the place for a repeat. */
   abstract enter(again?: boolean): void;
   abstract step(by: 1 | -1): void;

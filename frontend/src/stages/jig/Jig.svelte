@@ -40,7 +40,7 @@
   {#if !view}<Notice says={survey.away || '…'} alarming={Boolean(survey.away)} />
   {:else if !view.points.length}
     <Notice says={JIG.none}>
-      <a class="button" data-main href="/cars/{car.slug}/plan" use:link>{JIG.toPlan}</a>
+      <a class="button" data-main href="/cars/{car.slug}/plan/figures" use:link>{JIG.toPlan}</a>
     </Notice>
   {:else}
     <JigDrawing {survey} {view} />

@@ -34,7 +34,7 @@
   }
 </script>
 
-<div class="drawing" bind:clientWidth={width} bind:clientHeight={height}>
+<div class="drawing" data-drawing bind:clientWidth={width} bind:clientHeight={height}>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions (arrow keys turn the frame) -->
   <svg
     {width}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // What is still wrong with the plan, and the button that keeps it.
+  import { link } from '$lib/router.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
 
@@ -8,7 +9,9 @@
 
 <div class="keep">
   <p class="no" role="alert">{sheet.sentence}</p>
-  {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}">{PLAN.cancel}</a>{/if}
+  {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}" onclick={() => void sheet.letGo()} use:link
+      >{PLAN.cancel}</a
+    >{/if}
   <button class="button" data-main>{sheet.unusual ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button>
 </div>
 

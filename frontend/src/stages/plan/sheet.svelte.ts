@@ -8,8 +8,10 @@ import { kindsAt } from '$lib/kinds';
 import { CORNERS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { draftOf, type End, planOf } from './draft';
+import { draftAt, dropDraft, type KeptDraft, keepDraft } from './drafts';
 import { PLAN } from './texts';
 
+const SAVE_MS = 120; // after the last change
 const MARGINS = [5, (3 / 16) * 25.4]; // mm; what the bump stop comes before the ground by, in either system
 export const ENDS = ['front', 'rear'] as const;
 
@@ -23,6 +25,11 @@ export class Sheet {
   wanting = $state.raw<Wanting[]>([]);
   purposes = $state.raw<Record<string, Plan['aims']>>({});
   others = $state.raw<CarLine[]>([]); // cars whose plan a new one may take over
+  found = $state.raw<KeptDraft | null>(null); // a draft that was in this browser already
+  older = $state(false); // it was begun from an earlier plan
+  unkept = $state(false); // storage is refused or full
+  #start = ''; // the draft as the plan has it: nothing is kept of what is not changed
+  #saving = 0;
   readonly before: Plan | null;
   readonly #revises: number;
   readonly #beginning = newEntry({ kind: 'note', version: 1, words: 'a' }).id; // one identity, however often it is sent
@@ -33,6 +40,13 @@ export class Sheet {
     this.#revises = car?.view?.plan_number ?? 0;
     this.draft = draftOf(this.before);
     this.shown = this.draft.stage;
+    this.#start = this.#told();
+    void this.#look();
+    $effect(() => {
+      const now = this.#told();
+      clearTimeout(this.#saving);
+      if (now !== this.#start) this.#saving = window.setTimeout(() => void this.#save(), SAVE_MS);
+    });
     $effect(() => until(api.layouts, (found) => (this.layouts = found)));
     $effect(() =>
       car
@@ -51,6 +65,46 @@ export class Sheet {
         (found) => (this.purposes = found),
       );
     });
+  }
+
+  /** What a builder has given: not the tools and margins that every new car begins with. */
+  #told(): string {
+    const { tools, units: _, footing, ...given } = $state.snapshot(this.draft);
+    return JSON.stringify([given, { ...footing, margin: 0 }, this.before ? tools : []]);
+  }
+
+  get #key(): string {
+    return this.car?.slug ?? '';
+  }
+
+  /** A draft that was left here before: taken up where it was begun from this very plan, else asked about. */
+  async #look(): Promise<void> {
+    const kept = await draftAt(this.#key);
+    if (!kept) return;
+    this.older = kept.revises !== this.#revises;
+    if (!this.older && this.#told() !== this.#start) return; // typed meanwhile: that goes before
+    this.found = kept;
+    if (!this.older) this.takeUp();
+  }
+
+  takeUp(): void {
+    if (this.found) this.draft = { ...draftOf(this.#base), ...structuredClone(this.found.draft) };
+    this.older = false;
+  }
+
+  async #save(): Promise<void> {
+    if (this.older) return; // what is there is asked about still
+    const draft = $state.snapshot(this.draft) as typeof this.draft;
+    this.unkept = !(await keepDraft(this.#key, { revises: this.#revises, draft, at: Date.now() }));
+  }
+
+  /** Throw the draft away; what is shown is the plan again. */
+  async letGo(): Promise<void> {
+    clearTimeout(this.#saving);
+    if (!this.older) this.draft = draftOf(this.#base);
+    [this.found, this.older] = [null, false];
+    this.#start = this.#told();
+    await dropDraft(this.#key);
   }
 
   get inches(): boolean {
@@ -137,7 +191,10 @@ export class Sheet {
 
   async #send(plan: Plan): Promise<void> {
     try {
-      router.go(`/cars/${this.car ? await this.#revise(this.car, plan) : await this.#beginCar(plan)}`);
+      const slug = this.car ? await this.#revise(this.car, plan) : await this.#beginCar(plan);
+      clearTimeout(this.#saving);
+      await dropDraft(this.#key);
+      router.go(`/cars/${slug}`);
     } catch (error) {
       this.sentence = error instanceof Away ? PLAN.away : (error as Error).message;
       if (error instanceof Refused)

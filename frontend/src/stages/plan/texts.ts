@@ -215,6 +215,82 @@ export const SPRINGS = {
   add: 'Another spring',
   out: 'Take out',
 } as const;
+export const DRAFTS = {
+  back: 'Your draft is back as you left it; nothing of it is in the log yet.',
+  older:
+    'A draft is kept here that was begun from an earlier plan of this car. Taken up, it takes the place of what is shown.',
+  take: 'Take it up',
+  drop: 'Throw the draft away',
+  refused: 'This browser keeps no draft: keep the plan before you leave the page.',
+} as const;
+
+export const DRAWN = {
+  tabs: { drawing: 'On the drawing', figures: 'All figures' } as const,
+  tabsLabel: 'How the plan is given',
+  chapters: {
+    dimensions: 'Main dimensions',
+    aims: 'What is wanted',
+    heights: 'Where heights are read',
+  } as const,
+  chaptersLabel: 'Chapters of the plan',
+  how: {
+    wheelbase: 'From hub centre to hub centre, the wheels straight ahead.',
+    track: 'Between the middles of the two wheels, at hub height.',
+    rim_flange_diameter: 'Over the flanges as measured, not the size the rim is sold by: it is the span of every toe.',
+    tyre_diameter: 'Outside of the tyre, as measured.',
+  } as const,
+  asInFront: 'as in front',
+  asOnTheLeft: 'as on the left',
+  next: 'put it down, next figure',
+  skip: 'skip, go back',
+  skipHand: 'skip',
+  strike: 'take the last back',
+  unlike: 'left and right unlike',
+  alike: 'both sides alike',
+  nothingBack: 'There is nothing to take back.',
+  takenBack: (title: string) => `Taken back: ${title}`,
+  noNumber: (typed: string) => `“${typed}” is not a number.`,
+  bothSides: (axle: string, kind: string) => `${axle}, ${kind} of both wheels`,
+  tolerance: (name: string) => `${name}: how far off still does`,
+  aimHow: (kind: { unit: string; plus: string; label: string }) =>
+    kind.unit === 'mm'
+      ? 'The height you want where it is read.'
+      : kind.plus
+        ? `Plus is ${kind.plus}. A toe may be typed as a length over its span: 1/16 in over the rim.`
+        : kind.label === 'camber'
+          ? 'Minus when the top leans in.'
+          : 'As you want it, the car standing as it runs.',
+  toleranceHow: 'Either side of the aim. What your tools cannot prove is said before anything is measured.',
+  heightAt: (corner: string, part: 'station' | 'offset') =>
+    `${corner} height: ${part === 'station' ? 'how far ahead of the front axle' : 'how far left of the middle'}`,
+  heightHow: {
+    station: 'Minus behind the front axle line. Where nothing is said, it is read over the wheel.',
+    offset: 'Minus to the right.',
+  } as const,
+  shortOf: { station: 'ahead', offset: 'left' } as const,
+  place: 'chassis',
+  anAim: (kind: string) => `an aim of ${kind} and its tolerance`,
+  points: (axle: string) => `${axle}: its layout and points (All figures)`,
+  anAdjuster: 'an adjuster with its thread (All figures)',
+  answers: {
+    toe: 'Toe from string and rule, with its verdict',
+    camber: 'Camber from a gauge, with its verdict',
+    height: 'Ride heights, rake and cross difference',
+    travel: 'Camber and toe over travel',
+    turns: 'What to turn, how far, in one lift',
+  } as const,
+  can: 'What this plan can answer',
+  canNow: 'it can',
+  more: (n: number) => (n === 1 ? 'one more:' : `${n} more:`),
+  guess: 'broken: not given yet, drawn at a guess that is used for nothing',
+  above: 'seen from above',
+  side: 'a wheel from the left',
+  degrees: 'degrees',
+  unit: (units: string) => `in ${units}`,
+  notGiven: 'not given yet',
+  figure: 'Figure of the plan',
+} as const;
+
 export const PARTS = {
   title: 'Rocker, bar, halfshaft, torsion bars, joints',
   soft: 'What else hangs on the linkage. Points are those of the table above, named without their corner.',

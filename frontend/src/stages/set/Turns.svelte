@@ -20,7 +20,7 @@
   <h2>{answer.sentence || title}</h2>
   <p class="soft">{answer.why_not || answer.reason}</p>
   {#if answer.expected.length}<Afterwards expected={answer.expected} />{/if}
-  {#if answer.adjusters.length === 0}<a class="button" href="/cars/{slug}/plan" use:link>{SET.toPlan}</a>{/if}
+  {#if answer.adjusters.length === 0}<a class="button" href="/cars/{slug}/plan/figures" use:link>{SET.toPlan}</a>{/if}
   {#each answer.adjusters as adjuster (adjuster.id)}
     <TurnLine
       {adjuster}

@@ -14,7 +14,7 @@
   const end = $derived(DRAWN.end(isFront(corner)));
 </script>
 
-<div class="pair">
+<div class="pair" data-drawing>
   <Plate label={side} box={views.sideBox} note={side} noteOnTop>
     {#snippet children(px)}<StanceSide {views} {px} />{/snippet}
   </Plate>
@@ -37,6 +37,14 @@
   @media (max-width: 1000px) {
     .pair {
       grid-template-rows: 260px 260px;
+    }
+  }
+  @media (max-width: 700px) {
+    .pair {
+      grid-template-rows: 200px;
+    }
+    .pair > :global(figure + figure) {
+      display: none;
     }
   }
 </style>

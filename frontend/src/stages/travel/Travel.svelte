@@ -32,7 +32,8 @@
 </script>
 
 {#snippet bar()}<TravelBar {bench} {plan} {svg} bind:measuring />{/snippet}
-{#snippet toPlan()}<a class="button" data-main href="/cars/{car.slug}/plan" use:link>{TRAVEL.toPlan}</a>{/snippet}
+{#snippet toPlan()}<a class="button" data-main href="/cars/{car.slug}/plan/figures" use:link>{TRAVEL.toPlan}</a
+  >{/snippet}
 
 <Stage columns={bench.built && bench.moved ? '46fr 54fr' : '58fr 42fr'} {bar}>
   {#if !linkage}<Notice says={TRAVEL.none}>{@render toPlan()}</Notice>

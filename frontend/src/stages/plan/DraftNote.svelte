@@ -1,0 +1,28 @@
+<script lang="ts">
+  // A draft that was found in this browser: taken up again, or begun from an earlier plan and asked about.
+  import { theSheet } from './sheet.svelte';
+  import { DRAFTS } from './texts';
+
+  const sheet = theSheet();
+</script>
+
+{#if sheet.unkept}
+  <p class="no" role="alert">{DRAFTS.refused}</p>
+{/if}
+{#if sheet.found}
+  <p class="card" role="status">
+    {sheet.older ? DRAFTS.older : DRAFTS.back}
+    {#if sheet.older}<button type="button" class="button" onclick={() => sheet.takeUp()}>{DRAFTS.take}</button>{/if}
+    <button type="button" class="button" onclick={() => void sheet.letGo()}>{DRAFTS.drop}</button>
+  </p>
+{/if}
+
+<style>
+  .card {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    align-items: center;
+    border-left: 10px solid var(--paint);
+  }
+</style>
