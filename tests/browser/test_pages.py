@@ -87,6 +87,7 @@ def test_what_was_kept_here_and_is_refused_later_is_shown_and_the_rest_goes_on(t
 
 def test_a_plan_made_from_an_outdated_one_is_refused_and_what_was_typed_stays(tern, demo_server):
     tern.get_by_role("link", name="Plan", exact=True).click()
+    tern.get_by_role("button", name="All figures").click()
     tyre = tern.get_by_label("Front axle, Tyre, outside")
     expect(tyre).to_have_value("23 1/2")
     tyre.fill("23 5/8")

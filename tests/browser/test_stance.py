@@ -128,7 +128,7 @@ def test_springs_and_sums_answer_in_the_cars_units(page, demo_server):
     expect(panel.locator("table tbody tr")).to_have_count(2)
     page.get_by_role("slider").press("End")
     expect(panel).to_contain_text("bump 80.0 mm")
-    page.get_by_role("button", name="Sums").click()
+    page.get_by_role("button", name="Work it out").click()
     damper = page.get_by_role("group", name="A damper in hand")
     damper.get_by_label("Closed").fill("190")
     damper.get_by_label("Open").fill("245")

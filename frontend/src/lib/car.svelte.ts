@@ -3,6 +3,7 @@ import { api, type CarView, type Corner, type EntryIn, type Quantity, Refused, t
 import { outbox, type Refusal, type Waiting } from './outbox.svelte';
 import { keep, kept, who } from './shelf';
 
+const NEWS_MS = 1500; // between two questions whether somebody else has recorded something
 const shelf = (slug: string) => `ready-corner/view/${slug}`;
 
 /** How an entry fared: taken by the server, kept here until it is back, or refused with a sentence. */
@@ -19,6 +20,15 @@ export function newEntry(what: What): EntryIn {
   return { id: crypto.randomUUID(), at: new Date().toISOString(), who: who(), what };
 }
 
+/** Do something again and again, one after another, until stopped. */
+function every(ms: number, does: () => Promise<void>): () => void {
+  let timer = 0;
+  let over = false;
+  const again = () => (timer = window.setTimeout(() => void does().finally(() => over || again()), ms));
+  again();
+  return () => ((over = true), clearTimeout(timer));
+}
+
 export class Car {
   view = $state.raw<CarView | null>(null);
   missing = $state('');
@@ -30,6 +40,7 @@ export class Car {
     this.#stops = [
       outbox.show(slug, { known: () => this.view, shown: (view) => this.#show(view) }),
       outbox.whileAway(() => void this.refresh()),
+      every(NEWS_MS, () => this.#hear()),
     ];
     void this.refresh(true);
   }
@@ -131,6 +142,17 @@ export class Car {
 
   stop(): void {
     this.#stops.forEach((stop) => stop());
+  }
+
+  /** Whether somebody else has recorded something: then look at the car anew. Nothing is asked while something of one's own waits, or nobody looks. */
+  async #hear(): Promise<void> {
+    if (document.hidden || this.away || this.waiting.length || !this.view) return;
+    try {
+      const { number } = await api.latest(this.slug);
+      if (number > this.view.number && !this.waiting.length) this.#show(await api.car(this.slug));
+    } catch {
+      // the outbox tells when the server is away
+    }
   }
 
   /** An answer that was overtaken by a later one shows nothing. */

@@ -9,3 +9,25 @@ class Hands {
 }
 
 export const hands = new Hands();
+
+/** Keep the screen on for as long as the tape is open, where the browser can; returns what lets it sleep again. */
+export function stayAwake(): () => void {
+  let lock: WakeLockSentinel | null = null;
+  let over = false;
+  const ask = async () => {
+    if (document.hidden || over || !('wakeLock' in navigator)) return;
+    try {
+      lock = await navigator.wakeLock.request('screen');
+      if (over) void lock.release();
+    } catch {
+      // the battery is low, or it is not allowed: then the screen goes dark as ever
+    }
+  };
+  void ask();
+  document.addEventListener('visibilitychange', ask);
+  return () => {
+    over = true;
+    document.removeEventListener('visibilitychange', ask);
+    void lock?.release();
+  };
+}

@@ -19,6 +19,7 @@ export const FRAME = {
   walk: 'Walk-round',
   cars: 'All cars',
   menu: 'Go to',
+  begin: 'Begin a car',
   practice: 'Practice',
   who: 'Measured by',
   away: 'Server away',
@@ -52,6 +53,10 @@ export const TAPE = {
   strike: 'strike out the last',
   enter: 'Enter',
   asTold: 'Turned as told',
+  help: 'the keys of this page',
+  clear: 'clear what is typed',
+  close: 'Close',
+  figures: "Figures as the shop writes them: 37 3/4, 3' 2 1/2\", 952, 95.2cm, −1°15', 89+38+12; turns as 1t2f.",
 } as const;
 
 export const REFUSED = {

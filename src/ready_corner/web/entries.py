@@ -46,6 +46,18 @@ def record(
     return Response(said.model_dump_json(), 201 if done.new else 200, media_type="application/json")
 
 
+class Latest(View):
+    """The number of the latest entry of a car."""
+
+    number: int
+
+
+@router.get("/cars/{slug}/latest")
+def latest(slug: str, workshop: TheWorkshop) -> Latest:
+    """Return how far a log has come: asked again and again by every page that shows the car, so that one sees what another records."""
+    return Latest(number=workshop.state(slug).number)
+
+
 @router.post("/cars/{slug}/preview")
 def preview(slug: str, what: Previewed, workshop: TheWorkshop) -> PreviewView:
     """Return what a reading or a turn would mean before it is recorded."""

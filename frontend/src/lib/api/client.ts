@@ -116,6 +116,7 @@ export const api = {
     );
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
+  latest: (slug: string) => call<{ number: number }>('GET', `/cars/${slug}/latest`),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file, {}, FILE_PATIENCE_MS),

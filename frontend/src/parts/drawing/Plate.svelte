@@ -7,9 +7,10 @@
     box: { x: number; y: number; w: number; h: number };
     note?: string;
     noteOnTop?: boolean;
+    touched?: boolean; // what is drawn can be picked
     children: Snippet<[number]>;
   };
-  let { label, box, note = '', noteOnTop = false, children }: Props = $props();
+  let { label, box, note = '', noteOnTop = false, touched = false, children }: Props = $props();
 
   let width = $state(600);
   let height = $state(500);
@@ -20,7 +21,7 @@
 </script>
 
 <figure bind:clientWidth={width} bind:clientHeight={height}>
-  <svg {width} {height} role="img" aria-label={label}>
+  <svg {width} {height} role={touched ? 'group' : 'img'} aria-label={label}>
     <defs
       ><pattern id="squares" width="20" height="20" patternUnits="userSpaceOnUse"><path d="M20 0H0V20" /></pattern
       ></defs

@@ -2,12 +2,19 @@
   // The page of a stage: a bar along the top, the drawing and what stands beside it, the tape along the bottom.
   import type { Snippet } from 'svelte';
   import { router } from '$lib/router.svelte';
+  import { FRAME } from '../texts';
 
   type Props = { columns?: string; bar?: Snippet; foot?: Snippet | undefined; children: Snippet };
   let { columns = '47fr 53fr', bar, foot, children }: Props = $props();
   // Stages whose page begins with its drawing are named for whoever cannot see it.
-  const HEADINGS: Readonly<Record<string, string>> = { set: 'Set', stance: 'Stance', travel: 'Travel', jig: 'Jig' };
-  const heading = $derived(HEADINGS[router.parts[2] ?? '']);
+  const HEADINGS: Readonly<Record<string, string>> = {
+    set: 'Set',
+    stance: 'Stance',
+    travel: 'Travel',
+    jig: 'Jig',
+    plan: 'Plan',
+  };
+  const heading = $derived(router.parts[0] === 'begin' ? FRAME.begin : HEADINGS[router.parts[2] ?? '']);
   const [left, right] = $derived(columns.split(' '));
 </script>
 

@@ -1,11 +1,13 @@
 <script lang="ts">
   // The tape: says what to read and with what, takes the figure, shows what it would mean. One component for every stage.
   import type { Desk, Hook, Keeper } from './desk.svelte';
-  import { hands } from '$lib/hands.svelte';
+  import { hands, stayAwake } from '$lib/hands.svelte';
   import RefusedLine from './RefusedLine.svelte';
+  import { TAPE } from '../texts';
   import type { Latest } from './round.svelte';
   import TapeAsk from './TapeAsk.svelte';
   import TapeField from './TapeField.svelte';
+  import TapeHelp from './TapeHelp.svelte';
   import TapeKeys from './TapeKeys.svelte';
 
   type Props = {
@@ -41,6 +43,8 @@
   const finest = $derived(units?.system === 'inch_fraction' ? (units.finest ?? 32) : null);
   // Under a thumb: three actions beside the digits, the others above them; what only a keyboard has is not shown.
   const acts = $derived(hooks.filter((h) => h.act && !/^Enter$|Backspace|⌫/.test(h.key)));
+  let helping = $state(false);
+  $effect(() => (hands.touch ? stayAwake() : undefined));
   const INCH = 100;
   const tick = (i: number) => (i % 10 === 0 ? 2 : i % 5 === 0 ? 10 : 17);
 </script>
@@ -55,8 +59,16 @@
       again={(row) => desk.again(row)}
       discard={(row) => desk.discard(row)}
     />{/if}
-  <TapeAsk {title} {how} {large} {caution} hooks={hands.touch ? acts.slice(3) : hooks} {latest} bare={hands.touch} />
-  <TapeField {desk} {title} {label} {placeholder} {note} {closed} />
+  <TapeAsk
+    {title}
+    {how}
+    {large}
+    {caution}
+    hooks={hands.touch ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.help, act: () => (helping = true) }]}
+    {latest}
+    bare={hands.touch}
+  />
+  <TapeField {desk} {title} {label} {placeholder} {note} {closed} onhelp={() => (helping = true)} />
   {#if hands.touch && !closed}<TapeKeys
       {desk}
       kind={desk.typing}
@@ -66,6 +78,7 @@
       onenter={enter}
     />{/if}
 </section>
+{#if helping}<TapeHelp {title} {how} {hooks} onclose={() => (helping = false)} />{/if}
 
 <style>
   section {

@@ -11,8 +11,9 @@
     placeholder: string;
     note: string;
     closed?: boolean;
+    onhelp: () => void;
   };
-  let { desk, title, label, placeholder, note, closed = false }: Props = $props();
+  let { desk, title, label, placeholder, note, closed = false, onhelp }: Props = $props();
 
   let field: HTMLInputElement;
   // Hands stay on the keys: the field has the focus whenever what is asked changes, and only then: a late answer does not take it from elsewhere.
@@ -28,6 +29,7 @@
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
       return (closed || desk.step(event.key === 'ArrowDown' ? 1 : -1), true);
     if (event.key === 'Escape') return (desk.type(''), true);
+    if (event.key === '?' && !desk.typed) return (onhelp(), true);
     return desk.key(event.key);
   }
   function keydown(event: KeyboardEvent): void {

@@ -6,14 +6,27 @@
 
   type Props = { held: LinkagePoints };
   let { held }: Props = $props();
+  const BY: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+  /** As of any choice of one: the arrows go from tile to tile. */
+  function follow(event: KeyboardEvent): void {
+    const by = BY[event.key];
+    const tiles = [...(event.currentTarget as Element).querySelectorAll<HTMLElement>('[role=radio]')];
+    const at = tiles.indexOf(document.activeElement as HTMLElement);
+    if (!by || at < 0) return;
+    event.preventDefault();
+    const next = (at + by + tiles.length) % tiles.length;
+    held.choose(held.sheet.layouts[next]!.name);
+    tiles[next]!.focus();
+  }
 </script>
 
-<div role="radiogroup" aria-label="{PLAN.axles[held.end]}, {PLAN.layout}">
-  {#each held.sheet.layouts as one (one.name)}
+<div role="radiogroup" tabindex="-1" aria-label="{PLAN.axles[held.end]}, {PLAN.layout}" onkeydown={follow}>
+  {#each held.sheet.layouts as one, i (one.name)}
     <button
       type="button"
       role="radio"
       aria-checked={held.linkage?.layout === one.name}
+      tabindex={(held.linkage ? held.linkage.layout === one.name : i === 0) ? 0 : -1}
       onclick={() => held.choose(one.name)}
       title={one.words}><LayoutGlyph name={one.name} /><span>{one.name}</span></button
     >

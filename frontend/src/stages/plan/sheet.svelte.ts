@@ -67,10 +67,10 @@ export class Sheet {
     });
   }
 
-  /** What a builder has given: not the tools and margins that every new car begins with. */
+  /** What a builder has given: not the tools and margins that come from the table where a plan has none. */
   #told(): string {
     const { tools, units: _, footing, ...given } = $state.snapshot(this.draft);
-    return JSON.stringify([given, { ...footing, margin: 0 }, this.before ? tools : []]);
+    return JSON.stringify([given, { ...footing, margin: 0 }, this.#base?.tools.length ? tools : []]);
   }
 
   get #key(): string {

@@ -180,11 +180,16 @@ export const FOOTING = {
   reason: 'Why',
   margin: 'Bump stop before ground and body by',
   tyre_rate: 'Tyre rate',
-  unsprung: 'Unsprung, each corner',
+  unsprung: 'Wheel, hub and brake, weight a corner',
   bump: 'Travel to the bump stop',
   droop: 'Travel to the droop stop',
   to_body: 'Wheel up until the tyre touches',
-  bar: { diameter: 'Anti-roll bar ⌀', bore: 'its bore', length: 'its length', arm: 'its arm' } as const,
+  bar: {
+    diameter: 'Anti-roll bar ⌀',
+    bore: 'hollow inside ⌀ (0 if solid)',
+    length: 'length between its arms',
+    arm: 'arm, pivot to link',
+  } as const,
   lists: { features: 'Features ride height may be said by', low: 'Lowest points', stands: 'Where stands go' } as const,
   listsSoft: {
     features: 'Sill, arch lip, any bolt: they follow from where the heights are read.',

@@ -6,7 +6,7 @@ export const STANCE = {
     stands: 'On stands',
     springs: 'Springs and travel',
     state: 'Pads and state',
-    sums: 'Sums',
+    sums: 'Work it out',
   } as const,
   next: 'Then settle it and read all four again; what each turn really did is learned.',
   perches: 'Perches to turn',

@@ -52,7 +52,7 @@
   });
 </script>
 
-<Plate label={DRAWN.above} {box} note={DRAWN.guess}>
+<Plate label={DRAWN.above} {box} note={DRAWN.guess} touched>
   {#snippet children(px)}
     <path class="axis" d="M0 {box.y + 10 * px}V{box.y + box.h - 10 * px}" />
     {#each wheels as w (w.corner)}
@@ -103,7 +103,7 @@
             path={ask.path}
             at={{
               x: (group.right ? wide / 2 + 150 * px : -wide / 2 - 96 * px) + (i % 2 ? 5 : -5) * px,
-              y: group.y + row * 25 * px,
+              y: group.y + row * 28 * px,
               after: i % 2 === 1,
             }}
           />

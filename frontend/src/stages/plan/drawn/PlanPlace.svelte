@@ -31,6 +31,15 @@
           anchor: !upright ? 'middle' : before ? 'end' : 'start',
         },
   );
+  // What a finger finds: the dimension with its figure, nowhere less than 44 px.
+  const target = $derived.by(() => {
+    if (at) return { x: at.after ? at.x - 6 * px : at.x - 92 * px, y: at.y - 22 * px, w: 98 * px, h: 44 * px };
+    const [left, top] = [Math.min(x1, x2), Math.min(y1, y2)];
+    const [w, h] = [Math.max(Math.abs(x2 - x1), 48 * px), Math.max(Math.abs(y2 - y1), 48 * px)];
+    return upright
+      ? { x: left - (before ? 56 : 16) * px, y: (y1 + y2) / 2 - h / 2, w: 72 * px, h }
+      : { x: (x1 + x2) / 2 - w / 2, y: top - 32 * px, w, h: 48 * px };
+  });
   const head = (x: number, y: number, way: number) =>
     upright
       ? `M${x - 4.5 * px} ${y + 9 * px * way}L${x} ${y}L${x + 4.5 * px} ${y + 9 * px * way}`
@@ -48,8 +57,8 @@
   onclick={open}
   onkeydown={key}
 >
+  <rect class="touch" x={target.x} y={target.y} width={target.w} height={target.h} />
   {#if !at}
-    <path class="touch" d="M{x1} {y1}L{x2} {y2}" />
     <path
       class={now ? 'now' : 'thin'}
       stroke-dasharray={ask.value === null ? '7 6' : undefined}
@@ -74,10 +83,7 @@
     outline: none;
   }
   .touch {
-    stroke: transparent;
-    stroke-width: 44;
-    vector-effect: non-scaling-stroke;
-    fill: none;
+    fill: transparent;
   }
   .word {
     fill: var(--scribe-dim);

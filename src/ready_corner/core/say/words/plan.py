@@ -108,7 +108,7 @@ WORDS = {
     "sweep.at-travel": "{travel:len} of {bump?bump|droop}",
     "sweep.at-rack": "the rack {rack:len} to the {left?left|right}",
     "sweep.full-stretch": "{body}: {member} is at full stretch at {where:with}; the rows beyond are out of reach.",
-    "sweep.binds": "{body}: its links hold it more than they can: at these positions they are up to {off:len2} off their lengths, which the bushes must give.",
+    "sweep.binds": "{body}: no position fits all its links at once: here they would have to give by up to {off:len2} in their bushes.",
     "sweep.only-just": "{body}: its links hold the wheel only just (smallest singular value {condition:.1e} of the largest). Small errors of length move it far.",
     "sweep.screw": "{body}: with the tie rod let go, no pure rotation is left at {rows} of these positions. Caster, inclination, scrub and trail are there of the screw of least pitch (up to {pitch:len} a radian).",
     "sweep.rod": "{body}: the rocker's rod does not reach from {travel:len} of {bump?bump|droop} on, so {spring} is not known there.",
