@@ -82,3 +82,31 @@ def test_on_a_phone_every_stage_is_two_touches_away_and_turns_are_typed_in_turns
     tap(phone, "1", "turns", "2", "flats")
     expect(phone.locator("#tape-field")).to_have_value("1t2f")
     expect(phone.locator("#tape-means")).to_contain_text("longer")
+
+
+def test_two_devices_on_one_car_see_each_others_entries(browser, demo_server):
+    address = demo_server.car("heather") + "/set/LF/height"
+    pages = [browser.new_context(viewport={"width": w, "height": 800}, has_touch=w < 900).new_page() for w in (390, 1280)]
+    for page in pages:
+        page.goto(address)
+        expect(page.locator("#tape-field")).to_be_visible()
+    phone, laptop = pages
+    expect(laptop.get_by_text("81.5")).to_have_count(0)
+    tap(phone, "8", "1", "point", "5", "Enter")
+    expect(laptop.get_by_text("81.5 mm").first).to_be_visible()
+    laptop.locator("#tape-field").press_sequentially("79")  # typed while the phone's entry comes in: nothing of it is lost
+    tap(phone, "8", "0", "Enter")
+    laptop.wait_for_timeout(2000)
+    expect(laptop.locator("#tape-field")).to_have_value("79")
+    for page in pages:
+        page.context.close()
+
+
+def test_the_keys_of_a_page_are_on_one_sheet(page, demo_server):
+    page.goto(demo_server.car("tern") + "/set/LF/camber")
+    page.locator("#tape-field").press("?")
+    sheet = page.get_by_role("dialog", name="the keys of this page")
+    expect(sheet).to_contain_text("record, same place again")
+    page.keyboard.press("Escape")
+    expect(sheet).to_be_hidden()
+    expect(page.locator("#tape-field")).to_have_value("")

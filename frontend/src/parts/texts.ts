@@ -54,6 +54,7 @@ export const TAPE = {
   enter: 'Enter',
   asTold: 'Turned as told',
   help: 'the keys of this page',
+  all: 'keys',
   clear: 'clear what is typed',
   close: 'Close',
   figures: "Figures as the shop writes them: 37 3/4, 3' 2 1/2\", 952, 95.2cm, −1°15', 89+38+12; turns as 1t2f.",

@@ -68,7 +68,7 @@
       />
       <path class="axis" d="M0 {-wheel.tyre_diameter * 0.46}V{wheel.tyre_diameter * 0.46}" />
     </g>
-    <text font-size={17 * px} text-anchor="middle" x="0" y={box.y + 12 * px}
+    <text class="at-length" font-size={17 * px} text-anchor="middle" x="0" y={box.y + 12 * px}
       >{CORNER_WORDS[corner]}, {DRAWING.front} ↑</text
     >
     {#each own as q, i (q)}

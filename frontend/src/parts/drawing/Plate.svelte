@@ -69,7 +69,8 @@
     bottom: auto;
   }
   @media (max-width: 700px) {
-    figcaption {
+    figcaption,
+    svg :global(.at-length) {
       display: none;
     }
   }

@@ -81,7 +81,7 @@
       <path class="axis" d="M0 {-wheel.tyre_diameter * 0.46}V{wheel.tyre_diameter * 0.46}" />
       <path class="thin" d="M0 0H{(side * fat) / 2}" />
     </g>
-    <text font-size={17 * px} text-anchor="middle" x="0" y={box.y + 10 * px}
+    <text class="at-length" font-size={17 * px} text-anchor="middle" x="0" y={box.y + 10 * px}
       >{CORNER_WORDS[corner]}, {DRAWING.front} ↑</text
     >
     {#each gaps as g (g.q)}

@@ -64,7 +64,7 @@
     {how}
     {large}
     {caution}
-    hooks={hands.touch ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.help, act: () => (helping = true) }]}
+    hooks={hands.touch ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.all, act: () => (helping = true) }]}
     {latest}
     bare={hands.touch}
   />
