@@ -13,6 +13,7 @@
   import SetStage from './stages/set/Set.svelte';
   import Stance from './stages/stance/Stance.svelte';
   import Travel from './stages/travel/Travel.svelte';
+  import Wall from './stages/wall/Wall.svelte';
   import Walk from './stages/walk/Walk.svelte';
 
   const slug = $derived(router.parts[0] === 'cars' ? router.parts[1] : undefined);
@@ -45,7 +46,7 @@
   {#key `${car.slug}/${car.view.plan_number}`}<PlanPage {car} />{/key}
 {:else if stage === 'jig'}
   {#key car.slug}<Jig {car} />{/key}
-{:else if car.view.trouble && ['', 'set', 'stance'].includes(stage)}
+{:else if car.view.trouble && ['', 'set', 'stance', 'wall'].includes(stage)}
   <Trouble {car} trouble={car.view.trouble} />
 {:else if stage === 'set'}
   {#key car.slug}<SetStage {car} />{/key}
@@ -55,6 +56,8 @@
   {#key car.slug}<Travel {car} />{/key}
 {:else if stage === 'practice'}
   <Truth {car} />
+{:else if stage === 'wall'}
+  <Wall {car} />
 {:else if stage === 'log'}
   <Log {car} />
 {:else}

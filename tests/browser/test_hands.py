@@ -5,6 +5,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from tests.conftest import entry_json, reading_json
+
 HERE = Path(__file__).parent
 LOOKED = (HERE / "hands.js").read_text()
 LOOKED = LOOKED[LOOKED.index("() =>") :].rstrip().rstrip(";")
@@ -12,7 +14,7 @@ AXE = HERE.parents[1] / "frontend/node_modules/axe-core/axe.min.js"
 WIDTHS = (360, 390, 820, 1024, 1280, 1920)
 PAGES = {
     "": "/ /begin /begin/figures /practice",
-    "tern": " /set/LF/height /set/RF/turn/RF.tie-rod /stance/floor /stance/springs /plan /plan/figures /log",
+    "tern": " /wall /set/LF/height /set/RF/turn/RF.tie-rod /stance/floor /stance/springs /plan /plan/figures /log",
     "heather": "/set/LF/gap_front /stance/stands/LR/hub /travel /jig /plan /plan/figures",
 }
 
@@ -110,3 +112,14 @@ def test_the_keys_of_a_page_are_on_one_sheet(page, demo_server):
     page.keyboard.press("Escape")
     expect(sheet).to_be_hidden()
     expect(page.locator("#tape-field")).to_have_value("")
+
+
+def test_the_page_for_the_wall_follows_the_car_by_itself(page, demo_server):
+    page.goto(demo_server.car("tern"))
+    page.get_by_role("link", name="for the wall").click()
+    expect(page.get_by_role("region", name="Now")).to_contain_text("Read left front ride height")
+    expect(page.get_by_role("region", name="Still to go")).to_contain_text("Right front toe")
+    path = demo_server.api("tern").removeprefix(demo_server.url) + "/entries"
+    reading = {**reading_json("LF", "height", "5 1/4"), "version": 1, "confirmed": False}
+    demo_server.server.ask(path, entry_json(reading))
+    expect(page.get_by_role("region", name="Now")).not_to_contain_text("Read left front ride height")

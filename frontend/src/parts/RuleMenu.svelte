@@ -15,6 +15,7 @@
           { name: FRAME.walk, path: base, stage: '' },
           ...STAGES.filter((s) => s.path).map((s) => ({ name: s.name, path: `${base}/${s.path}`, stage: s.path })),
           { name: FRAME.log, path: `${base}/log`, stage: 'log' },
+          { name: FRAME.wall, path: `${base}/wall`, stage: 'wall' },
         ]
       : []),
     { name: FRAME.cars, path: '/', stage: car ? undefined : '' },

@@ -16,6 +16,7 @@ export const FRAME = {
   later: 'not built yet',
   held: (part: number, what: string) => `${Math.round(part * 100)} % of ${what} hold`,
   log: 'Log',
+  wall: 'For the wall',
   walk: 'Walk-round',
   cars: 'All cars',
   menu: 'Go to',

@@ -75,6 +75,9 @@
     align-content: center;
     line-height: 1.2;
   }
+  .hooks button {
+    min-width: var(--touch);
+  }
   button {
     cursor: pointer;
   }

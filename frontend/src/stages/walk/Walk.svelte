@@ -30,7 +30,7 @@
 <Stage columns="40fr 60fr" {foot}>
   <CarAbove {view} lit={view.next.corner} onpick={(corner) => open(corner)} />
   <div class="card">
-    <h1>{WALK.title} <span>· {stands.join(' · ')}</span></h1>
+    <h1>{WALK.title} <span>· {stands.join(' · ')}</span> <a href="/cars/{car.slug}/wall" use:link>{WALK.wall}</a></h1>
     {#each view.notices as notice (notice)}<p class="no" role="alert">{notice}</p>{/each}
     {#if view.practice}
       <p class="soft">
@@ -51,6 +51,13 @@
   }
   h1 {
     font-size: 1.0625rem;
+  }
+  h1 a {
+    float: right;
+    font-weight: 400;
+    font-size: var(--type-small);
+    min-height: var(--touch);
+    min-width: var(--touch);
   }
   span {
     font-weight: 400;

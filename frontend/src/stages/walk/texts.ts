@@ -4,6 +4,7 @@ export const WALK = {
   hold: (n: number, all: number) => `${n} of ${all} marks hold`,
   none: 'no aims in the plan yet',
   whole: 'The whole car',
+  wall: 'for the wall',
   next: 'What to do next',
   chance: (n: number) => `${n} in 100 that it does`,
   go: {
