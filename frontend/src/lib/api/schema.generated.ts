@@ -168,6 +168,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/latest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest
+         * @description Return how far a log has come: asked again and again by every page that shows the car, so that one sees what another records.
+         */
+        get: operations["latest_api_cars__slug__latest_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/preview": {
         parameters: {
             query?: never;
@@ -1979,6 +1999,14 @@ export interface components {
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back") | null;
+        };
+        /**
+         * Latest
+         * @description The number of the latest entry of a car.
+         */
+        Latest: {
+            /** Number */
+            number: number;
         };
         /**
          * LayoutView
@@ -4765,6 +4793,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recorded"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    latest_api_cars__slug__latest_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Latest"];
                 };
             };
             /** @description Unprocessable Entity */

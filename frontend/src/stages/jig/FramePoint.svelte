@@ -6,6 +6,7 @@
   type Props = { frame: FrameView; point: Point; lit: boolean; loose: boolean; onpick: () => void };
   let { frame, point: p, lit, loose, onpick }: Props = $props();
 
+  let near = $state(false);
   const a = $derived(frame.at(p.planned));
   const b = $derived(p.place && p.expanded ? frame.moved(p.planned, offOf(p)) : null);
   const doubt = $derived(ELLIPSE[frame.side] >= 0 ? p.ellipse[ELLIPSE[frame.side]] : undefined);
@@ -24,11 +25,17 @@
     />{/if}
 {/if}
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions (the lists beside it are the keyboard's way) -->
-<g data-lit={lit || undefined} data-loose={loose || undefined} onclick={onpick}>
-  <circle class="touch" cx={a.x} cy={a.y} r="15" />
+<g
+  data-lit={lit || undefined}
+  data-loose={loose || undefined}
+  onclick={onpick}
+  onpointerenter={() => (near = true)}
+  onpointerleave={() => (near = false)}
+>
+  <circle class="touch" cx={a.x} cy={a.y} r="22" />
   <circle class={p.determined ? 'got' : 'ring'} cx={a.x} cy={a.y} r={lit ? 7 : 4.5} /><title>{p.say}</title>
 </g>
-{#if lit}<text x={a.x} y={a.y - 13} text-anchor={anchor}>{p.say}</text>{/if}
+{#if lit || near}<text data-near={!lit || undefined} x={a.x} y={a.y - 13} text-anchor={anchor}>{p.say}</text>{/if}
 
 <style>
   g {
@@ -68,8 +75,14 @@
     fill: none;
   }
   ellipse {
-    fill: none;
-    stroke: var(--scribe-dim);
-    stroke-width: 1.2;
+    fill: var(--scribe-dim);
+    fill-opacity: 0.22;
+    stroke: none;
+    filter: blur(1.5px);
+    pointer-events: none;
+  }
+  [data-near] {
+    fill: var(--scribe);
+    pointer-events: none;
   }
 </style>

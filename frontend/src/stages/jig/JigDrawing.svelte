@@ -49,7 +49,7 @@
     onpointermove={drag}
   >
     <rect {width} {height} />
-    <FrameLines {frame} {view} {seen} chosen={survey.points} />
+    <FrameLines {frame} {view} {seen} chosen={survey.points} typed={survey.preview?.said ?? survey.typed} />
     {#each seen as point (point.name)}
       <FramePoint
         {frame}

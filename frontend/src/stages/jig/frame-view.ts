@@ -49,21 +49,52 @@ export const seenOf = (view: JigView): Point[] =>
       !/^(LF|RF|LR|RR|front|rear)\./.test(p.name),
   );
 
-const SWAP: Record<string, string> = { LF: 'RF', LR: 'RR', left: 'right' };
-const twin = (name: string) =>
-  name
-    .split('.')
-    .map((w) => SWAP[w] ?? w)
-    .join('.');
-
-/** The shape of the frame: the axis of every arm, and each point with its twin on the other side. */
+/** The axis of every arm, from its front pickup to its rear one. */
 export const shapeOf = (seen: Point[]): (readonly [Point, Point])[] =>
   seen.flatMap((p) => {
     const axis = p.name.endsWith('.front') ? p.name.replace(/\.front$/, '.rear') : '';
-    return [axis, twin(p.name)]
-      .filter((n) => n && n !== p.name)
-      .flatMap((n) => seen.filter((q) => q.name === n).map((q) => [p, q] as const));
+    return seen.filter((q) => axis && q.name === axis).map((q) => [p, q] as const);
   });
+
+const STATION = 260; // mm along the car between two bays of a frame
+const LEVEL = 70; // mm between an upper and a lower tube
+
+/** A frame as one recognises it: tubes through the middles of what lies together on a side, along it, up and across. Only drawn: nothing is measured of it. */
+export function tubesOf(seen: Point[]): (readonly [P3, P3])[] {
+  const sided = seen.filter((p) => Math.abs(p.planned[1]!) > 20).sort((a, b) => b.planned[0]! - a.planned[0]!);
+  const bays: Point[][] = [];
+  for (const p of sided) {
+    const last = bays.at(-1);
+    if (last && last[0]!.planned[0]! - p.planned[0]! < STATION) last.push(p);
+    else bays.push([p]);
+  }
+  const middle = (rows: Point[]): P3 | null =>
+    rows.length
+      ? ([0, 1, 2].map((k) => rows.reduce((sum, p) => sum + p.planned[k]!, 0) / rows.length) as unknown as P3)
+      : null;
+  const corners = bays.map((bay) => {
+    const heights = bay.map((p) => p.planned[2]!);
+    const half = (Math.min(...heights) + Math.max(...heights)) / 2;
+    const tall = Math.max(...heights) - Math.min(...heights) > LEVEL;
+    return [1, -1].map((side) => {
+      const own = bay.filter((p) => p.planned[1]! * side > 0);
+      return tall
+        ? [middle(own.filter((p) => p.planned[2]! < half)), middle(own.filter((p) => p.planned[2]! >= half))]
+        : [middle(own), null];
+    });
+  });
+  const tubes: (readonly [P3, P3])[] = [];
+  const tube = (a: P3 | null | undefined, b: P3 | null | undefined) => a && b && tubes.push([a, b]);
+  corners.forEach((bay, i) => {
+    const [left, right] = bay;
+    for (const level of [0, 1]) {
+      tube(left![level], right![level]);
+      for (const side of [0, 1]) tube(bay[side]![level], corners[i + 1]?.[side]![level] ?? corners[i + 1]?.[side]![0]);
+    }
+    for (const side of [0, 1]) tube(bay[side]![0], bay[side]![1]);
+  });
+  return tubes;
+}
 
 export class FrameView {
   readonly #axes: [P3, P3];
@@ -100,6 +131,12 @@ export class FrameView {
   /** Where a point goes that is moved by so much, magnified. */
   moved(p: P3, by: P3): Spot {
     return this.at([p[0] + by[0] * MAGNIFIED, p[1] + by[1] * MAGNIFIED, p[2] + by[2] * MAGNIFIED]);
+  }
+
+  /** A line between two places. */
+  between(a: P3, b: P3): string {
+    const [p, q] = [this.at(a), this.at(b)];
+    return `M${p.x} ${p.y}L${q.x} ${q.y}`;
   }
 
   /** A line between two points as planned; nothing where one is not known. */

@@ -12,7 +12,7 @@ export const JIG = {
   none: 'The plan has no points yet. Give it a layout and its points, and they can be surveyed.',
   toPlan: 'Open the plan',
   sides: { left: 'left side', right: 'right side' } as const,
-  scale: (n: number) => `Doubt and deviation are drawn ${n} times their size.`,
+  scale: (n: number) => `Doubt and deviation ×${n}; tubes are only drawn through the points.`,
   legend: {
     planned: 'planned',
     measured: 'measured, with its doubt',
