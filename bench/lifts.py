@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 """Practice cars brought to ready by doing what is said: lifts, readings, ends that are not true, turns that made it worse.
 
-bench/lifts.py [--cars N] [--layouts A,B] [--first SEED]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
+bench/lifts.py [--cars N] [--layouts A,B] [--first SEED] [--alone]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
 every turn, one mark at a time) and a builder who knows every step's true effect. Seeded, a car on
 each core; nothing is timed but the whole.
 """
@@ -116,6 +116,7 @@ def main() -> int:
     parser.add_argument("--cars", type=int, default=200)
     parser.add_argument("--first", type=int, default=1000)
     parser.add_argument("--layouts", default=",".join(LAYOUTS))
+    parser.add_argument("--alone", action="store_true", help="without rough rules and the one who knows")
     asked = parser.parse_args()
     began = time.perf_counter()
     with ProcessPoolExecutor(mp_context=get_context("spawn")) as pool:
@@ -133,12 +134,16 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
         ends = Counter(row.end for row in rows)
         lifts, readings = [row.lifts for row in rows], [row.readings for row in rows]
         worse, groups = sum(row.worse for row in rows), sum(row.groups for row in rows)
-        others = {
-            "rough rules": list(pool.map(partial(by_rough_rules, plan_of(layout)), seeds)),
-            "one who knows": list(pool.map(partial(knowing, plan_of(layout)), seeds)),
-        }
+        others = (
+            {}
+            if asked.alone
+            else {
+                "rough rules": list(pool.map(partial(by_rough_rules, plan_of(layout)), seeds)),
+                "one who knows": list(pool.map(partial(knowing, plan_of(layout)), seeds)),
+            }
+        )
         within = sum(n <= 2 for n in lifts) / len(lifts)
-        print(f"{layout}: {dict(ends)}")
+        print(f"{layout}: {dict(ends)}", flush=True)
         print(
             f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}; {took:.0f} s"
         )

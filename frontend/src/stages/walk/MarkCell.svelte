@@ -74,6 +74,7 @@
     color: var(--ink-soft);
     font-size: var(--type-label);
     line-height: 1.2;
+    display: block;
   }
   [data-state='out'] small {
     color: var(--rust);

@@ -51,9 +51,16 @@
   }
   h1 {
     font-size: 1.0625rem;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 6px;
+    margin: -10px 0 -6px;
   }
   h1 a {
-    float: right;
+    margin-left: auto;
+    display: inline-flex;
+    align-items: center;
     font-weight: 400;
     font-size: var(--type-small);
     min-height: var(--touch);
