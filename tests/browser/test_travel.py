@@ -81,7 +81,7 @@ def test_a_live_axle_is_drawn_too_and_says_where_it_binds(page, demo_server):
     page.goto(f"{demo_server.car('tern')}/travel")
     page.get_by_role("button", name="Rear", exact=True).click()
     page.get_by_role("button", name="over roll").click()
-    expect(page.get_by_text("which the bushes must give")).to_be_visible()
+    expect(page.get_by_text("in their bushes")).to_be_visible()
     expect(page.get_by_role("button", name="Roll centre, height")).to_be_visible()
 
 
