@@ -293,6 +293,8 @@ export const DRAWN = {
   degrees: 'degrees',
   unit: (units: string) => `in ${units}`,
   notGiven: 'not given yet',
+  unread: 'One figure could not be read: mend it at the tape, or clear it with Esc and Enter.',
+  stillTyped: 'A figure is still being typed: Enter puts it down, Esc clears it.',
   figure: 'Figure of the plan',
 } as const;
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   // A plan given on its drawing: measuring on paper. The drawing is the form, the tape asks for one figure after another.
+  import { allRead } from '$lib/figures';
   import Choice from '$parts/form/Choice.svelte';
   import Card from '$parts/form/Card.svelte';
   import Pressed from '$parts/form/Pressed.svelte';
@@ -25,6 +26,14 @@
   const { draft } = $derived(sheet);
   const desk = new PlanDesk(sheet);
   const held = new LinkagePoints(sheet);
+  /** Nothing is kept while a figure stands there that could not be read: it would be missing, and nobody told. */
+  async function keep(): Promise<void> {
+    await allRead();
+    const unread = Object.keys(desk.wrong).find((path) => desk.wrong[path]?.why);
+    if (unread === undefined && !desk.typed.trim()) return sheet.keep();
+    sheet.sentence = unread === undefined ? DRAWN.stillTyped : DRAWN.unread;
+    if (unread !== undefined) desk.open(unread);
+  }
   const amiss = $derived(sheet.sentence || sheet.at('name'));
 </script>
 
@@ -65,7 +74,7 @@
         {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}" onclick={() => void sheet.letGo()} use:link
             >{PLAN.cancel}</a
           >{:else}<span></span>{/if}
-        <button type="button" class="button" data-main onclick={() => void sheet.keep()}
+        <button type="button" class="button" data-main onclick={() => void keep()}
           >{sheet.unusual ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button
         >
       </Row>

@@ -126,11 +126,16 @@ export class PlanDesk extends Desk<Read, Keeper> {
     return { said: found.echo || (await say(found.value, ask.kind, this.#units())), means: ask.title };
   }
 
+  /** What could not be read at a place is forgotten. */
+  #letGo(path: string): void {
+    const { [path]: _, ...others } = this.wrong;
+    this.wrong = others;
+  }
+
   #put(ask: PlanAsk, value: number | null, typed: string): void {
     this.#undo.push({ path: ask.path, value: ask.value });
     ask.put(value, typed);
-    const { [ask.path]: _, ...others } = this.wrong;
-    this.wrong = others;
+    this.#letGo(ask.path);
   }
 
   /** Enter: what is typed goes into the plan, read by the server; Enter alone takes over what is alike, or goes on. */
@@ -138,6 +143,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
     const { ask } = this;
     const typed = this.typed.trim();
     if (!typed) {
+      this.#letGo(ask.path);
       if (ask.value === null && ask.like) this.#put(ask, ask.like.value, '');
       return this.#onward();
     }
