@@ -53,6 +53,7 @@ def test_from_pads_to_four_heights_within_tolerance(page, practice):
         type_in(page, f"{practice.pads[CORNERS.index(c)]:g}", f"{WORDS[c]} pad, height of the floor")
     for _ in range(5):
         read_round(page, practice)
+        page.wait_for_load_state("networkidle")  # what is told stands on the last reading, not on one before it
         perches = page.get_by_role("group", name="Perches to turn")
         done = page.get_by_text("Every height holds: leave the perches.")
         expect(perches.or_(done)).to_be_visible()
