@@ -289,7 +289,6 @@ export const DRAWN = {
   more: (n: number) => (n === 1 ? 'one more:' : `${n} more:`),
   guess: 'broken: not given yet, drawn at a guess that is used for nothing',
   above: 'seen from above',
-  side: 'a wheel from the left',
   degrees: 'degrees',
   unit: (units: string) => `in ${units}`,
   notGiven: 'not given yet',

@@ -122,8 +122,7 @@ def _floor(evaluation: Evaluation) -> Finding:
 
 def _preview_turn(evaluation: Evaluation, what: Turned) -> Preview:
     adjuster = evaluation.state.plan.adjuster(what.adjuster)
-    stood = evaluation.state.moved.get(adjuster.id, 0.0)
-    even = adjuster.even(stood + what.amount) - adjuster.even(stood) if adjuster.kind == "cam" else what.amount
+    even = adjuster.evenly(evaluation.state.moved.get(adjuster.id, 0.0), what.amount)
     would = []
     for kind in CORNER_MARKS:
         mark = evaluation.mark(f"{adjuster.corner}.{kind}")

@@ -435,9 +435,8 @@ def _turned(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
 
 def _turned_evenly(evaluation: Evaluation, base: Evaluation, adjuster: str) -> float:
     """Return the same in steps that all do alike."""
-    its, stood = base.state.plan.adjuster(adjuster), base.state.moved.get(adjuster, 0.0)
-    made = _turned(evaluation, base, adjuster)
-    return its.even(stood + made) - its.even(stood) if its.kind == "cam" else made
+    its = base.state.plan.adjuster(adjuster)
+    return its.evenly(base.state.moved.get(adjuster, 0.0), _turned(evaluation, base, adjuster))
 
 
 def _astray(told: FloatArray, done: FloatArray) -> Mask:

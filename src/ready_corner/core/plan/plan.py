@@ -302,6 +302,10 @@ class Adjuster:
         at, step = math.radians(self.by.at_deg), math.radians(self.by.mark_deg)
         return (math.sin(at + moved * step) - math.sin(at)) / step
 
+    def evenly(self, stood: float, amount: float) -> float:
+        """Return an amount that it is turned by, from where it ``stood``, in steps that all do alike."""
+        return self.even(stood + amount) - self.even(stood) if isinstance(self.by, Cam) else amount
+
     def uneven(self, even: float) -> float:
         """Return the turns (shims, marks) since the plan that take it so far: the inverse of :meth:`even`, an eccentric at most square."""
         if not isinstance(self.by, Cam):

@@ -156,8 +156,7 @@ def moved_by(
     settled = condition.settled and adjuster.kind != "perch"
     size, way = turn_parts(adjuster, what.amount)
     said = finding("move.turned", corner=adjuster.corner, adjuster=adjuster.name, size=size, way=way)
-    stood = before.get(adjuster.id, 0.0)
-    amount = adjuster.even(stood + what.amount) - adjuster.even(stood) if adjuster.kind == "cam" else what.amount
+    amount = adjuster.evenly(before.get(adjuster.id, 0.0), what.amount)
     return [Move(number, adjuster.id, amount, moves, said, False)], replace(condition, settled=settled)
 
 
