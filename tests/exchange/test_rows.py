@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from ready_corner.cli import main
-from ready_corner.core.quantities.notation import Units
+from ready_corner.core.quantities.notation import ShopNotationError, Units, read_row
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
 from tests.core.linkage.cars import NAMES, plan
@@ -122,3 +122,25 @@ def test_rows_hold_no_number_that_json_does_not_know(capsys):
         out = swept(capsys, str(DEMO / f"{name}.plan.json"), "--corner", "LR", "--travel=-500:500:250", "--json").out
         values = [v for row in json.loads(out)["rows"] for v in row.values() if isinstance(v, float)]
         assert np.isfinite(values).all()
+
+
+@pytest.mark.parametrize(
+    ("typed", "units", "wanted"),
+    [
+        ("95", "mm", [95]),
+        ("95; -265,5; 310", "mm", [95, -265.5, 310]),
+        ("95, 265, 310", "mm", [95, 265, 310]),
+        ("3 1/2;10 1/4;-7", "inch_fraction", [88.9, 260.35, -177.8]),
+        ("95 mm; 26 cm; 3", "mm", [95, 260, 3]),
+        ("95;265", "mm", "2 figures"),
+        ("95;265;310;4", "mm", "4 figures"),
+        ("95;;310", "mm", "Nothing is typed"),
+        ("95 265 310", "mm", "two numbers"),
+    ],
+)
+def test_a_place_is_typed_in_one_line_or_the_sentence_says_how(typed, units, wanted):
+    if isinstance(wanted, list):
+        assert [f.value for f in read_row(typed, Units(units))] == pytest.approx(wanted, abs=1e-12)
+        return
+    with pytest.raises(ShopNotationError, match=wanted):
+        read_row(typed, Units(units))

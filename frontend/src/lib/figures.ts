@@ -3,6 +3,7 @@ import { api, type FigureKind, type Units } from './api/client';
 
 type Asked = { value: number; kind: FigureKind; units: Units; tell: (said: string) => void };
 let asked: Asked[] = [];
+const MOST = 400; // in one question
 
 export function say(value: number, kind: FigureKind, units: Units): Promise<string> {
   return new Promise((tell) => {
@@ -16,15 +17,19 @@ async function askAll(): Promise<void> {
   asked = [];
   for (const units of new Set(all.map((a) => JSON.stringify(a.units)))) {
     const same = all.filter((a) => JSON.stringify(a.units) === units);
-    try {
-      const said = await api.say(
-        same.map(({ value, kind }) => ({ value, kind })),
-        JSON.parse(units) as Units,
-      );
-      same.forEach((a, i) => a.tell(said[i] ?? ''));
-    } catch {
-      same.forEach((a) => a.tell(String(a.value)));
-    }
+    for (let i = 0; i < same.length; i += MOST) await ask(same.slice(i, i + MOST), units);
+  }
+}
+
+async function ask(same: Asked[], units: string): Promise<void> {
+  try {
+    const said = await api.say(
+      same.map(({ value, kind }) => ({ value, kind })),
+      JSON.parse(units) as Units,
+    );
+    same.forEach((a, i) => a.tell(said[i] ?? ''));
+  } catch {
+    same.forEach((a) => a.tell(String(a.value)));
   }
 }
 

@@ -8,12 +8,12 @@ from pydantic import Field
 from ready_corner.border.base import Model
 from ready_corner.border.plan import UnitsModel
 from ready_corner.core.engines.alignment.toes import read_toe
-from ready_corner.core.quantities.notation import Kind, Units, echo, read, say, say_angle, say_field, say_mass
+from ready_corner.core.quantities.notation import Kind, Units, echo, read, read_row, say, say_angle, say_field, say_mass
 from ready_corner.core.quantities.threads import read_thread, say_pitch
 from ready_corner.web.view import View
 
 router = APIRouter()
-FieldKind = Kind | Literal["thread", "pitch", "toe", "total_toe"]
+FieldKind = Kind | Literal["thread", "pitch", "toe", "total_toe", "place"]
 
 
 class FigureIn(Model):
@@ -28,7 +28,8 @@ class FigureIn(Model):
 class FigureView(View):
     """The figure in mm, degrees, turns, kg, N/mm or N·m a degree, and as it is printed.
 
-    ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole.
+    ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole;
+    ``more``: the second and third of three lengths typed in one line as a place.
     """
 
     value: float
@@ -36,6 +37,7 @@ class FigureView(View):
     echo: str = ""
     pitch: float | None = None
     hand: Literal["left", "right"] | None = None
+    more: tuple[float, ...] = ()
 
 
 class ToSay(Model):
@@ -73,13 +75,17 @@ def read_figure(typed: FigureIn) -> FigureView:
         spans = {str(name): mm or 0.0 for name, mm in typed.spans.items()}
         toe = read_toe(typed.text, units, spans, 2 if typed.kind == "total_toe" else 1)
         return FigureView(value=toe.deg, said=_say(toe.deg, "angle", units, None), echo=toe.said)
+    if typed.kind == "place":
+        row = read_row(typed.text, units)
+        words = "; ".join(_say(f.value, "length", units, f.denominator) for f in row)
+        return FigureView(value=row[0].value, said=words, more=tuple(f.value for f in row[1:]))
     figure = read(typed.text, typed.kind, units)
     said = _say(figure.value, typed.kind, units, figure.denominator)
     return FigureView(value=figure.value, said=said, echo=echo(figure, typed.kind, units) if figure.foreign else "")
 
 
 def _say(value: float, kind: FieldKind, units: Units, denominator: int | None) -> str:
-    if kind == "length" or kind == "thread":  # noqa: PLR1714
+    if kind == "length" or kind == "thread" or kind == "place":  # noqa: PLR1714
         return say_field(value, units, denominator)
     if kind == "pitch":
         return say_pitch(value, units)

@@ -1456,7 +1456,7 @@ export interface components {
             /** Text */
             text: string;
             /** Kind */
-            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe");
+            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe" | "place");
             /**
              * @default {
              *       "system": "mm",
@@ -1476,7 +1476,8 @@ export interface components {
          * FigureView
          * @description The figure in mm, degrees, turns, kg, N/mm or N·m a degree, and as it is printed.
          *
-         *     ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole.
+         *     ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole;
+         *     ``more``: the second and third of three lengths typed in one line as a place.
          */
         FigureView: {
             /** Value */
@@ -1492,6 +1493,11 @@ export interface components {
             pitch: number | null;
             /** Hand */
             hand: ("left" | "right") | null;
+            /**
+             * More
+             * @default []
+             */
+            more: number[];
         };
         /**
          * FindingView
@@ -4008,7 +4014,7 @@ export interface components {
             /** Value */
             value: number;
             /** Kind */
-            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe");
+            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe" | "place");
         };
         /**
          * ToSayAll

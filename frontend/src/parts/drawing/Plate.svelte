@@ -58,6 +58,7 @@
     fill: url('#squares');
   }
   figcaption {
+    pointer-events: none;
     position: absolute;
     left: 16px;
     bottom: 10px;

@@ -42,6 +42,7 @@
   const units = $derived(desk.car.view?.plan.units);
   const finest = $derived(units?.system === 'inch_fraction' ? (units.finest ?? 32) : null);
   // Under a thumb: three actions beside the digits, the others above them; what only a keyboard has is not shown.
+  const keyed = $derived(hands.touch && desk.typing !== 'words'); // words are written on the system's own keys
   const acts = $derived(hooks.filter((h) => h.act && !/^Enter$|Backspace|⌫/.test(h.key)));
   let helping = $state(false);
   $effect(() => (hands.touch ? stayAwake() : undefined));
@@ -64,14 +65,14 @@
     {how}
     {large}
     {caution}
-    hooks={hands.touch ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.all, act: () => (helping = true) }]}
+    hooks={keyed ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.all, act: () => (helping = true) }]}
     {latest}
-    bare={hands.touch}
+    bare={keyed}
   />
   <TapeField {desk} {title} {label} {placeholder} {note} {closed} onhelp={() => (helping = true)} />
-  {#if hands.touch && !closed}<TapeKeys
+  {#if keyed && !closed}<TapeKeys
       {desk}
-      kind={desk.typing}
+      kind={desk.typing as Exclude<typeof desk.typing, 'words'>}
       {finest}
       {acts}
       told={told ?? Boolean(large)}

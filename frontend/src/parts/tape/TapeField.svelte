@@ -51,7 +51,7 @@
     autocomplete="off"
     autocapitalize="off"
     spellcheck="false"
-    inputmode={hands.touch ? 'none' : 'text'}
+    inputmode={hands.touch && desk.typing !== 'words' ? 'none' : 'text'}
     enterkeyhint="next"
     maxlength="60"
     aria-invalid={desk.refusal ? 'true' : undefined}

@@ -7,7 +7,7 @@
 
   type Props = {
     desk: Desk<unknown, Keeper>;
-    kind: Typing;
+    kind: Exclude<Typing, 'words'>;
     finest: number | null;
     acts: Hook[];
     told?: boolean;

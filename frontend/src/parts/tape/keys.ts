@@ -1,8 +1,8 @@
 // What the tape's own keys are, by what is typed: four to a column beside the digits, and a fraction set by touch.
-export type Typing = 'length' | 'angle' | 'mass' | 'turns';
+export type Typing = 'length' | 'angle' | 'mass' | 'turns' | 'words';
 
 /** The keys between the digits and the actions, from the top, after the one that takes back. */
-export const SIGNS: Readonly<Record<Typing | 'fraction', readonly [string, string, string]>> = {
+export const SIGNS: Readonly<Record<Exclude<Typing, 'words'> | 'fraction', readonly [string, string, string]>> = {
   length: ['−', '/', '+'],
   fraction: ['−', '/', "'"],
   angle: ['−', "'", '°'],

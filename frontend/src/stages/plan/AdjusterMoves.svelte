@@ -9,8 +9,8 @@
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
 
-  type Props = { a: AdjusterDraft };
-  let { a }: Props = $props();
+  type Props = { a: AdjusterDraft; cols?: 2 | 5 };
+  let { a, cols = 5 }: Props = $props();
   const sheet = theSheet();
   const end = $derived(isFront(a.corner) ? 'front' : 'rear');
   const layout = $derived(sheet.layout(end));
@@ -22,9 +22,10 @@
 </script>
 
 {#if layout}
-  <Row cols={5} top title={PLAN.movesSoft}>
+  <Row {cols} top title={PLAN.movesSoft}>
     <Choice
       label={PLAN.moves}
+      name={PLAN.moves}
       options={choices}
       empty={PLAN.movesNothing}
       bind:value={() => chosenMove(a), (v) => chooseMove(a, v)}
@@ -33,6 +34,7 @@
     {#if a.moves?.direction}
       <Choice
         label={PLAN.direction}
+        name={PLAN.direction}
         options={PLAN.directions}
         bind:value={() => wayOf(a) as 'up', (v) => (a.moves!.direction = way(v, a.corner))}
       />

@@ -3,7 +3,7 @@
   import type { Layout, Linkage } from '$lib/api/client';
   import type { Draft } from './draft';
   import LinkageView from './LinkageView.svelte';
-  import { H, partsOf, spotsOf, viewsOf, W } from './linkage-views';
+  import { H, partsOf, RADIUS, spotsOf, viewsOf, W } from './linkage-views';
 
   type Props = {
     points: Draft['points'];
@@ -23,8 +23,8 @@
 <svg viewBox="0 0 {W} {H}" role="img" aria-label={label} bind:clientWidth={wide} style:--px={W / (wide || W)}>
   <rect width={W} height={H} rx="3" />
   {#if !spots.length}<text x={W / 2} y={H / 2} text-anchor="middle">No point is given yet.</text>{/if}
-  {#each viewsOf(spots, linkage.loaded_radius) as view (view.title)}
-    <LinkageView {view} {spots} {parts} {layout} radius={linkage.loaded_radius} {lit} {onpick} />
+  {#each viewsOf(spots, linkage.loaded_radius ?? RADIUS) as view (view.title)}
+    <LinkageView {view} {spots} {parts} {layout} radius={linkage.loaded_radius ?? RADIUS} {lit} {onpick} />
   {/each}
   <path d="M{W / 2} 12V{H - 12}" />
 </svg>

@@ -15,7 +15,7 @@
   <Choice label={PLAN.steering} options={PLAN.steeringWays} bind:value={linkage.steering} />
   <PlanFigure
     label={PLAN.radius}
-    bind:value={() => linkage.loaded_radius, (v) => (linkage.loaded_radius = v ?? 0)}
+    bind:value={() => linkage.loaded_radius, (v) => (linkage.loaded_radius = v as number)}
     kind="length"
     at="{held.end}_linkage.loaded_radius"
   />

@@ -1,7 +1,7 @@
 <script lang="ts">
   // One view of the points of an end: tyres, what joins the points, links, and the points.
   import type { Layout } from '$lib/api/client';
-  import { isWheel, type Spot, type View, W, WIDE } from './linkage-views';
+  import { isWheel, type Spot, type View, WIDE } from './linkage-views';
 
   type Props = {
     view: View;
@@ -10,9 +10,10 @@
     layout: Layout;
     radius: number;
     lit: string;
+    named?: boolean; // the lit point with its name
     onpick: (name: string) => void;
   };
-  let { view, spots, parts, layout, radius, lit, onpick }: Props = $props();
+  let { view, spots, parts, layout, radius, lit, named = true, onpick }: Props = $props();
 
   const wheels = $derived(spots.filter(isWheel));
   const outers = $derived(layout.axle ? [] : [...new Set(layout.lines.map((l) => l.outer))]);
@@ -21,22 +22,23 @@
     const [a, b] = [view.at(from), view.at(to)];
     return `M${a.u} ${a.v}L${b.u} ${b.v}`;
   };
-  const line = (from: string, to: string) =>
-    lineOf(
-      spots.find((s) => s.name === from),
-      spots.find((s) => s.name === to),
-    );
+  const of = (name: string) => spots.find((s) => s.name === name);
+  const line = (from: string, to: string) => lineOf(of(from), of(to));
+  const broken = (...names: string[]) => names.some((n) => of(n)?.guessed) || undefined;
 </script>
 
 <text x={view.left + 14} y="22" dominant-baseline="middle">{view.title}</text>
 {#each wheels as wheel (wheel.name)}
   {@const p = view.at(wheel)}
   {@const [w, h] = [WIDE * view.scale, 2 * radius * view.scale]}
-  <rect x={p.u - w / 2} y={p.v - h / 2} width={w} height={h} rx="4" />
+  <rect x={p.u - w / 2} y={p.v - h / 2} width={w} height={h} rx="4" data-broken={wheel.guessed || undefined} />
   {#each outers as outer (outer)}<path class="dim" d={line(wheel.name, outer)} />{/each}
 {/each}
 {#each parts as [from, to], i (i)}<path class="part" d={line(from, to)} />{/each}
-{#each layout.lines as one (one.name)}<path d={line(one.inner, one.outer)} />{/each}
+{#each layout.lines as one (one.name)}<path
+    d={line(one.inner, one.outer)}
+    data-broken={broken(one.inner, one.outer)}
+  />{/each}
 {#each spots as spot (spot.name)}
   {@const p = view.at(spot)}
   {@const name = spot.name.replaceAll('.', ' ')}
@@ -47,10 +49,13 @@
     r={spot.name === lit ? 7 : isWheel(spot) ? 6 : 3.5}
     data-lit={spot.name === lit || undefined}
     data-wheel={isWheel(spot) || undefined}
+    data-broken={spot.guessed}
     onclick={() => onpick(spot.name)}><title>{name}</title></circle
   >
-  {#if spot.name === lit}
-    <text class="lit" x={p.u} y={p.v - 12} text-anchor={p.u > view.left + W / 3 ? 'end' : 'start'}>{name}</text>
+  {#if named && spot.name === lit}
+    <text class="lit" x={p.u} y={p.v - 12} text-anchor={p.u > view.left + (view.wide * 2) / 3 ? 'end' : 'start'}
+      >{name}</text
+    >
   {/if}
 {/each}
 
@@ -74,6 +79,10 @@
     stroke-width: 1.6;
     stroke-dasharray: 6 3;
   }
+  [data-broken] {
+    stroke-dasharray: 5 5;
+    stroke-width: 1.2;
+  }
   text {
     fill: var(--scribe-dim);
     font-size: calc(14px * var(--px));
@@ -89,7 +98,7 @@
     cursor: pointer;
   }
   circle[data-wheel] {
-    stroke-dasharray: 3 2;
+    stroke-width: 2.4;
   }
   circle[data-lit] {
     fill: var(--paint-light);

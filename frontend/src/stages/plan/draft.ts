@@ -68,6 +68,8 @@ export interface Draft {
   points: Record<string, [Figure, Figure, Figure]>;
   linkages: Record<End, Linkage | null>;
   loads: Loads | null;
+  point_tolerance: Figure;
+  jig: { feet: Partial<Record<Corner, [Figure, Figure]>>; pitch_mm_per_turn: Figure };
 }
 export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
@@ -175,6 +177,8 @@ export function draftOf(plan: Plan | null): Draft {
     },
     loads: structuredClone(plan?.loads ?? null),
     footing: footingOf(plan?.footing),
+    point_tolerance: plan?.point_tolerance ?? null,
+    jig: { feet: { ...plan?.jig?.feet }, pitch_mm_per_turn: plan?.jig?.pitch_mm_per_turn ?? null },
   };
 }
 
@@ -199,13 +203,27 @@ export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft 
     lock: '',
     moves: null,
   };
-  if (kind === 'shims') made.shims = { thickness: null, fitted: 0, most: null };
+  if (kind === 'shims') made.shims = { thickness: null, fitted: null, most: null };
   else if (kind === 'perch')
     made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
   else if (kind === 'slide') made.slide = { mark: null, at: null, most: null };
   else if (kind === 'cam') made.cam = { throw: null, mark_deg: null, most_deg: 90, at_deg: 0 };
   else made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
   return made;
+}
+
+const linkageFrom = (held: Linkage | null) =>
+  held && { ...held, toe_deg: held.toe_deg ?? 0, camber_deg: held.camber_deg ?? 0 };
+
+/** The jig of a draft: none where nothing of it is given; its shims are taken over. */
+function jigFrom(jig: Draft['jig'], before: Plan | null, need: (value: Figure, path: string) => number): object | null {
+  const given = Object.entries(jig.feet).filter(([, at]) => at.some((v) => v !== null));
+  if (!given.length && jig.pitch_mm_per_turn === null) return before?.jig ?? null;
+  return {
+    ...before?.jig,
+    feet: Object.fromEntries(given.map(([c, at]) => [c, at.map((v) => need(v, `jig.feet.${c}`))])),
+    pitch_mm_per_turn: jig.pitch_mm_per_turn,
+  };
 }
 
 /** Return the plan of a draft, or what is still missing, each at its path. */
@@ -232,6 +250,8 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
         aim: need(a.aim, `${path}.${mark}.aim`),
         tolerance: need(a.tolerance, `${path}.${mark}.tolerance`),
       }));
+  for (const end of ['front', 'rear'] as const)
+    if (draft.linkages[end]) need(draft.linkages[end].loaded_radius, `${end}_linkage.loaded_radius`);
   if (!draft.name.trim()) problems.push({ path: 'name', kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
   const plan = {
     ...before, // what this form does not show stays
@@ -285,9 +305,11 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     points: Object.fromEntries(
       Object.entries(draft.points).map(([name, place]) => [name, place.map((v) => need(v, `points.${name}`))]),
     ),
-    front_linkage: draft.linkages.front,
-    rear_linkage: draft.linkages.rear,
-    loads: draft.loads,
+    front_linkage: linkageFrom(draft.linkages.front),
+    rear_linkage: linkageFrom(draft.linkages.rear),
+    loads: draft.loads && all(draft.loads, 'loads'),
+    ...(draft.point_tolerance === null ? {} : { point_tolerance: draft.point_tolerance }),
+    jig: jigFrom(draft.jig, before, need),
   };
   return problems.length ? { problems } : { plan: plan as unknown as Plan };
 }

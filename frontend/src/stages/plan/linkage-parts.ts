@@ -15,6 +15,15 @@ export const pointsOf = (points: Draft['points'], end: End): string[] => [
   ),
 ];
 
+/** Names of the points that springs, rocker, bar and shaft of a linkage are fastened at. */
+export const namedBy = ({ springs = [], rocker, bar, shaft }: Linkage): string[] =>
+  [
+    ...(rocker ? [rocker.rod.point, rocker.first, rocker.second, rocker.push] : []),
+    ...springs.flatMap((s) => s.ends.map((e) => e.point)),
+    ...(bar ? [bar.first, bar.second, bar.arm, bar.link.point] : []),
+    ...(shaft ? [shaft.inner, shaft.outer] : []),
+  ].filter(Boolean);
+
 export const newSpring = (name: string): Spring => ({
   name,
   ends: [
@@ -41,13 +50,16 @@ export const newTorsion = (name: string): Torsion => ({
   fine_deg: 0,
 });
 export const newJoint = (member: string): Joint => ({ member, at: 'outer', limit_deg: 25, stud: null });
-export const newLinkage = (layout: Linkage['layout'], end: End, tyre: number | null): Linkage => ({
+/** A linkage of which only the layout is known: no figure of it is guessed. */
+export const newLinkage = (layout: Linkage['layout'], end: End): Linkage => ({
   layout,
-  loaded_radius: (tyre ?? 600) / 2,
+  // Wanted, and said to be wanted when the plan is kept; as drawn it stands straight until somebody says otherwise.
+  ...({ loaded_radius: null, toe_deg: null, camber_deg: null } as unknown as Pick<
+    Linkage,
+    'loaded_radius' | 'toe_deg' | 'camber_deg'
+  >),
   steering: end === 'front' ? 'rack' : 'none',
   mirrored: true,
-  toe_deg: 0,
-  camber_deg: 0,
   springs: [],
   torsions: [],
   rocker: null,
@@ -56,6 +68,48 @@ export const newLinkage = (layout: Linkage['layout'], end: End, tyre: number | n
   joints: [],
   lengths: {},
 });
+
+const coil = (name: string, top: string, foot: string, on: string): Spring => ({
+  ...newSpring(name),
+  ends: [
+    { point: top, on: 'car' },
+    { point: foot, on },
+  ],
+});
+/** What else may hang on a linkage, begun whole: its points are then asked for by name. */
+export const BEGIN: Readonly<Record<'coil' | 'rocker' | 'bar' | 'shaft', (l: Linkage, axle: boolean) => void>> = {
+  coil: (l, axle) => {
+    l.springs = axle
+      ? [
+          coil('left coil', 'coil.left.body', 'coil.left.axle', 'upright'),
+          coil('right coil', 'coil.right.body', 'coil.right.axle', 'upright'),
+        ]
+      : [coil('coil', 'coil.top', 'coil.foot', 'upright')];
+  },
+  rocker: (l) => {
+    const on = l.layout === 'double wishbone' ? 'lower' : 'upright';
+    l.rocker = {
+      first: 'rocker.first',
+      second: 'rocker.second',
+      push: 'rocker.push',
+      rod: { point: 'push.outer', on },
+    };
+    l.springs = [
+      {
+        ...newSpring('damper'),
+        ends: [
+          { point: 'rocker.damper', on: 'rocker' },
+          { point: 'damper.inner', on: 'car' },
+        ],
+      },
+    ];
+  },
+  bar: (l) => {
+    const on = l.layout === 'double wishbone' ? 'lower' : 'upright';
+    l.bar = { first: 'bar.first', second: 'bar.second', arm: 'bar.arm', link: { point: 'bar.link', on } };
+  },
+  shaft: (l) => (l.shaft = { ...newShaft(), inner: 'shaft.inner', outer: 'shaft.outer' }),
+};
 
 /** Set one of three figures; all three nothing is none. */
 export function setOfThree(

@@ -1,10 +1,52 @@
 // The points of one end while they are given: which are needed, where each stands in the draft, examples and pasted rows.
 import { api, type Layout, type Linkage, Refused } from '$lib/api/client';
-import type { End } from './draft';
-import { newLinkage } from './linkage-parts';
+import type { Draft, End } from './draft';
+import { newLinkage, namedBy } from './linkage-parts';
 import type { Sheet } from './sheet.svelte';
 
 const BOX = ['box.first', 'box.second', 'box.arm', 'idler.first', 'idler.second', 'idler.arm'];
+
+const SIDES: Readonly<Record<string, string>> = {
+  left: 'right',
+  right: 'left',
+  LF: 'RF',
+  LR: 'RR',
+  RF: 'LF',
+  RR: 'LR',
+};
+/** The name of a point on the other side; its own where it has none. */
+export const mirrorName = (name: string): string =>
+  name
+    .split('.')
+    .map((word) => SIDES[word] ?? word)
+    .join('.');
+
+/** What the points of an end are named under: a corner, or the end itself where an axle joins its wheels. */
+export const prefixOf = (layout: Layout | undefined, end: End): string =>
+  layout?.axle ? end : end === 'front' ? 'LF' : 'LR';
+
+export interface PointNames {
+  needed: string[];
+  box: string[];
+  more: string[];
+}
+
+/** Names asked for, without their corner: what the layout needs, what a steering box needs, and what else was given or is named by a part. */
+export function namesOf(draft: Draft, layout: Layout | undefined, end: End): PointNames {
+  const linkage = draft.linkages[end];
+  const prefix = prefixOf(layout, end);
+  const steered = linkage && linkage.steering !== 'none' ? (layout?.steered ?? []) : [];
+  const needed = [...(layout?.needed ?? []), ...steered].filter(
+    (n) => !layout!.axle || (!n.startsWith('right.') && !n.includes('.right.')),
+  );
+  const box = linkage?.steering === 'box' ? BOX : [];
+  const given = Object.keys(draft.points)
+    .filter((n) => n.startsWith(`${prefix}.`))
+    .map((n) => n.slice(prefix.length + 1));
+  const named = linkage ? namedBy(linkage).filter((n) => !layout?.axle || !n.split('.').includes('right')) : [];
+  const more = new Set([...named, ...given]);
+  return { needed, box, more: [...more].filter((n) => !needed.includes(n) && !box.includes(n)) };
+}
 
 export class LinkagePoints {
   end = $state<End>('front');
@@ -22,21 +64,11 @@ export class LinkagePoints {
   }
 
   get prefix(): string {
-    return this.layout?.axle ? this.end : this.end === 'front' ? 'LF' : 'LR';
+    return prefixOf(this.layout, this.end);
   }
 
-  /** Names asked for, without their corner: what the layout needs, what a steering box needs, and what else was given. */
-  get names(): { needed: string[]; box: string[]; more: string[] } {
-    const { layout, linkage, prefix } = this;
-    const steered = linkage && linkage.steering !== 'none' ? (layout?.steered ?? []) : [];
-    const needed = [...(layout?.needed ?? []), ...steered].filter(
-      (n) => !layout!.axle || (!n.startsWith('right.') && !n.includes('.right.')),
-    );
-    const box = linkage?.steering === 'box' ? BOX : [];
-    const given = Object.keys(this.sheet.draft.points)
-      .filter((n) => n.startsWith(`${prefix}.`))
-      .map((n) => n.slice(prefix.length + 1));
-    return { needed, box, more: given.filter((n) => !needed.includes(n) && !box.includes(n)) };
+  get names(): PointNames {
+    return namesOf(this.sheet.draft, this.layout, this.end);
   }
 
   /** Name of a point in the plan; those of a steering box belong to the end, not to one of its corners. */
@@ -67,7 +99,7 @@ export class LinkagePoints {
     const { linkage, end } = this;
     if (linkage?.layout === name) linkages[end] = null;
     else if (linkage) linkage.layout = name;
-    else linkages[end] = newLinkage(name, end, this.sheet.draft[end].tyre_diameter);
+    else linkages[end] = newLinkage(name, end);
   }
 
   async example(): Promise<void> {

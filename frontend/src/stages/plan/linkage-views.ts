@@ -4,9 +4,16 @@ import type { Draft } from './draft';
 
 export const W = 600;
 export const H = 340;
+export const RADIUS = 300; // mm; a wheel is drawn with it until its loaded radius is given
 export const WIDE = 190; // mm; a tyre as drawn, its width is in no plan
-export type Spot = { name: string; x: number; y: number; z: number };
-export type View = { left: number; title: string; scale: number; at: (s: Spot) => { u: number; v: number } };
+export type Spot = { name: string; x: number; y: number; z: number; guessed?: boolean };
+export interface View {
+  left: number;
+  wide: number;
+  title: string;
+  scale: number;
+  at: (s: Pick<Spot, 'x' | 'y' | 'z'>) => { u: number; v: number };
+}
 const SWAP: Record<string, string> = { left: 'right', right: 'left' };
 const mirrored = (name: string) =>
   name
@@ -51,8 +58,8 @@ const range = (spots: Spot[], of: (s: Spot) => number) =>
   [Math.min(...spots.map(of)), Math.max(...spots.map(of))] as const;
 export const isWheel = (spot: Spot): boolean => spot.name.endsWith('wheel');
 
-/** From behind, left of the car on the left; from above, nose up. */
-export function viewsOf(spots: Spot[], radius: number): View[] {
+/** From behind, left of the car on the left; from above, nose up. Both in a field of the size given, to one scale. */
+export function viewsOf(spots: Spot[], radius: number, w = W, h = H): View[] {
   if (!spots.length) return [];
   const wheels = spots.filter(isWheel);
   const [y0, y1] = range(spots, (s) => s.y);
@@ -63,13 +70,13 @@ export function viewsOf(spots: Spot[], radius: number): View[] {
     Math.min(near, ...wheels.map((s) => s.x - radius)),
     Math.max(far, ...wheels.map((s) => s.x + radius)),
   ];
-  const scale = Math.min((W / 2 - 50) / Math.max(y1 - y0 + WIDE, 1), (H - 70) / Math.max(z1 - z0, x1 - x0, 1));
+  const scale = Math.min((w / 2 - 50) / Math.max(y1 - y0 + WIDE, 1), (h - 70) / Math.max(z1 - z0, x1 - x0, 1));
   const place = (left: number, a: number, b: number, b0: number, b1: number) => ({
-    u: left + W / 4 - (a - (y0 + y1) / 2) * scale,
-    v: H / 2 + 8 - (b - (b0 + b1) / 2) * scale,
+    u: left + w / 4 - (a - (y0 + y1) / 2) * scale,
+    v: h / 2 + 8 - (b - (b0 + b1) / 2) * scale,
   });
   return [
-    { left: 0, title: 'from behind', scale, at: (s) => place(0, s.y, s.z, z0, z1) },
-    { left: W / 2, title: 'from above, nose up', scale, at: (s) => place(W / 2, s.y, s.x, x0, x1) },
+    { left: 0, wide: w / 2, title: 'from behind', scale, at: (s) => place(0, s.y, s.z, z0, z1) },
+    { left: w / 2, wide: w / 2, title: 'from above, nose up', scale, at: (s) => place(w / 2, s.y, s.x, x0, x1) },
   ];
 }

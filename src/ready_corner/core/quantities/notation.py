@@ -229,6 +229,20 @@ def read(text: str, kind: Kind, units: Units) -> Figure:
     return Figure(value, fraction, text.strip(), foreign)
 
 
+def read_row(text: str, units: Units, most: int = 3) -> list[Figure]:
+    """Return the lengths typed in one line, mm: one figure, or exactly ``most`` of them with semicolons, tabs or commas and a space between.
+
+    Raises ShopNotationError with the sentence for the field.
+
+    >>> [f.value / 25.4 for f in read_row("3 1/2; 10 1/4; -7", Units("inch_fraction"))]
+    [3.5, 10.25, -7.0]
+    """
+    parts = re.split(r"[;\t]|,\s+", text.strip())
+    if len(parts) not in (1, most):
+        raise ShopNotationError(finding("notation.row", text=text.strip(), count=len(parts), wanted=most), text)
+    return [read(part, "length", units) for part in parts]
+
+
 def _stack(text: str, units: Units) -> Figure:
     """Return a stack of blocks; each part has its own unit, and a sum with some parts bare and one with a unit asks."""
     typed = text.strip().split("+")

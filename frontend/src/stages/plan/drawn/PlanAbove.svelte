@@ -3,13 +3,16 @@
   import Plate from '$parts/drawing/Plate.svelte';
   import { CORNERS, isFront, isLeft } from '$lib/marks';
   import { DRAWN } from '../texts';
+  import PlanColumn from './PlanColumn.svelte';
   import PlanPlace from './PlanPlace.svelte';
+  import PlanSpots from './PlanSpots.svelte';
   import type { PlanDesk } from './plan-desk.svelte';
 
   type Props = { desk: PlanDesk };
   let { desk }: Props = $props();
 
   const { draft } = $derived(desk.sheet);
+  const wanted = $derived(desk.chapter === 'aims' || desk.chapter === 'build');
   const GUESS = { wheelbase: 2400, track: 1400, rim: 380, tyre: 600 }; // mm; drawn with, used for nothing
   const base = $derived(draft.wheelbase ?? GUESS.wheelbase);
   const end = (e: 'front' | 'rear') => ({
@@ -19,12 +22,13 @@
   });
   const ends = $derived({ front: end('front'), rear: end('rear') });
   const wide = $derived(Math.max(ends.front.track, ends.rear.track));
-  const box = $derived({
-    x: -wide / 2 - 420,
-    y: -ends.front.tyre * 0.85,
-    w: wide + 840,
-    h: base + ends.front.tyre * 1.7,
-  });
+  const column = $derived(
+    desk.chapter === 'dimensions' ? [] : desk.asks.filter((a) => a.group === desk.ask.group && !a.spot && !wanted),
+  );
+  const tall = $derived(base + ends.front.tyre * 1.7);
+  // Beside the car there is room for figures that have no place of their own.
+  const beside = $derived(column.length ? tall * 0.5 : 0);
+  const box = $derived({ x: -wide / 2 - 420 - beside, y: -ends.front.tyre * 0.85, w: wide + 840 + beside, h: tall });
   const wheels = $derived(
     CORNERS.map((c) => {
       const own = ends[isFront(c) ? 'front' : 'rear'];
@@ -38,7 +42,13 @@
       };
     }),
   );
-  const places = $derived(desk.asks.filter((a) => a.chapter !== 'dimensions'));
+  const places = $derived(wanted ? desk.asks : []);
+  /** Where a place may be until it is said: over its wheel, or in the middle of the car. */
+  const guess = (group: string) => {
+    const corner = CORNERS.find((c) => group.split('.').includes(c));
+    const wheel = wheels.find((w) => w.corner === corner);
+    return wheel ? { x: wheel.x * 0.6, y: wheel.y } : { x: 0, y: base / 2 };
+  };
   /** Where on the drawing figures are written: those of an axle to its right, of a left wheel to its left, of the car as a whole between the axles. */
   const spot = (path: string) => {
     const corner = /[LR][FR]/.exec(path)?.[0] ?? '';
@@ -93,6 +103,16 @@
           before
         />
       {/each}
+    {:else if !wanted}
+      <PlanSpots {desk} {px} {guess} />
+      <PlanColumn
+        {desk}
+        {px}
+        asks={column}
+        step={Math.min(46, (tall / px - 70) / column.length)}
+        x={box.x + 20 * px}
+        y={box.y + 40 * px}
+      />
     {:else}
       {#each grouped as group, g (g)}
         {#each group.rows as ask, i (ask.path)}

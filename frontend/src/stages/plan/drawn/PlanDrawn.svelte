@@ -12,12 +12,17 @@
   import Tape from '$parts/tape/Tape.svelte';
   import DraftNote from '../DraftNote.svelte';
   import From from '../From.svelte';
-  import LayoutTiles from '../LayoutTiles.svelte';
   import { LinkagePoints } from '../linkage-points.svelte';
-  import { ENDS, theSheet } from '../sheet.svelte';
+  import { isFront } from '$lib/marks';
+  import type { Corner } from '$lib/api/client';
+  import { theSheet } from '../sheet.svelte';
   import { DRAWN, PLAN } from '../texts';
-  import Answers from './Answers.svelte';
+  import AdjusterCard from './AdjusterCard.svelte';
+  import AimFrom from './AimFrom.svelte';
+  import Chapters from './Chapters.svelte';
+  import EndCard from './EndCard.svelte';
   import PlanAbove from './PlanAbove.svelte';
+  import PlanCorner from './PlanCorner.svelte';
   import { PlanDesk } from './plan-desk.svelte';
 
   type Props = { onfigures: () => void };
@@ -34,6 +39,22 @@
     sheet.sentence = unread === undefined ? DRAWN.stillTyped : DRAWN.unread;
     if (unread !== undefined) desk.open(unread);
   }
+  /** The end whose linkage is on the plate. */
+  const end = $derived.by(() => {
+    if (desk.chapter === 'front' || desk.chapter === 'rear') return desk.chapter;
+    const corner = /^adjusters\.(\w\w)\./.exec(desk.ask.path)?.[1];
+    return desk.chapter === 'adjusters' && corner ? (isFront(corner as Corner) ? 'front' : 'rear') : null;
+  });
+  const layout = $derived(end ? sheet.layout(end) : undefined);
+  const linkage = $derived(end ? draft.linkages[end] : null);
+  /** The point that the adjuster in hand moves. */
+  const moved = $derived(
+    draft.adjusters.find((a) => desk.ask.path.startsWith(`adjusters.${a.id}.`))?.moves?.name.replace(/^\w+\./, '') ??
+      '',
+  );
+  $effect(() => {
+    if (desk.chapter === 'front' || desk.chapter === 'rear') held.end = desk.chapter;
+  });
   const amiss = $derived(sheet.sentence || sheet.at('name'));
 </script>
 
@@ -44,7 +65,7 @@
     value={'drawing' as keyof typeof DRAWN.tabs}
     onpick={(to) => to === 'figures' && onfigures()}
   />
-  <Pressed label={DRAWN.chaptersLabel} options={DRAWN.chapters} value={desk.chapter} onpick={(c) => desk.turnTo(c)} />
+  <p class="soft">{DRAWN.begins}</p>
 {/snippet}
 {#snippet foot()}
   <Tape
@@ -53,23 +74,29 @@
     how={desk.ask.how}
     label={DRAWN.figure}
     placeholder={desk.like}
-    note={desk.ask.value === null
-      ? DRAWN.unit(desk.typing === 'angle' ? DRAWN.degrees : PLAN.unitNames[draft.units.system ?? 'mm'])
-      : desk.shown(desk.ask)}
+    note={desk.shown(desk.ask) || DRAWN.unitOf(desk.ask.kind, draft.units.system ?? 'mm')}
     hooks={desk.hooks}
   />
 {/snippet}
 
 <Stage columns="56fr 44fr" {bar} {foot}>
-  <PlanAbove {desk} />
+  {#if end && layout && linkage}<PlanCorner {desk} {end} {layout} {linkage} lit={moved} />{:else}<PlanAbove
+      {desk}
+    />{/if}
   <Panel>
     <Card title={sheet.before ? PLAN.revise(sheet.before.name) : PLAN.begin} label="">
       <Row cols={2} top>
         <Text label={PLAN.name} bind:value={draft.name} problem={sheet.at('name')} />
         <Choice label={PLAN.units} options={PLAN.unitNames} bind:value={draft.units.system!} />
+        <Text label={PLAN.about} bind:value={draft.about} max={200} />
       </Row>
       <DraftNote />
       {#if amiss}<p class="no" role="alert">{amiss}</p>{/if}
+      {#each sheet.problems.slice(0, 4) as problem (problem.path + problem.kind)}
+        <button type="button" class="button" onclick={() => desk.openAt(problem.path)}
+          >{desk.nameOf(problem.path)}: {problem.sentence}</button
+        >
+      {/each}
       <Row cols={2}>
         {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}" onclick={() => void sheet.letGo()} use:link
             >{PLAN.cancel}</a
@@ -79,16 +106,11 @@
         >
       </Row>
     </Card>
-    <Answers {desk} />
-    <Card title={PLAN.layout} label="">
-      <Pressed
-        label={PLAN.layout}
-        options={PLAN.axles}
-        value={held.end}
-        onpick={(end) => (held.end = ENDS.find((e) => e === end)!)}
-      />
-      <LayoutTiles {held} />
-    </Card>
+    <Chapters {desk}>
+      {#if desk.chapter === 'front' || desk.chapter === 'rear'}<EndCard {desk} {held} />
+      {:else if desk.chapter === 'adjusters'}<AdjusterCard {desk} />
+      {:else if desk.chapter === 'aims' || desk.chapter === 'build'}<AimFrom {desk} />{/if}
+    </Chapters>
     {#if !sheet.car}<From />{/if}
   </Panel>
 </Stage>

@@ -1,18 +1,23 @@
 // The desk of a plan that is given on its drawing: the same tape and keys as at every other stage; what is typed goes into the draft.
+import { untrack } from 'svelte';
 import { api, type Units } from '$lib/api/client';
-import { reading, say } from '$lib/figures';
+import { readSoFar, reading, say } from '$lib/figures';
 import type { Hook, Keeper, Meaning } from '$parts/tape/desk.svelte';
 import { Desk } from '$parts/tape/desk.svelte';
 import type { Typing } from '$parts/tape/keys';
 import type { Sheet } from '../sheet.svelte';
 import { DRAWN } from '../texts';
-import { asksOf, type Chapter, type PlanAsk } from './asks';
+import { ALONE, type Also, type Chapter, type PlanAsk } from './ask';
+import { asksOf } from './asks';
 
 type Read = { typed: string; ask: PlanAsk };
 interface Undo {
   path: string;
-  value: number | null;
+  back: () => void;
 }
+/** Whether all figures of a place stand in one line. */
+const isRow = (ask: PlanAsk, typed: string) => ask.kind === 'place' && /[;\t]|,\s/.test(typed);
+const given = (ask: PlanAsk) => (ask.kind === 'words' ? ask.text !== '' : ask.value !== null);
 
 export class PlanDesk extends Desk<Read, Keeper> {
   chapter = $state<Chapter>('dimensions');
@@ -21,55 +26,56 @@ export class PlanDesk extends Desk<Read, Keeper> {
   /** Figures that could not be read, by path: as they were typed, and why. */
   wrong = $state.raw<Readonly<Record<string, { typed: string; why: string }>>>({});
   said = $state.raw<Readonly<Record<string, string>>>({}); // every figure as it is printed, by path
+  /** All that is asked, in walking order. */
+  every = $derived.by(() => asksOf(this.sheet.draft, this.apart, this.sheet.layouts));
   #undo: Undo[] = [];
-  #printed = '';
+  #printed = new Map<string, string>(); // words by figure, kind and units: nothing is asked twice
 
   constructor(readonly sheet: Sheet) {
     super({ refused: [], view: null, strike: () => undefined, discard: () => undefined, again: () => undefined });
     $effect(() => {
       const units = { ...sheet.draft.units } as Units;
-      const rows = this.every.filter((a) => a.value !== null).map((a) => [a.path, a.value!, a.kind] as const);
-      const printed = JSON.stringify([units, rows]);
-      if (printed === this.#printed) return;
-      this.#printed = printed;
-      for (const [path, value, kind] of rows)
-        void (kind === 'number' ? Promise.resolve(String(value)) : say(value, kind, units)).then(
-          (words) => (this.said = { ...this.said, [path]: words }),
-        );
+      for (const ask of this.every) if (ask.value !== null && ask.kind !== 'words') this.#print(ask, ask.value, units);
     });
   }
 
-  get every(): PlanAsk[] {
-    return asksOf(this.sheet.draft, this.apart);
+  #print({ path, kind }: PlanAsk, value: number, units: Units): void {
+    const key = JSON.stringify([value, kind, units]);
+    const tell = (words: string) => {
+      if (untrack(() => this.said[path]) !== words) this.said = { ...untrack(() => this.said), [path]: words };
+    };
+    const known = this.#printed.get(key);
+    if (known !== undefined) return tell(known);
+    if (kind === 'number' || kind === 'words') return tell(String(value));
+    void say(value, kind, units).then((words) => {
+      this.#printed.set(key, words);
+      tell(words);
+    });
   }
 
   get asks(): PlanAsk[] {
     return this.every.filter((a) => a.chapter === this.chapter);
   }
 
-  get index(): number {
-    return Math.max(
-      this.asks.findIndex((a) => a.path === this.path),
-      0,
-    );
-  }
-
+  /** What is asked now; where its place is gone, the first of the chapter, or of the plan. */
   get ask(): PlanAsk {
-    return this.asks[this.index]!;
+    return this.every.find((a) => a.path === this.path) ?? this.asks[0] ?? this.every[0]!;
   }
 
   override get typing(): Typing {
     const { kind } = this.ask;
+    if (kind === 'words' || kind === 'mass') return kind;
     return kind === 'angle' || kind === 'toe' || kind === 'total_toe' ? 'angle' : 'length';
   }
 
   /** What Enter alone would take over. */
   get like(): string {
     const { like } = this.ask;
-    return like && this.ask.value === null ? like.from : '';
+    return like && !given(this.ask) ? like.from : '';
   }
 
   shown(ask: PlanAsk): string {
+    if (ask.kind === 'words') return ask.text;
     return this.wrong[ask.path]?.typed ?? (ask.value === null ? '' : (this.said[ask.path] ?? ''));
   }
 
@@ -82,34 +88,63 @@ export class PlanDesk extends Desk<Read, Keeper> {
     if (wrong) [this.typed, this.refusal] = [wrong.typed, wrong.why];
   }
 
+  /** The place of a problem that was found in the plan. */
+  #ofProblem(path: string): PlanAsk | undefined {
+    const plain = path.replace(/^what\.(plan\.)*/, '');
+    return this.every.find((a) => a.path === plain || a.path.startsWith(`${plain}.`));
+  }
+
+  nameOf(path: string): string {
+    return this.#ofProblem(path)?.title ?? '';
+  }
+
+  openAt(path: string): void {
+    const ask = this.#ofProblem(path);
+    if (ask) this.open(ask.path);
+  }
+
   turnTo(chapter: Chapter): void {
     this.chapter = chapter;
-    const first = this.asks.find((a) => a.value === null) ?? this.asks[0];
+    const first = this.asks.find((a) => !given(a) && !a.optional) ?? this.asks.find((a) => !given(a)) ?? this.asks[0];
     if (first) this.open(first.path);
+    else this.clear();
   }
 
   step(by: 1 | -1): void {
-    const { asks } = this;
-    this.open(asks[(this.index + by + asks.length) % asks.length]!.path);
+    const asks = this.asks.length ? this.asks : this.every;
+    const at = asks.indexOf(this.ask);
+    this.open(asks[(at + by + asks.length) % asks.length]!.path);
   }
 
-  /** To the next figure that is wanted still, in this chapter or the one after it. */
-  #onward(): void {
+  /** To the next figure that is wanted still, in this chapter or the one after it; a place that was just named is asked for first. */
+  #onward(past = ''): void {
     const { every } = this;
-    const at = every.findIndex((a) => a.path === this.path);
-    const next = every.slice(at + 1).find((a) => a.value === null && !this.wrong[a.path]) ?? every[at + 1] ?? every[0]!;
-    this.open(next.path);
+    const at = past
+      ? every.findLastIndex((a) => a.group === past && a.kind === 'place')
+      : every.findIndex((a) => a.path === this.path);
+    if (at < 0) return this.turnTo(this.chapter); // it was a choice, and others are asked in its place
+    const before = every[at - 1];
+    const named =
+      /\.more$/.test(this.path) && before && !given(before) && !this.wrong[before.path] ? before.group : null;
+    const next = named
+      ? every.find((a) => a.group === named)
+      : every.slice(at + 1).find((a) => !given(a) && !this.wrong[a.path]);
+    this.open((next ?? every[at + 1] ?? every[0]!).path);
   }
 
-  /** Left and right of an axle are wanted unlike, or alike again. */
+  /** The same on the other side; or left and right are wanted unlike, or alike again. */
   sides(): void {
-    const found = /^aims\.([LR])([FR])\.(\w+)/.exec(this.ask.path);
-    if (!found) return;
-    const key = `${found[2] === 'F' ? 'front' : 'rear'}.${found[3]}`;
+    const { pair, twin, path } = this.ask;
+    if (twin) {
+      this.note = DRAWN.twinGiven;
+      void reading(readSoFar().then(() => this.#at(path)?.twin?.()));
+      return;
+    }
+    if (!pair) return;
     const next = new Set(this.apart);
-    if (!next.delete(key)) next.add(key);
+    if (!next.delete(pair)) next.add(pair);
     this.apart = next;
-    this.open(this.every.find((a) => a.path.startsWith(`aims.L${found[2]}.${found[3]}`))?.path ?? this.path);
+    if (!this.every.some((a) => a.path === path)) this.open(this.every.find((a) => a.pair === pair)?.path ?? path);
   }
 
   protected what(typed: string): Read {
@@ -121,9 +156,10 @@ export class PlanDesk extends Desk<Read, Keeper> {
   }
 
   protected async look({ typed, ask }: Read): Promise<Meaning> {
-    if (ask.kind === 'number') return { said: typed, means: ask.title };
+    if (ask.kind === 'number' || ask.kind === 'words') return { said: typed, means: ask.title };
     const found = await api.read(typed, ask.kind, this.#units(), ask.spans);
-    return { said: found.echo || (await say(found.value, ask.kind, this.#units())), means: ask.title };
+    const said = ask.kind === 'place' ? found.said : await say(found.value, ask.kind, this.#units());
+    return { said: found.echo || said, means: ask.title };
   }
 
   /** What could not be read at a place is forgotten. */
@@ -132,9 +168,10 @@ export class PlanDesk extends Desk<Read, Keeper> {
     this.wrong = others;
   }
 
-  #put(ask: PlanAsk, value: number | null, typed: string): void {
-    this.#undo.push({ path: ask.path, value: ask.value });
-    ask.put(value, typed);
+  #put(ask: PlanAsk, value: number | null, typed: string, also: Also = ALONE): void {
+    const back = ask.saved?.() ?? (() => ask.put(ask.value, ask.text, ALONE));
+    this.#undo.push({ path: ask.path, back });
+    ask.put(value, typed, also);
     this.#letGo(ask.path);
   }
 
@@ -144,27 +181,50 @@ export class PlanDesk extends Desk<Read, Keeper> {
     const typed = this.typed.trim();
     if (!typed) {
       this.#letGo(ask.path);
-      if (ask.value === null && ask.like) this.#put(ask, ask.like.value, '');
+      // What is alike may itself be on its way still.
+      if (Object.values(this.wrong).some((w) => !w.why)) void reading(readSoFar().then(() => this.#takeLike(ask.path)));
+      else this.#takeLike(ask.path);
       return this.#onward();
     }
-    const units = this.#units();
+    if (ask.kind === 'words') {
+      try {
+        this.#put(ask, null, typed);
+      } catch (error) {
+        this.#undo.pop();
+        return void (this.refusal = (error as Error).message);
+      }
+      return this.#onward();
+    }
     this.wrong = { ...this.wrong, [ask.path]: { typed, why: '' } }; // shown as typed until it is read
-    this.#onward();
-    void reading(
-      (async () => {
-        try {
-          const value =
-            ask.kind === 'number'
-              ? Number(typed.replace(',', '.'))
-              : (await api.read(typed, ask.kind, units, ask.spans)).value;
-          if (!Number.isFinite(value)) throw new Error(DRAWN.noNumber(typed));
-          if (this.wrong[ask.path]?.typed === typed) this.#put(ask, value, typed);
-        } catch (error) {
-          this.wrong = { ...this.wrong, [ask.path]: { typed, why: (error as Error).message } };
-          if (!this.typed) this.open(ask.path);
-        }
-      })(),
-    );
+    this.#onward(isRow(ask, typed) ? ask.group : '');
+    void reading(this.#take(ask, typed, this.#units()));
+  }
+
+  #at(path: string): PlanAsk | undefined {
+    return this.every.find((a) => a.path === path);
+  }
+
+  #takeLike(path: string): void {
+    const ask = this.#at(path);
+    if (ask?.like && !given(ask) && !this.wrong[path])
+      this.#put(ask, ask.like.value, ask.like.text ?? '', ask.like.also);
+  }
+
+  async #take(ask: PlanAsk, typed: string, units: Units): Promise<void> {
+    try {
+      const found =
+        ask.kind === 'number'
+          ? { ...ALONE, value: Number(typed.replace(',', '.')), echo: '' }
+          : await api.read(typed, ask.kind as 'length', units, ask.spans);
+      if (!Number.isFinite(found.value)) throw new Error(DRAWN.noNumber(typed));
+      if (this.wrong[ask.path]?.typed !== typed) return;
+      const now = this.#at(ask.path) ?? ask; // beside it other figures of the place may have come
+      this.#put(now, found.value, found.echo ? typed : '', found); // words of a toe are kept where they say more than degrees
+      if (found.pitch !== null && given(this.ask) && this.ask.group === ask.group && !this.typed) this.#onward();
+    } catch (error) {
+      this.wrong = { ...this.wrong, [ask.path]: { typed, why: (error as Error).message } };
+      if (!this.typed) this.open(ask.path);
+    }
   }
 
   /** Take back the figure given last. */
@@ -172,7 +232,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
     const last = this.#undo.pop();
     const ask = last && this.every.find((a) => a.path === last.path);
     if (!last || !ask) return void (this.note = DRAWN.nothingBack);
-    ask.put(last.value, '');
+    last.back();
     this.open(last.path);
     this.note = DRAWN.takenBack(ask.title);
   }
@@ -182,18 +242,17 @@ export class PlanDesk extends Desk<Read, Keeper> {
   }
 
   protected letters(): Record<string, () => unknown> {
-    return { b: () => this.sides() };
+    return this.ask.kind === 'words' ? {} : { b: () => this.sides() };
   }
 
   get hooks(): Hook[] {
-    const apart = /^aims\.[LR][FR]\./.test(this.ask.path);
+    const { pair, twin, kind } = this.ask;
+    const sides = twin ? DRAWN.twin : this.apart.has(pair) ? DRAWN.alike : DRAWN.unlike;
     return [
       { key: 'Enter', does: this.like || DRAWN.next, act: () => this.enter() },
       { key: '↓ ↑', does: DRAWN.skip, hand: DRAWN.skipHand, act: () => this.step(1) },
       { key: '⌫', does: DRAWN.strike, act: () => this.strike() },
-      ...(apart
-        ? [{ key: 'B', does: this.ask.path.includes('+') ? DRAWN.unlike : DRAWN.alike, act: () => this.sides() }]
-        : []),
+      ...((pair || twin) && kind !== 'words' ? [{ key: 'B', does: sides, act: () => this.sides() }] : []),
     ];
   }
 }

@@ -17,6 +17,7 @@ WORDS = {
     "toe.which-way": '“{text}”: in or out? Type it with its way, such as 1/16" in over the rim.',
     "units.unknown": "{system} is no unit of this shop; choose mm, inch fractions or decimal inches.",
     "units.finest": "1/{finest} is on no rule; choose 1/16, 1/32 or 1/64.",
+    "notation.row": "“{text}” holds {count} figures. Type one figure, or all {wanted} in one line with semicolons between them.",
     "notation.two-numbers": "“{text}” holds two numbers. Type one figure, such as {example}.",
     "notation.larger-part": "“{text}” has a part of a larger unit before the smaller one. Say it in one of them.",
     "notation.smaller-whole": "“{text}”: the smaller unit holds a whole larger one. Type it again.",
