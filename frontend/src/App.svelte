@@ -1,10 +1,13 @@
 <script lang="ts">
   // Which page an address means. A car is kept while its pages change, and let go with its address.
   import { Car } from '$lib/car.svelte';
+  import { gate } from '$lib/gate.svelte';
   import { router } from '$lib/router.svelte';
   import Rule from '$parts/Rule.svelte';
   import Trouble from '$parts/Trouble.svelte';
   import Cars from './stages/cars/Cars.svelte';
+  import LetIn from './stages/shop/LetIn.svelte';
+  import Shop from './stages/shop/Shop.svelte';
   import Jig from './stages/jig/Jig.svelte';
   import Log from './stages/log/Log.svelte';
   import PlanPage from './stages/plan/PlanPage.svelte';
@@ -29,8 +32,11 @@
 </script>
 
 <Rule {car} here={stage} />
+{#if gate.locked}<LetIn />{/if}
 {#if router.parts[0] === 'begin'}
   <PlanPage />
+{:else if router.parts[0] === 'shop'}
+  <Shop />
 {:else if router.parts[0] === 'practice'}
   <Practice />
 {:else if !car}

@@ -1,4 +1,5 @@
 // One car in this browser: the last view of it, and recording, which never waits for an answer.
+import { newId } from './new-id';
 import { api, type CarView, type Corner, type EntryIn, type Quantity, Refused, type What } from './api/client';
 import { outbox, type Refusal, type Waiting } from './outbox.svelte';
 import { keep, kept, who } from './shelf';
@@ -17,7 +18,7 @@ interface Recent {
 }
 
 export function newEntry(what: What): EntryIn {
-  return { id: crypto.randomUUID(), at: new Date().toISOString(), who: who(), what };
+  return { id: newId(), at: new Date().toISOString(), who: who(), what };
 }
 
 /** Do something again and again, one after another, until stopped. */

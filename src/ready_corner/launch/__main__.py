@@ -9,6 +9,7 @@ import socket
 import sys
 from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
+from typing import NamedTuple
 
 import uvicorn
 
@@ -16,13 +17,24 @@ from ready_corner.demo import load_demo
 from ready_corner.instruments.line import Address
 from ready_corner.instruments.standin import standing_in
 from ready_corner.launch.database import DatabaseStartError, LocalDatabase, Urls, given_urls
+from ready_corner.launch.shop import NoShopError, announce, door_at, gate_for, own_address
 from ready_corner.storage.logbooks import Logbooks, engine_for
 from ready_corner.storage.migrate import upgrade
 from ready_corner.web.app import make_app
+from ready_corner.web.gate import Gate
 from ready_corner.web.guard import LOOPBACK
 from ready_corner.workshop import Workshop
 
 DEFAULT_PORT, LAST_PORT = 8642, 65535
+
+
+class Shop(NamedTuple):
+    """The door to the shop's network: its address and socket, who is let in, and the passphrase where it was made just now."""
+
+    address: str
+    door: socket.socket
+    gate: Gate
+    passphrase: str
 
 
 class AlreadyRunningError(RuntimeError):
@@ -79,6 +91,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     parser.add_argument("--port", type=int, default=DEFAULT_PORT, help=f"port to serve on (default {DEFAULT_PORT})")
     parser.add_argument("--no-demo", action="store_true", help="do not load the demo cars")
     parser.add_argument("--folder", type=Path, default=Path("var"), help="where the database keeps its files (default var)")
+    parser.add_argument(
+        "--shop",
+        nargs="?",
+        const="",
+        metavar="ADDRESS",
+        help="open a door on the shop's own network too, with a passphrase; ADDRESS: which of this machine's",
+    )
+    parser.add_argument("--new-passphrase", action="store_true", help="with --shop: another passphrase, every device let go")
     parser.add_argument("--front-end", type=Path, default=Path("frontend/dist"), help="the built front end")
     asked = parser.parse_args(arguments)
     if not 1 <= asked.port <= LAST_PORT:
@@ -94,8 +114,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
                 )
                 return 1
             urls = given_urls(os.environ) or stack.enter_context(LocalDatabase(asked.folder / "db"))
-            serve(urls, asked.port, asked.front_end, demo=not asked.no_demo)
-    except (AlreadyRunningError, CannotStartError, DatabaseStartError) as refusal:
+            shop = None
+            if asked.shop is not None:
+                at = asked.shop or own_address()
+                url = f"http://{at}:{asked.port}"
+                gate, passphrase = gate_for(asked.folder, url, anew=asked.new_passphrase)
+                shop = Shop(at, stack.enter_context(door_at(at, asked.port)), gate, passphrase)
+            serve(urls, asked.port, asked.front_end, demo=not asked.no_demo, shop=shop)
+    except (AlreadyRunningError, CannotStartError, DatabaseStartError, NoShopError) as refusal:
         print(refusal, file=sys.stderr)
         return 1
     return 0
@@ -104,27 +130,33 @@ def main(arguments: Sequence[str] | None = None) -> int:
 class _Announced(uvicorn.Server):
     """A server that says where it is once it answers there."""
 
+    shop: Shop | None = None
+
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         await super().startup(sockets)
+        if self.shop:
+            announce(self.shop.gate.address, self.shop.passphrase)
         print(f"Ready Corner is at http://127.0.0.1:{self.config.port}  (Ctrl-C ends it)", flush=True)
 
 
-def serve(urls: Urls, port: int, front_end: Path, *, demo: bool) -> None:
+def serve(urls: Urls, port: int, front_end: Path, *, demo: bool, shop: Shop | None = None) -> None:
     """Migrate, load the demo cars and serve until SIGINT or SIGTERM."""
     upgrade(urls.owner)
     workshop = Workshop(Logbooks(engine_for(urls.app)))
     if demo:
         load_demo(workshop)
-    app = make_app(workshop, front_end, LOOPBACK)
+    app = make_app(workshop, front_end, (*LOOPBACK, *([shop.address] if shop else [])), shop.gate if shop else None)
     config = uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", access_log=False)
     server = _Announced(config)
+    server.shop = shop
+    doors = [door_at("127.0.0.1", port), shop.door] if shop else None
     # What is loaded by now stays: without this every full collection walks all of it, 50 ms that some reading has to wait for.
     gc.collect()
     gc.freeze()
     gc.set_threshold(10_000, 20, 50)
     with contextlib.suppress(KeyboardInterrupt), standing_in(app.state.practising.shown) as here:
         app.state.tool = given_tool(os.environ) or here
-        server.run()
+        server.run(doors)
 
 
 def given_tool(given: Mapping[str, str]) -> Address | None:

@@ -9,7 +9,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
 
 from ready_corner.practising import Practising
-from ready_corner.web import cars, entries, errors, jig, layouts, practice, shop, stance, travel
+from ready_corner.web import cars, entries, errors, gate, jig, layouts, practice, shop, stance, travel
 from ready_corner.web.guard import Guard
 from ready_corner.workshop import Workshop
 
@@ -17,12 +17,20 @@ FILES = {"js", "css", "json", "map", "svg", "png", "ico", "woff2", "txt", "webma
 FOREVER = "public, max-age=31536000, immutable"
 
 
-def make_app(workshop: Workshop, front_end: Path | None, hosts: Collection[str] | None = None) -> FastAPI:
-    """Return the application on a workshop; without a front end it serves the API alone. ``hosts``: names it answers under, None for any."""
+def make_app(
+    workshop: Workshop, front_end: Path | None, hosts: Collection[str] | None = None, door: gate.Gate | None = None
+) -> FastAPI:
+    """Return the application on a workshop; without a front end it serves the API alone.
+
+    ``hosts``: names it answers under, None for any; ``door``: who is let in from the shop's network, None where there is no door to it.
+    """
     app = FastAPI(title="Ready Corner", version="0.1.0", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.workshop, app.state.practising = workshop, Practising(workshop)
     app.state.tool = None  # where a tool answers at the end of a line, once there is one
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
+    app.state.gate = door
+    if door:
+        app.add_middleware(gate.GateKeeper, gate=door)
     app.add_middleware(Guard, hosts=hosts)
     errors.install(app)
     for router in (
@@ -34,6 +42,7 @@ def make_app(workshop: Workshop, front_end: Path | None, hosts: Collection[str] 
         jig.router,
         stance.router,
         practice.router,
+        gate.router,
     ):
         app.include_router(router, prefix="/api", responses={422: {"model": errors.Refusal}})
     if front_end is not None:

@@ -1,4 +1,5 @@
 // The one door to the server. Types come from its own description; a refusal keeps its code, sentence and problems.
+import { gate } from '$lib/gate.svelte';
 import type { components } from './schema.generated';
 
 type Schemas = components['schemas'];
@@ -98,6 +99,10 @@ async function call<T>(
   }
   if (answer.ok) return (await answer.json()) as T;
   const said = (await answer.json().catch(() => null)) as Schemas['Refusal'] | null;
+  if (said?.code === 'locked') {
+    gate.locked = true; // whatever was to be sent waits for the passphrase
+    throw new Away(said.sentence);
+  }
   if (AWAY.has(answer.status)) throw new Away(said?.sentence ?? 'The server is away.');
   throw new Refused(
     answer.status,
@@ -108,6 +113,8 @@ async function call<T>(
 }
 
 export const api = {
+  gate: () => call<Schemas['GateView']>('GET', '/gate'),
+  letIn: (passphrase: string) => call<Schemas['GateView']>('POST', '/gate', { passphrase }),
   cars: () => call<CarLine[]>('GET', '/cars'),
   car: (slug: string) => call<CarView>('GET', `/cars/${slug}`),
   purposes: (front: string | undefined, rear: string | undefined, inches: boolean) => {

@@ -672,6 +672,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Gate
+         * @description Return how the door stands for this device.
+         */
+        get: operations["gate_api_gate_get"];
+        put?: never;
+        /**
+         * Let In
+         * @description Let a device in whose passphrase is right.
+         */
+        post: operations["let_in_api_gate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gate/code.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Code
+         * @description Return the address of the shop's door as a QR code.
+         */
+        get: operations["code_api_gate_code_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1724,6 +1768,18 @@ export interface components {
             value: number;
         };
         /**
+         * GateView
+         * @description Whether there is a door to the shop's network, where it is, and whether this device still has to give the passphrase.
+         */
+        GateView: {
+            /** Shop */
+            shop: boolean;
+            /** Address */
+            address: string;
+            /** Locked */
+            locked: boolean;
+        };
+        /**
          * HappenedModel
          * @description Something else happened to the car, at one corner or (None) to all of it.
          */
@@ -2438,6 +2494,14 @@ export interface components {
             pack: string;
             /** Adds */
             adds: string;
+        };
+        /**
+         * Passphrase
+         * @description What was typed at the door.
+         */
+        Passphrase: {
+            /** Passphrase */
+            passphrase: string;
         };
         /**
          * PerchModel
@@ -5658,6 +5722,95 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TakenView"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    gate_api_gate_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    let_in_api_gate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Passphrase"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    code_api_gate_code_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -45,6 +45,7 @@
   <p>
     <a class="button" data-main href="/begin" use:link>{CARS.begin}</a>
     <a class="button" href="/practice" use:link>{CARS.practise}</a>
+    <a class="button" href="/shop" use:link>{CARS.take}</a>
   </p>
   <Workshop onbrought={() => void look()} />
 </main>

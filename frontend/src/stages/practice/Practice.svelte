@@ -1,5 +1,6 @@
 <script lang="ts">
   // A car to practise on: how it is made, what is wrong with it, and off.
+  import { newId } from '$lib/new-id';
   import { api, type Practices } from '$lib/api/client';
   import { router } from '$lib/router.svelte';
   import { who } from '$lib/shelf';
@@ -11,7 +12,7 @@
   let fault = $state('');
   let sentence = $state('');
   let busy = $state(false);
-  const id = crypto.randomUUID(); // one identity, however often it is sent
+  const id = newId(); // one identity, however often it is sent
 
   async function look(): Promise<void> {
     try {

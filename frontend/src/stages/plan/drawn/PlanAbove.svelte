@@ -23,7 +23,7 @@
   const ends = $derived({ front: end('front'), rear: end('rear') });
   const wide = $derived(Math.max(ends.front.track, ends.rear.track));
   const column = $derived(
-    desk.chapter === 'dimensions' ? [] : desk.asks.filter((a) => a.group === desk.ask.group && !a.spot && !wanted),
+    desk.chapter === 'dimensions' ? [] : desk.asks.filter((a) => a.group === desk.ask.group && !wanted),
   );
   const tall = $derived(base + ends.front.tyre * 1.7);
   // Beside the car there is room for figures that have no place of their own.

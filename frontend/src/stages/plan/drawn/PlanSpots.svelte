@@ -1,7 +1,6 @@
 <script lang="ts">
-  // Named places of the chassis, from above: a dot each, and of the one in hand its station, offset and height.
+  // Named places of the chassis, from above: a dot each, and of the one in hand how far it is from the front axle line and from the middle.
   import type { PlanAsk } from './ask';
-  import PlanPlace from './PlanPlace.svelte';
   import type { PlanDesk } from './plan-desk.svelte';
 
   type Props = { desk: PlanDesk; px: number; guess: (path: string) => { x: number; y: number } };
@@ -29,19 +28,7 @@
     <text class="now-word" font-size={15 * px} x={p.u} y={p.v - 14 * px} text-anchor="middle"
       >{asks[0]!.spot!.name}</text
     >
-    {#if asks[0]}<PlanPlace {desk} {px} path={asks[0].path} x1={p.u} y1={0} x2={p.u} y2={p.v} before={p.u < 0} />{/if}
-    {#if asks[1]}<PlanPlace
-        {desk}
-        {px}
-        path={asks[1].path}
-        x1={0}
-        y1={p.v + 26 * px}
-        x2={p.u}
-        y2={p.v + 26 * px}
-      />{/if}
-    {#if asks[2]}
-      <PlanPlace {desk} {px} path={asks[2].path} at={{ x: p.u + 16 * px, y: p.v, after: true }} />
-    {/if}
+    <path class="now thin-now" stroke-dasharray={p.known ? undefined : '7 6'} d="M{p.u} 0V{p.v}M0 {p.v}H{p.u}" />
   {/if}
 {/each}
 {#each groups as entry (entry[0])}
@@ -61,6 +48,9 @@
 {/each}
 
 <style>
+  .thin-now {
+    stroke-width: 1.2;
+  }
   .touch {
     fill: transparent;
     stroke: none;

@@ -1,0 +1,213 @@
+"""The door to the shop's own network: a passphrase opens it for one device, and this machine itself needs none.
+
+Loopback stays open as ever. Whoever comes from elsewhere gets the pages, which hold nothing, and no answer of the API before the passphrase
+was given; then a cookie that scripts cannot read lets the device in until the passphrase is changed.
+"""
+
+import hashlib
+import hmac
+import json
+import secrets
+import threading
+import time
+from collections import deque
+from collections.abc import Callable
+from io import BytesIO
+from typing import Annotated
+
+import segno
+from argon2 import PasswordHasher
+from argon2.exceptions import InvalidHashError, VerificationError
+from fastapi import APIRouter, Request, Response
+from pydantic import Field
+from starlette.datastructures import Headers
+from starlette.responses import JSONResponse
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from ready_corner.border.base import Model
+from ready_corner.web.view import View
+
+COOKIE = "ready_corner_device"
+LASTS = 90 * 24 * 3600  # s; then the passphrase is asked for again
+TRIES, WITHIN = 5, 60.0  # wrong ones from one address, and the seconds they are counted over
+LEAST = 8  # characters of a passphrase
+OPEN = "127.0.0.1"  # where nothing is asked
+MOST_ADDRESSES = 1000  # whose wrong tries are remembered
+_CONSONANTS, _VOWELS = "bdfgklmnprstvz", "aeiou"
+
+
+def make_passphrase() -> str:
+    """Return a passphrase that can be read out and typed with one thumb, of about 49 bits."""
+    syllables = [secrets.choice(_CONSONANTS) + secrets.choice(_VOWELS) for _ in range(8)]
+    return "-".join(a + b for a, b in zip(syllables[::2], syllables[1::2], strict=True))
+
+
+def seal(passphrase: str) -> str:
+    """Return what is kept of a passphrase: its argon2 hash, and a secret that every device's cookie is made with."""
+    return json.dumps({"hash": PasswordHasher().hash(_plain(passphrase)), "secret": secrets.token_hex(32)})
+
+
+def _plain(passphrase: str) -> str:
+    """Spaces, hyphens and capitals do not matter: it is typed in a shop."""
+    return "".join(passphrase.lower().split()).replace("-", "")
+
+
+class Gate:
+    """Who is let in. ``kept``: as ``seal`` made it; ``address``: where the shop's door is; ``clock`` in seconds.
+
+    Raises ValueError where what is kept is no seal.
+    """
+
+    def __init__(self, kept: str, address: str, clock: Callable[[], float] = time.time) -> None:
+        seals = json.loads(kept)
+        self._hash, self._secret = str(seals["hash"]), bytes.fromhex(seals["secret"])
+        self.address, self._clock = address, clock
+        self._wrong: dict[str, deque[float]] = {}
+        self._one = threading.Lock()  # a hash takes 64 MB: one at a time
+
+    def token(self) -> str:
+        """Return a cookie for one device."""
+        body = f"{int(self._clock())}.{secrets.token_hex(8)}"
+        return f"{body}.{self._sign(body)}"
+
+    def _sign(self, body: str) -> str:
+        return hmac.new(self._secret, body.encode(), hashlib.sha256).hexdigest()
+
+    def knows(self, token: str) -> bool:
+        """Whether a cookie was made by this passphrase, and lately enough."""
+        body, _, signed = token.rpartition(".")
+        if not hmac.compare_digest(signed.encode(), self._sign(body).encode()):
+            return False
+        return 0 <= self._clock() - int(body.split(".", 1)[0]) <= LASTS
+
+    def wait(self, who: str) -> float:
+        """Return how many seconds an address has to wait before it may try again."""
+        tried = self._wrong.get(who, deque())
+        while tried and tried[0] <= self._clock() - WITHIN:
+            tried.popleft()
+        return tried[0] + WITHIN - self._clock() if len(tried) >= TRIES else 0.0
+
+    def tries(self, who: str, passphrase: str) -> str | None:
+        """Return a cookie where the passphrase is right; a wrong try is counted."""
+        with self._one:
+            if self.wait(who):
+                return None
+            try:
+                PasswordHasher().verify(self._hash, _plain(passphrase))
+            except (VerificationError, InvalidHashError):
+                if len(self._wrong) >= MOST_ADDRESSES:
+                    self._wrong.pop(next(iter(self._wrong)))
+                self._wrong.setdefault(who, deque()).append(self._clock())
+                return None
+            self._wrong.pop(who, None)
+            return self.token()
+
+
+class GateKeeper:
+    """Lets nobody from the shop's network to the API before the gate knows the device; writes come from its own pages alone."""
+
+    def __init__(self, app: ASGIApp, gate: Gate) -> None:
+        self.app, self.gate = app, gate
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Serve one request."""
+        if scope["type"] != "http" or (scope.get("server") or ("",))[0] == OPEN:
+            await self.app(scope, receive, send)
+            return
+        path, headers = scope["path"], Headers(scope=scope)
+        refusal = None
+        if scope["method"] not in ("GET", "HEAD") and not _own(headers):
+            refusal = (403, "strange_origin", "This was sent by another page than Ready Corner's own, and is not taken.")
+        elif path.startswith("/api/") and path != "/api/gate" and not self.gate.knows(cookie_of(headers)):
+            refusal = (401, "locked", "This device is not let in yet. Give the passphrase of the shop.")
+        if refusal is None:
+            await self.app(scope, receive, send)
+            return
+        status, code, sentence = refusal
+        await JSONResponse({"code": code, "sentence": sentence, "problems": []}, status)(scope, receive, send)
+
+
+def _own(headers: Headers) -> bool:
+    """Whether a request comes from a page of this very address: not merely of the same machine."""
+    origin, site = headers.get("origin"), headers.get("sec-fetch-site")
+    return (origin is None or origin.split("://")[-1] == headers.get("host")) and site in (None, "same-origin", "none")
+
+
+def cookie_of(headers: Headers) -> str:
+    """Return the device's cookie; empty where it has none."""
+    for part in headers.get("cookie", "").split(";"):
+        name, _, value = part.strip().partition("=")
+        if name == COOKIE:
+            return value
+    return ""
+
+
+router = APIRouter()
+
+
+class GateView(View):
+    """Whether there is a door to the shop's network, where it is, and whether this device still has to give the passphrase."""
+
+    shop: bool
+    address: str
+    locked: bool
+
+
+class Passphrase(Model):
+    """What was typed at the door."""
+
+    passphrase: Annotated[str, Field(max_length=200)]
+
+
+def _at_loopback(request: Request) -> bool:
+    return bool((request.scope.get("server") or ("",))[0] == OPEN)
+
+
+@router.get("/gate")
+def gate(request: Request) -> GateView:
+    """Return how the door stands for this device."""
+    found: Gate | None = request.app.state.gate
+    if found is None:
+        return GateView(shop=False, address="", locked=False)
+    locked = not _at_loopback(request) and not found.knows(cookie_of(request.headers))
+    return GateView(shop=True, address="" if locked else found.address, locked=locked)
+
+
+@router.post("/gate", response_model=GateView)
+def let_in(given: Passphrase, request: Request) -> Response:
+    """Let a device in whose passphrase is right."""
+    found: Gate | None = request.app.state.gate
+    if found is None:
+        return _refuse(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
+    who = request.client.host if request.client else ""
+    token = found.tries(who, given.passphrase)
+    if token is None:
+        wait = found.wait(who)
+        if wait:
+            return _refuse(
+                429,
+                "too_many",
+                f"That was wrong {TRIES} times. Wait {wait:.0f} seconds, then try again.",
+                {"retry-after": f"{wait:.0f}"},
+            )
+        return _refuse(
+            403, "wrong_passphrase", "That is not the passphrase. It was printed where Ready Corner was started with --shop."
+        )
+    answer = JSONResponse(GateView(shop=True, address=found.address, locked=False).model_dump())
+    answer.set_cookie(COOKIE, token, max_age=LASTS, httponly=True, samesite="strict", path="/")
+    return answer
+
+
+@router.get("/gate/code.svg", response_class=Response)
+def code(request: Request) -> Response:
+    """Return the address of the shop's door as a QR code."""
+    found: Gate | None = request.app.state.gate
+    if found is None:
+        return _refuse(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
+    drawn = BytesIO()
+    segno.make(found.address, error="m").save(drawn, kind="svg", scale=8, border=3)
+    return Response(drawn.getvalue(), media_type="image/svg+xml")
+
+
+def _refuse(status: int, code: str, sentence: str, headers: dict[str, str] | None = None) -> Response:
+    return JSONResponse({"code": code, "sentence": sentence, "problems": []}, status, headers)

@@ -1,0 +1,102 @@
+"""The door to the shop's network: who is let in, and what nobody gets without the passphrase."""
+
+import json
+import re
+import urllib.error
+import urllib.request
+
+import pytest
+
+from ready_corner.launch.shop import NoShopError, gate_for
+from ready_corner.web.gate import LASTS, TRIES, Gate, make_passphrase, seal
+from tests.serving import Server
+
+SHOP = "127.0.0.2"  # another loopback address stands for the shop's network
+
+
+@pytest.fixture(scope="module")
+def shop(tmp_path_factory):
+    server = Server(tmp_path_factory.mktemp("shop") / "var", "--shop", SHOP)
+    server.start()
+    server.passphrase = re.search(r"said this once: (\S+)", server.said())[1]
+    yield server
+    server.stop()
+
+
+def ask(server, path, body=None, *, at=SHOP, **headers):
+    """Status, cookie and answer of one request to the shop's door, or to another of this machine's addresses."""
+    data = None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(f"http://{at}:{server.port}{path}", data, {"content-type": "application/json", **headers})
+    try:
+        with urllib.request.urlopen(request) as answer:
+            return answer.status, answer.headers.get("set-cookie", ""), answer.read()
+    except urllib.error.HTTPError as refused:
+        return refused.code, "", refused.read()
+
+
+def test_nothing_is_answered_in_the_shop_before_the_passphrase_and_everything_after(shop):
+    assert ask(shop, "/api/cars", at="127.0.0.1")[0] == 200
+    for path in ("/api/cars", "/api/cars/heather", "/api/gate/code.svg", "/api/openapi.json"):
+        status, _, said = ask(shop, path)
+        assert (status, json.loads(said)["code"]) == (401, "locked")
+    assert ask(shop, "/api/cars", {"what": 1})[0] == 401
+    assert ask(shop, "/")[0] == 200  # the pages hold nothing
+    assert json.loads(ask(shop, "/api/gate")[2]) == {"shop": True, "address": "", "locked": True}
+    status, cookie, _ = ask(shop, "/api/gate", {"passphrase": shop.passphrase.upper().replace("-", " ")})
+    assert status == 200
+    assert {"HttpOnly", "SameSite=strict"} <= {part.strip() for part in cookie.split(";")}
+    token = cookie.split(";")[0]
+    assert ask(shop, "/api/cars", cookie=token)[0] == 200
+    assert b"<svg" in ask(shop, "/api/gate/code.svg", cookie=token)[2]
+    # A page of another port of the same machine has the cookie, too, and is not taken.
+    for strange in ({"origin": f"http://{SHOP}:{shop.port + 1}"}, {"sec-fetch-site": "same-site"}):
+        assert ask(shop, "/api/shop/read", {"text": "1", "kind": "length"}, cookie=token, **strange)[0] == 403
+    assert (
+        ask(shop, "/api/shop/read", {"text": "1", "kind": "length"}, cookie=token, origin=f"http://{SHOP}:{shop.port}")[0]
+        == 200
+    )
+    kept = shop.folder / "shop.json"
+    assert shop.passphrase not in kept.read_text()
+    assert kept.stat().st_mode & 0o077 == 0
+
+
+def test_five_wrong_tries_a_minute_and_a_cookie_ends_with_its_passphrase():
+    now = [1000.0]
+    gate = Gate(seal("oil-can on the bench"), "http://x", lambda: now[0])
+    for _ in range(TRIES):
+        assert gate.tries("phone", "oilcan") is None
+    assert gate.wait("phone") == 60
+    assert gate.tries("phone", "oil-can on the bench") is None  # not even the right one
+    token = gate.tries("tablet", "Oil can onthe bench")
+    assert token
+    assert gate.knows(token)
+    now[0] += 60
+    assert gate.wait("phone") == 0
+    assert gate.tries("phone", "oil-can on the bench")
+    assert not Gate(seal("oil-can on the bench"), "http://x", lambda: now[0]).knows(token)  # made anew: every device let go
+    body, _, signed = token.rpartition(".")
+    for forged in ("", "..", body, f"{body}.", f"9{body}.{signed}", token[:-1], token + "0", "ü.ß"):
+        assert not gate.knows(forged)
+    now[0] += LASTS + 1
+    assert not gate.knows(token)
+
+
+def test_a_passphrase_is_made_once_and_a_spoilt_file_says_what_to_do(tmp_path, monkeypatch):
+    gate, made = gate_for(tmp_path, "http://x", anew=False)
+    assert re.fullmatch(r"([a-z]{4}-){3}[a-z]{4}", made)
+    assert made != make_passphrase()
+    assert gate.tries("a", made)
+    again, said = gate_for(tmp_path, "http://x", anew=False)
+    assert said == ""
+    assert again.tries("a", made)
+    monkeypatch.setenv("READY_CORNER_PASSPHRASE", "of our own")
+    own, said = gate_for(tmp_path, "http://x", anew=True)
+    assert said == ""
+    assert own.tries("a", "of our own")
+    assert not own.tries("a", made)
+    monkeypatch.setenv("READY_CORNER_PASSPHRASE", "short")
+    with pytest.raises(NoShopError, match="too short"):
+        gate_for(tmp_path, "http://x", anew=True)
+    (tmp_path / "shop.json").write_text("{")
+    with pytest.raises(NoShopError, match="--new-passphrase"):
+        gate_for(tmp_path, "http://x", anew=False)
