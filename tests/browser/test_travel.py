@@ -36,6 +36,27 @@ def test_the_reading_line_goes_by_key_and_by_mouse(heather):
     assert figure(heather, "Camber") == pytest.approx(-0.10)
 
 
+def test_a_wheel_that_is_dragged_takes_the_reading_line_along(heather):
+    heather.get_by_role("button", name="Linkage").click()
+    drawn = heather.get_by_role("slider", name="The linkage as it moves")
+    expect(drawn.locator("rect[rx]")).to_have_count(4)  # as planned and, where points were measured, as built
+    box = drawn.locator("[data-look='planned'] rect").first.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    heather.mouse.move(x, y)
+    heather.mouse.down()
+    heather.mouse.move(x, y - 6, steps=2)
+    raised = float(drawn.get_attribute("aria-valuenow"))
+    assert 0 < raised < 60
+    heather.mouse.move(x, y + 300, steps=4)
+    heather.mouse.up()
+    expect(heather.get_by_role("heading", name="at −60.0 mm")).to_be_visible()
+    expect(drawn.locator("path.glow").first).to_be_visible()
+    expect(heather.get_by_text("nearest to its limit: ")).to_contain_text("damper, opening")
+    drawn.press("Home")
+    drawn.press("ArrowUp")
+    expect(heather.get_by_role("heading", name="at −58.0 mm")).to_be_visible()
+
+
 def test_what_if_shows_every_change_at_the_key_and_can_be_taken_back(heather):
     heather.get_by_label("What is moved").select_option("LF.upper.rear")
     heather.get_by_label("By", exact=True).fill("6")

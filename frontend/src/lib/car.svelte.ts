@@ -33,6 +33,7 @@ function every(ms: number, does: () => Promise<void>): () => void {
 export class Car {
   view = $state.raw<CarView | null>(null);
   missing = $state('');
+  ahead = $state.raw<Readonly<Record<string, number>>>({}); // share of the stages that no entry tells of by itself
   recent = $state.raw<Recent[]>([]);
   #stops: (() => void)[];
 
@@ -149,7 +150,8 @@ export class Car {
   async #hear(): Promise<void> {
     if (document.hidden || this.away || this.waiting.length || !this.view) return;
     try {
-      const { number } = await api.latest(this.slug);
+      const { number, progress } = await api.latest(this.slug);
+      if (JSON.stringify(progress) !== JSON.stringify(this.ahead)) this.ahead = progress;
       if (number > this.view.number && !this.waiting.length) this.#show(await api.car(this.slug));
     } catch {
       // the outbox tells when the server is away

@@ -16,7 +16,7 @@
   <a class="mark" href={base || '/'} use:link>
     {FRAME.product}<small>{car?.view ? car.view.plan.name : FRAME.tagline}</small>
   </a>
-  {#if car}<RuleStages {base} progress={car.view?.progress ?? {}} {here} />{/if}
+  {#if car}<RuleStages {base} progress={{ ...car.ahead, ...car.view?.progress }} {here} />{/if}
   <RuleMenu {car} {base} {here} />
   <RuleSide {car} {base} {here} />
 </header>

@@ -9,6 +9,7 @@ from ready_corner.border.kinds import SENT, Sent
 from ready_corner.core.advise.found import as_found
 from ready_corner.core.advise.lift import AXLES, lift
 from ready_corner.core.judge.marks import State
+from ready_corner.core.model.wanting import share_given
 from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.marks import say_mark
 from ready_corner.core.say.judged import say_mark_aim, say_mark_value
@@ -47,15 +48,18 @@ def record(
 
 
 class Latest(View):
-    """The number of the latest entry of a car."""
+    """The number of the latest entry of a car; ``progress``: share of the plan that is given and of the pickup points that hold."""
 
     number: int
+    progress: dict[str, float]
 
 
 @router.get("/cars/{slug}/latest")
 def latest(slug: str, workshop: TheWorkshop) -> Latest:
     """Return how far a log has come: asked again and again by every page that shows the car, so that one sees what another records."""
-    return Latest(number=workshop.state(slug).number)
+    state = workshop.state(slug)
+    jig = workshop.pickups(slug).share if state.plan.points else None
+    return Latest(number=state.number, progress={"Plan": share_given(state.plan), **({} if jig is None else {"Jig": jig})})
 
 
 @router.post("/cars/{slug}/preview")

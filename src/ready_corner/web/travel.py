@@ -1,7 +1,7 @@
 """Stage Travel: curves over travel, steering or roll, what if something moved, and the levers of a figure."""
 
 import math
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from fastapi import APIRouter
@@ -11,7 +11,8 @@ from ready_corner.border.base import Model, Name
 from ready_corner.border.entries import Typed
 from ready_corner.core.engines.linkage.named import named, shown
 from ready_corner.core.engines.linkage.space import Array
-from ready_corner.core.model.study import Change, Curve, Limit, levers, spread_of
+from ready_corner.core.model.moving import moving
+from ready_corner.core.model.study import Change, Curve, Limit, Study, levers, spread_of
 from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.names import say_point
 from ready_corner.core.quantities.measured import COVERAGE
@@ -19,6 +20,7 @@ from ready_corner.core.quantities.notation import read
 from ready_corner.web.said import all_said
 from ready_corner.web.view import View
 from ready_corner.web.workshop import TheWorkshop
+from ready_corner.workshop import Workshop
 
 router = APIRouter()
 SIXTEENTH_MM = 25.4 / 16
@@ -30,6 +32,9 @@ class ChangeIn(Model):
     name: Name
     axis: Literal[0, 1, 2] | None = None
     typed: Typed
+
+
+Place = tuple[float, float, float]
 
 
 class StudyIn(Model):
@@ -58,12 +63,15 @@ class CurveView(View):
 
 
 class LimitView(View):
-    """How near something comes to its limit; minus is past it."""
+    """How near something comes to its limit; minus is past it. ``shares``: what is left of its range, row by row, of ``part`` of ``body``."""
 
     what: str
     left: float
     unit: str
     at: float
+    body: str
+    part: str
+    shares: list[float | None]
 
 
 class StudyView(View):
@@ -74,6 +82,30 @@ class StudyView(View):
     curves: list[CurveView]
     warnings: list[str]
     limits: list[LimitView]
+
+
+class PartView(View):
+    """A part drawn as a line: its two ends over the rows, each (forward, left, up) in mm; null where it was not reached."""
+
+    name: str
+    kind: str
+    ends: list[tuple[Place, Place] | None]
+
+
+class WheelView(View):
+    """A wheel over the rows: its centre in mm, its spin axis outboard, and its loaded radius in mm."""
+
+    centre: list[Place | None]
+    axis: list[Place | None]
+    radius: float
+
+
+class BodyView(View):
+    """A corner or an axle as it moves."""
+
+    body: str
+    parts: list[PartView]
+    wheels: list[WheelView]
 
 
 class SpreadView(View):
@@ -119,17 +151,47 @@ def _curve(curve: Curve, inches: bool) -> CurveView:
 
 def _limit(limit: Limit, drive: float, inches: bool) -> LimitView:
     unit, factor, _ = shown(limit.unit, 1, inches)
-    return LimitView(what=limit.what, left=limit.left * factor, unit=unit, at=limit.at * drive)
+    return LimitView(
+        what=limit.what,
+        left=limit.left * factor,
+        unit=unit,
+        at=limit.at * drive,
+        body=limit.body,
+        part=limit.part,
+        shares=_plain(limit.shares),
+    )
+
+
+@router.post("/cars/{slug}/travel/moving")
+def parts_moving(slug: str, asked: StudyIn, workshop: TheWorkshop) -> list[BodyView]:
+    """Return where every part of an end is over a drive, to a hundredth of a millimetre: the linkage as it moves, in one answer."""
+    found = _study(slug, asked, workshop)
+    return [
+        BodyView(
+            body=b.body,
+            parts=[PartView(name=p.name, kind=p.kind, ends=_places(p.ends, 2)) for p in b.parts],
+            wheels=[WheelView(centre=_places(w.centre, 2), axis=_places(w.axis, 7), radius=w.radius) for w in b.wheels],
+        )
+        for b in map(moving, found.swept)
+    ]
+
+
+def _places(values: Array, digits: int) -> list[Any]:
+    reached = [bool(np.isfinite(v).all()) for v in values]
+    return [v if ok else None for v, ok in zip(np.round(values, digits).tolist(), reached, strict=True)]
+
+
+def _study(slug: str, asked: StudyIn, workshop: Workshop) -> Study:
+    units = workshop.state(slug).plan.units
+    changes = [Change(c.name, c.axis, read(c.typed, "length", units).value) for c in asked.changes]
+    return workshop.study(slug, asked.end, asked.over, (asked.low, asked.high, asked.rows), changes, asked.lengths, asked.built)
 
 
 @router.post("/cars/{slug}/travel")
 def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
     """Return the curves of an end of the car, as planned or with something moved."""
     units = workshop.state(slug).plan.units
-    changes = [Change(c.name, c.axis, read(c.typed, "length", units).value) for c in asked.changes]
-    found = workshop.study(
-        slug, asked.end, asked.over, (asked.low, asked.high, asked.rows), changes, asked.lengths, asked.built
-    )
+    found = _study(slug, asked, workshop)
     unit, factor, _ = shown("°" if asked.over == "roll" else "mm", 1, units.inches)
     return StudyView(
         drive=(found.drive * factor).round(7).tolist(),

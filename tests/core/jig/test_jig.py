@@ -77,6 +77,7 @@ def test_a_frame_as_planned_is_found_as_planned_and_every_point_holds():
     assert rows["LF.upper.front"].verdict == "holds"
     assert rows["LF.upper.front"].options[0].do == "leave it"
     assert rows["LF.tie.inner"].options[0].how.kind == "pickup.unmeasured"
+    assert pickups(found, {}, {}).share == sum(p.verdict == "holds" for p in rows.values()) / len(rows)
 
 
 def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_first():

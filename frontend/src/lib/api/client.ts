@@ -59,6 +59,7 @@ export type Found = Schemas['FoundView'];
 export type Truth = Schemas['TruthView'];
 export type Practices = Schemas['ChoicesView'];
 export type Lever = Schemas['LeverView'];
+export type BodyMoving = Schemas['BodyView'];
 
 const PATIENCE_MS = 8000;
 const FILE_PATIENCE_MS = 120_000; // a whole workshop is read, judged and kept before the answer
@@ -123,7 +124,7 @@ export const api = {
     );
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
-  latest: (slug: string) => call<{ number: number }>('GET', `/cars/${slug}/latest`),
+  latest: (slug: string) => call<Schemas['Latest']>('GET', `/cars/${slug}/latest`),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file, {}, FILE_PATIENCE_MS),
@@ -150,6 +151,7 @@ export const api = {
   points: (text: string, units: Units) =>
     call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
+  moving: (slug: string, asked: Schemas['StudyIn']) => call<BodyMoving[]>('POST', `/cars/${slug}/travel/moving`, asked),
   levers: (slug: string, end: 'front' | 'rear', answer: string) =>
     call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),
   stance: (slug: string) => call<StanceView>('GET', `/cars/${slug}/stance`),

@@ -428,6 +428,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/travel/moving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parts Moving
+         * @description Return where every part of an end is over a drive, to a hundredth of a millimetre: the linkage as it moves, in one answer.
+         */
+        post: operations["parts_moving_api_cars__slug__travel_moving_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/travel": {
         parameters: {
             query?: never;
@@ -981,6 +1001,18 @@ export interface components {
         Begun: {
             /** Slug */
             slug: string;
+        };
+        /**
+         * BodyView
+         * @description A corner or an axle as it moves.
+         */
+        BodyView: {
+            /** Body */
+            body: string;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
+            /** Wheels */
+            wheels: components["schemas"]["WheelView"][];
         };
         /**
          * BraceModel
@@ -2064,11 +2096,15 @@ export interface components {
         };
         /**
          * Latest
-         * @description The number of the latest entry of a car.
+         * @description The number of the latest entry of a car; ``progress``: share of the plan that is given and of the pickup points that hold.
          */
         Latest: {
             /** Number */
             number: number;
+            /** Progress */
+            progress: {
+                [key: string]: number;
+            };
         };
         /**
          * LayoutView
@@ -2494,6 +2530,29 @@ export interface components {
             pack: string;
             /** Adds */
             adds: string;
+        };
+        /**
+         * PartView
+         * @description A part drawn as a line: its two ends over the rows, each (forward, left, up) in mm; null where it was not reached.
+         */
+        PartView: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Ends */
+            ends: ([
+                [
+                    number,
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ] | null)[];
         };
         /**
          * Passphrase
@@ -4495,6 +4554,26 @@ export interface components {
             reason: string;
         };
         /**
+         * WheelView
+         * @description A wheel over the rows: its centre in mm, its spin axis outboard, and its loaded radius in mm.
+         */
+        WheelView: {
+            /** Centre */
+            centre: ([
+                number,
+                number,
+                number
+            ] | null)[];
+            /** Axis */
+            axis: ([
+                number,
+                number,
+                number
+            ] | null)[];
+            /** Radius */
+            radius: number;
+        };
+        /**
          * WorksView
          * @description Around the weld, and the body on the jig.
          */
@@ -4570,7 +4649,7 @@ export interface components {
         };
         /**
          * LimitView
-         * @description How near something comes to its limit; minus is past it.
+         * @description How near something comes to its limit; minus is past it. ``shares``: what is left of its range, row by row, of ``part`` of ``body``.
          */
         ready_corner__web__travel__LimitView: {
             /** What */
@@ -4581,6 +4660,12 @@ export interface components {
             unit: string;
             /** At */
             at: number;
+            /** Body */
+            body: string;
+            /** Part */
+            part: string;
+            /** Shares */
+            shares: (number | null)[];
         };
     };
     responses: never;
@@ -5299,6 +5384,41 @@ export interface operations {
                 };
                 content: {
                     "text/plain": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    parts_moving_api_cars__slug__travel_moving_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodyView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

@@ -8,6 +8,7 @@
   import { Bench } from './bench.svelte';
   import Curves from './Curves.svelte';
   import Figures from './Figures.svelte';
+  import Linkage from './Linkage.svelte';
   import Levers from './Levers.svelte';
   import Measured from './Measured.svelte';
   import { TRAVEL } from './texts';
@@ -38,7 +39,7 @@
 <Stage columns={bench.built && bench.moved ? '46fr 54fr' : '58fr 42fr'} {bar}>
   {#if !linkage}<Notice says={TRAVEL.none}>{@render toPlan()}</Notice>
   {:else if bench.planned && bench.curve}
-    <Curves {bench} bind:svg />
+    {#if bench.shown === 'linkage'}<Linkage {bench} />{:else}<Curves {bench} bind:svg />{/if}
     <Figures {bench} />
     {#if measuring}<Measured {car} {plan} onclose={() => (measuring = false)} />{:else}<WhatIf {bench} {plan} />{/if}
     <Levers {bench} />

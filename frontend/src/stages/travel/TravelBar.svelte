@@ -24,6 +24,7 @@
 <Pressed label={TRAVEL.title} options={TRAVEL.ends} value={bench.end} onpick={to} />
 <Pressed label={TRAVEL.range} options={overs} value={bench.over} onpick={(over) => bench.show(bench.end, over)} />
 {#if bench.planned}
+  <Pressed label={TRAVEL.shownLabel} options={TRAVEL.shown} value={bench.shown} onpick={(to) => (bench.shown = to)} />
   <button type="button" class="button" aria-expanded={measuring} onclick={() => (measuring = !measuring)}
     >{bench.measured.length ? TRAVEL.measured(bench.measured.length) : TRAVEL.measure}</button
   >

@@ -1,5 +1,5 @@
 // What stage Travel shows: an end over a drive, the curves as planned and with something moved, and where the reading line stands.
-import { api, Refused, type Change, type Lever, type Study } from '$lib/api/client';
+import { api, type BodyMoving, Refused, type Change, type Lever, type Study } from '$lib/api/client';
 import { TRAVEL } from './texts';
 
 export type End = 'front' | 'rear';
@@ -19,6 +19,13 @@ export class Bench {
   built = $state.raw<Study | null>(null); // with the points as measured, where some of this end are
   surveyed = $state.raw<string[]>([]);
   levers = $state.raw<Lever[]>([]);
+  shown = $state<'curves' | 'linkage'>('curves');
+  moving = $state.raw<{
+    over: Over;
+    planned: BodyMoving[];
+    built: BodyMoving[] | null;
+    moved: BodyMoving[] | null;
+  } | null>(null);
   refusal = $state('');
   row = $state(Math.floor(ROWS / 2));
   #asked = 0;
@@ -111,6 +118,23 @@ export class Bench {
       if (mine === this.#asked) [this.moved, this.refusal] = [moved, ''];
     } catch (error) {
       if (mine === this.#asked) [this.moved, this.refusal] = [null, error instanceof Refused ? error.message : ''];
+    }
+  }
+
+  /** Where every part is over the drive, for the drawing that moves. */
+  async askMoving(): Promise<void> {
+    const mine = this.#asked;
+    const { end, over, low, high, changes, built, moved } = this;
+    const asked = { end, over, low, high, rows: ROWS, lengths: this.anew ? ('anew' as const) : ('kept' as const) };
+    try {
+      const [planned, asBuilt, after] = await Promise.all([
+        api.moving(this.slug, { ...asked, built: false, changes: [] }),
+        built ? api.moving(this.slug, { ...asked, built: true, changes: [] }) : null,
+        moved ? api.moving(this.slug, { ...asked, built: false, changes }) : null,
+      ]);
+      if (mine === this.#asked) this.moving = { over, planned, built: asBuilt, moved: after };
+    } catch {
+      if (mine === this.#asked) this.moving = null; // the curves say why
     }
   }
 

@@ -13,6 +13,12 @@ export const TRAVEL = {
   // In mm and degrees; a car in inches gets whole inches.
   ranges: { travel: [-60, 60], steer: [-40, 40], roll: [-4, 4] } as Record<string, [number, number]>,
   inchRanges: { travel: [-63.5, 63.5], steer: [-38.1, 38.1], roll: [-4, 4] } as Record<string, [number, number]>,
+  shown: { curves: 'Curves', linkage: 'Linkage' } as const,
+  shownLabel: 'What is drawn',
+  linkage: 'The linkage as it moves: drag a wheel, or use the arrow keys',
+  nearest: (what: string, left: number, past: boolean) =>
+    past ? `${what}: past its limit` : `nearest to its limit: ${what}, ${left} % of its range left`,
+  noLimit: 'drag a wheel; the plan names no limit of joints and dampers',
   left: 'left',
   right: 'right',
   both: 'both',

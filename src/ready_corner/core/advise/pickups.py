@@ -90,6 +90,12 @@ class Pickups:
     rows: tuple[Pickup, ...]
     together: Mapping[str, tuple[Effect, ...]]
 
+    @property
+    def share(self) -> float | None:
+        """Share of the points that hold, or whose deviation was accepted for a reason; None where the plan has none."""
+        done = [p.verdict == "holds" or any(o.how.kind == "pickup.accepted" for o in p.options) for p in self.rows]
+        return sum(done) / len(done) if done else None
+
 
 Kept = dict[str, dict[str, Array]]  # by body: what a millimetre of each point does, by answer (points, 3)
 

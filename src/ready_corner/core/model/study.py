@@ -50,7 +50,7 @@ class Curve:
 class Limit:
     """How near something comes to its limit over the rows: ``left`` of it in ``unit`` (minus is past it), at which drive.
 
-    ``share`` of its whole range that is left; the list of them is worst first.
+    ``share`` of its whole range that is left; the list of them is worst first. ``body`` and ``part``: what it is of; ``shares`` (N,) row by row.
     """
 
     what: str
@@ -58,6 +58,9 @@ class Limit:
     unit: str
     at: float
     share: float
+    body: str
+    part: str
+    shares: Array
 
 
 @dataclass(frozen=True)
@@ -131,30 +134,49 @@ def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
     """Return how near every joint with a limit, every damper with its lengths and every shaft with its plunge comes to it; worst first."""
     rows: list[Limit] = []
 
-    def nearest(what: str, left: Array, unit: str, whole: float) -> None:
+    def nearest(what: str, part: str, left: Array, unit: str, whole: float) -> None:
         if np.isfinite(left).any():
             i = int(np.nanargmin(left))
-            rows.append(Limit(what, float(left[i]), unit, float(drive[i]), float(left[i] / whole)))
+            worst = float(left[i])
+            rows.append(Limit(what, worst, unit, float(drive[i]), worst / whole, name, part, left / whole))
 
     for swept in sweeps:
         name = swept.body.name
         for joint in swept.body.joints:
             angle = swept.shared.get(f"{joint.member}.{joint.at}_deg")
             if angle is not None:
-                nearest(f"{name} {joint.member}, {joint.at} joint", joint.limit_deg - np.abs(angle), "°", joint.limit_deg)
+                nearest(
+                    f"{name} {joint.member}, {joint.at} joint",
+                    joint.member,
+                    joint.limit_deg - np.abs(angle),
+                    "°",
+                    joint.limit_deg,
+                )
         if shaft := swept.body.shaft:
             plunge, whole = swept.shared["shaft.plunge"], (shaft.pushed or 0.0) + (shaft.pulled or 0.0)
             if shaft.pushed is not None:
-                nearest(f"{name} halfshaft, pushed in", plunge + shaft.pushed, "mm", whole or 1.0)
+                nearest(f"{name} halfshaft, pushed in", "shaft", plunge + shaft.pushed, "mm", whole or 1.0)
             if shaft.pulled is not None:
-                nearest(f"{name} halfshaft, pulled out", shaft.pulled - plunge, "mm", whole or 1.0)
+                nearest(f"{name} halfshaft, pulled out", "shaft", shaft.pulled - plunge, "mm", whole or 1.0)
         for spring in swept.body.springs:
             size = swept.shared[f"{spring.name}.length"]
             stroke = (spring.open or 0.0) - (spring.closed or 0.0)
             if spring.closed is not None:
-                nearest(f"{name} {spring.name}, closing", size - spring.closed, "mm", stroke if spring.open else spring.closed)
+                nearest(
+                    f"{name} {spring.name}, closing",
+                    spring.name,
+                    size - spring.closed,
+                    "mm",
+                    stroke if spring.open else spring.closed,
+                )
             if spring.open is not None:
-                nearest(f"{name} {spring.name}, opening", spring.open - size, "mm", stroke if spring.closed else spring.open)
+                nearest(
+                    f"{name} {spring.name}, opening",
+                    spring.name,
+                    spring.open - size,
+                    "mm",
+                    stroke if spring.closed else spring.open,
+                )
     return tuple(sorted(rows, key=lambda row: row.share))
 
 

@@ -29,6 +29,14 @@ def wanting(plan: Plan) -> tuple[Wanting, ...]:
     return (*_jig(plan), *_travel(plan), *_stance(plan), *_set(plan))
 
 
+STAGES = ("Jig", "Travel", "Stance", "Set")
+
+
+def share_given(plan: Plan) -> float:
+    """Return the share of the stages for which the plan leaves nothing open, 0 to 1."""
+    return 1 - len({w.stage for w in wanting(plan)}) / len(STAGES)
+
+
 def _jig(plan: Plan) -> Iterator[Wanting]:
     for end in ENDS:
         if plan.linkage(end) is None:
