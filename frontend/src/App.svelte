@@ -5,18 +5,10 @@
   import { router } from '$lib/router.svelte';
   import Rule from '$parts/Rule.svelte';
   import Trouble from '$parts/Trouble.svelte';
+  import Later from './Later.svelte';
+  import { bringAll } from './pages';
   import Cars from './stages/cars/Cars.svelte';
   import LetIn from './stages/shop/LetIn.svelte';
-  import Shop from './stages/shop/Shop.svelte';
-  import Jig from './stages/jig/Jig.svelte';
-  import Log from './stages/log/Log.svelte';
-  import PlanPage from './stages/plan/PlanPage.svelte';
-  import Practice from './stages/practice/Practice.svelte';
-  import Truth from './stages/practice/Truth.svelte';
-  import SetStage from './stages/set/Set.svelte';
-  import Stance from './stages/stance/Stance.svelte';
-  import Travel from './stages/travel/Travel.svelte';
-  import Wall from './stages/wall/Wall.svelte';
   import Walk from './stages/walk/Walk.svelte';
 
   const slug = $derived(router.parts[0] === 'cars' ? router.parts[1] : undefined);
@@ -26,6 +18,11 @@
     const mine = car;
     return () => mine?.stop();
   });
+  const REST_MS = 2000;
+  $effect(() => {
+    const timer = setTimeout(bringAll, REST_MS);
+    return () => clearTimeout(timer);
+  });
   $effect(() => {
     document.title = [car?.view?.plan.name, 'Ready Corner'].filter(Boolean).join(' · ');
   });
@@ -34,11 +31,11 @@
 <Rule {car} here={stage} />
 {#if gate.locked}<LetIn />{/if}
 {#if router.parts[0] === 'begin'}
-  <PlanPage />
+  <Later page="plan" />
 {:else if router.parts[0] === 'shop'}
-  <Shop />
+  <Later page="shop" />
 {:else if router.parts[0] === 'practice'}
-  <Practice />
+  <Later page="practice" />
 {:else if !car}
   <Cars />
 {:else if car.missing}
@@ -49,23 +46,23 @@
 {:else if !car.view}
   <main class="card" aria-busy="true"><p role="status">Opening the logbook…</p></main>
 {:else if stage === 'plan'}
-  {#key `${car.slug}/${car.view.plan_number}`}<PlanPage {car} />{/key}
+  {#key `${car.slug}/${car.view.plan_number}`}<Later page="plan" {car} />{/key}
 {:else if stage === 'jig'}
-  {#key car.slug}<Jig {car} />{/key}
+  {#key car.slug}<Later page="jig" {car} />{/key}
 {:else if car.view.trouble && ['', 'set', 'stance', 'wall'].includes(stage)}
   <Trouble {car} trouble={car.view.trouble} />
 {:else if stage === 'set'}
-  {#key car.slug}<SetStage {car} />{/key}
+  {#key car.slug}<Later page="set" {car} />{/key}
 {:else if stage === 'stance'}
-  <Stance {car} />
+  <Later page="stance" {car} />
 {:else if stage === 'travel'}
-  {#key car.slug}<Travel {car} />{/key}
+  {#key car.slug}<Later page="travel" {car} />{/key}
 {:else if stage === 'practice'}
-  <Truth {car} />
+  <Later page="truth" {car} />
 {:else if stage === 'wall'}
-  <Wall {car} />
+  <Later page="wall" {car} />
 {:else if stage === 'log'}
-  <Log {car} />
+  <Later page="log" {car} />
 {:else}
   <Walk {car} />
 {/if}

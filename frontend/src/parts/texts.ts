@@ -10,6 +10,7 @@ export const STAGES = [
 ] as const;
 
 export const FRAME = {
+  pageAway: 'The server is away, and this page was not brought before. It comes as soon as the server is back.',
   product: 'Ready Corner',
   tagline: 'Every mark read, every corner ready',
   rule: 'The job, stage by stage',

@@ -6,7 +6,7 @@ import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from '../texts';
 import type { Typing } from './keys';
 
-const PAUSE_MS = 40; // between the last key and asking what it would mean
+const PAUSE_MS = 25; // between the last key and asking what it would mean
 
 /** What a figure would come to if it were recorded. */
 export interface Meaning {

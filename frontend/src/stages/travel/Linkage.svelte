@@ -3,7 +3,7 @@
   import Plate from '$parts/drawing/Plate.svelte';
   import type { Bench } from './bench.svelte';
   import LinkageAt from './LinkageAt.svelte';
-  import { boxOf, nearest, rowNear, wheelsAt } from './moving';
+  import { boxOf, handlesOf, nearest, rowNear, wheelsAt } from './moving';
   import { TRAVEL } from './texts';
 
   type Props = { bench: Bench };
@@ -22,6 +22,7 @@
   const note = $derived(
     near ? TRAVEL.nearest(near.what, Math.max(0, Math.round(near.left * 100)), near.left < 0) : TRAVEL.noLimit,
   );
+  const handles = $derived(held ? handlesOf(held.planned, drive.length, held.over) : []);
   let grip: { wheel: number; dv: number; du: number } | null = null;
 
   /** Where the pointer is, in mm of the drawing. */
@@ -44,7 +45,7 @@
   function drag(event: PointerEvent): void {
     if (!grip || !held) return;
     const p = at(event);
-    bench.row = rowNear(held.planned, drive.length, held.over, grip.wheel, { u: p.u + grip.du, v: p.v + grip.dv });
+    bench.row = rowNear(handles, grip.wheel, held.over === 'steer' ? p.u + grip.du : p.v + grip.dv);
   }
   function keydown(event: KeyboardEvent): void {
     const by = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1, Home: -1e6, End: 1e6 }[event.key];

@@ -59,15 +59,19 @@ export function nearest(study: Study | null, row: number): { what: string; left:
   return rows.length ? rows.reduce((a, b) => (b.left < a.left ? b : a)) : null;
 }
 
-/** The row at which the handle of a wheel is nearest to a place on the drawing. */
-export function rowNear(bodies: BodyMoving[], rows: number, over: Over, wheel: number, at: At): number {
+/** Where the handle of every wheel is, row by row, along the way it is dragged. */
+export const handlesOf = (bodies: BodyMoving[], rows: number, over: Over): number[][] =>
+  Array.from({ length: rows }, (_, row) =>
+    wheelsAt(bodies, row, over).map(({ handle }) => (over === 'steer' ? handle.u : handle.v)),
+  );
+
+/** The row at which the handle of a wheel is nearest to a place along that way. */
+export function rowNear(handles: number[][], wheel: number, at: number): number {
   let [best, off] = [0, Infinity];
-  for (let row = 0; row < rows; row++) {
-    const handle = wheelsAt(bodies, row, over)[wheel]?.handle;
-    if (!handle) continue;
-    const far = over === 'steer' ? Math.abs(handle.u - at.u) : Math.abs(handle.v - at.v);
+  handles.forEach((wheels, row) => {
+    const far = Math.abs((wheels[wheel] ?? Infinity) - at);
     if (far < off) [best, off] = [row, far];
-  }
+  });
   return best;
 }
 
