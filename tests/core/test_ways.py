@@ -19,7 +19,7 @@ from ready_corner.core.judge.progress import share_held
 from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.corners import CORNERS, SIDE
 from ready_corner.core.plan.marks import MARKS, is_length
-from ready_corner.core.plan.plan import Ways
+from ready_corner.core.plan.plan import Adjuster, ThreadedEnd, Ways
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
@@ -574,3 +574,19 @@ def test_about_95_in_100_toes_read_from_inside_lie_within_u(way):
         found = evaluate(fold(None, log.entries))
         inside += [abs(m.value - car.toe[c]) <= m.expanded for c in CORNERS if (m := found.mark(f"{c}.toe"))]
     assert 0.92 <= np.mean(inside) <= 0.985, np.mean(inside)  # 600 figures know 95 % to 0.9 percent
+
+
+@pytest.mark.parametrize(
+    ("hands", "amount", "clockwise"),
+    [
+        (("right", "left"), 1.0, True),  # as a nut leaves a right-handed screw whose eye one looks from
+        (("left", "right"), -1.0, False),
+        (("right",), -1.0, True),  # as a screw goes in
+        (("left",), -1.0, False),
+        (("right", "right"), 1.0, None),
+        (("right", "left"), 0.0, None),
+    ],
+)
+def test_which_way_round_a_thread_is_turned(hands, amount, clockwise):
+    ends = tuple(ThreadedEnd(12.0, 1.75, 20.0, 20.0, hand) for hand in hands)
+    assert Adjuster("a", "a", "LF", ends).clockwise(amount) is clockwise

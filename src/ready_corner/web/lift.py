@@ -37,6 +37,8 @@ class LiftTurnView(View):
     way: str
     then: str
     caution: str
+    seen: str
+    clockwise: bool | None
 
 
 class StopView(View):
@@ -84,6 +86,7 @@ def _turn(turn: LiftTurn, units: Units) -> LiftTurnView:
     return LiftTurnView(
         adjuster=turn.of.id, name=turn.of.name, amount=turn.amount, left=turn.left, stuck=turn.stuck, size=size, way=way,
         say=said(turn.said, units), then=said(turn.then, units), caution=said(turn.caution, units),
+        seen=said(turn.seen, units), clockwise=turn.of.clockwise(turn.left),
     )  # fmt: skip
 
 

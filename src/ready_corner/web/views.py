@@ -135,6 +135,8 @@ class TurnView(View):
     size: str
     way: str
     tried: bool
+    seen: str
+    clockwise: bool | None
 
 
 class CornerView(View):
@@ -439,7 +441,7 @@ def _turn(turn: Turn, units: Units) -> TurnView:
     size, way = say_turn(turn)
     return TurnView(
         adjuster=turn.adjuster, name=turn.name, amount=turn.amount, tried=turn.tried, size=size, way=way,
-        say=said(turn.said, units), caution=said(turn.caution, units),
+        say=said(turn.said, units), caution=said(turn.caution, units), seen=said(turn.seen, units), clockwise=turn.of.clockwise(turn.amount),
     )  # fmt: skip
 
 

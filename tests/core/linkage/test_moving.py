@@ -23,7 +23,9 @@ def test_links_keep_their_lengths_and_a_wheel_leans_as_the_curves_say(name, end)
                 if p.kind in ("link", "upright") and p.name not in {s.name for s in swept.body.layout.slides}
             ]
             assert rigid
-            bind = 2 * float(np.max(swept.poses.residual))  # mm; where links hold an axle more than they can, none keeps its length
+            bind = 2 * float(
+                np.max(swept.poses.residual)
+            )  # mm; where links hold an axle more than they can, none keeps its length
             for part in rigid:
                 long = np.linalg.norm(part.ends[:, 1] - part.ends[:, 0], axis=1)
                 np.testing.assert_allclose(long, long[0], atol=1e-6 + bind, err_msg=part.name)  # mm

@@ -2182,6 +2182,10 @@ export interface components {
             then: string;
             /** Caution */
             caution: string;
+            /** Seen */
+            seen: string;
+            /** Clockwise */
+            clockwise: boolean | null;
         };
         /**
          * LiftView
@@ -4332,6 +4336,10 @@ export interface components {
             way: string;
             /** Tried */
             tried: boolean;
+            /** Seen */
+            seen: string;
+            /** Clockwise */
+            clockwise: boolean | null;
         };
         /**
          * TurnedIn

@@ -27,6 +27,8 @@ export interface Told {
   caution: string;
   corner?: Corner;
   then?: string; // what would be read after it
+  seen?: string; // which way round it goes, and seen from where
+  clockwise?: boolean | null;
 }
 
 /** What a stage gives its desk: its address after /cars/NAME/, the places it asks, what may be turned at a corner, and what is told to be turned there. */

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The drawing of what is read now: the car from above, an axle from behind, a wheel from the side or from above.
+  import { MediaQuery } from 'svelte/reactivity';
   import AxleBehind from '$parts/drawing/AxleBehind.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
   import InsideAbove from '$parts/drawing/InsideAbove.svelte';
@@ -8,10 +9,12 @@
   import SideView from '$parts/drawing/SideView.svelte';
   import SweepAbove from '$parts/drawing/SweepAbove.svelte';
   import WheelAbove from '$parts/drawing/WheelAbove.svelte';
+  import TurnAt from './TurnAt.svelte';
   import type { Corner } from '$lib/api/client';
   import type { RoundDesk } from '$parts/tape/round.svelte';
   import type { LiftLine } from './lift';
 
+  const narrow = new MediaQuery('max-width: 700px');
   type Props = { desk: RoundDesk; stops: { corner: Corner; lines: LiftLine[] }[] };
   let { desk, stops }: Props = $props();
   const { view, ask } = $derived(desk);
@@ -24,7 +27,8 @@
   const typed = $derived(desk.preview?.said ?? desk.typed);
 </script>
 
-{#if desk.turning || ask.drawing === 'above'}
+{#if desk.turning && desk.adjuster && (narrow.current || !stops.length)}<TurnAt {desk} />
+{:else if desk.turning || ask.drawing === 'above'}
   <CarAbove {view} lit={desk.corner} pads={!desk.turning && ask.quantity === 'pad'} stops={desk.turning ? walk : []} />
 {:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />
 {:else if ask.drawing === 'side'}<SideView {view} corner={ask.corner} {typed} />

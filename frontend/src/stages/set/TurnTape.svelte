@@ -23,7 +23,7 @@
   <Tape
     {desk}
     title={DESK.turnTitle(CORNER_WORDS[desk.corner], adjuster.name)}
-    how={told?.then ? SET.liftHow(told.then, adjuster.room) : SET.turnHow(adjuster.say_how, adjuster.say_room)}
+    how={`${told?.seen ? `${told.seen[0]!.toUpperCase()}${told.seen.slice(1)}. ` : ''}${told?.then ? SET.liftHow(told.then, adjuster.room) : SET.turnHow(adjuster.say_how, adjuster.say_room)}`}
     large={desk.amountTold?.say ?? ''}
     caution={desk.preview?.caution ?? told?.caution ?? ''}
     label={SET.turned}

@@ -30,7 +30,7 @@ export const linesOf = (lift: NonNullable<CarView['lift']>, pending: ReadonlySet
 /** What is told to be turned, as the tape takes it: what is left of the whole list, in its order. */
 export const toldOf = (lift: NonNullable<CarView['lift']>): Told[] =>
   lift.stops.flatMap(({ corner, turns }) =>
-    turns.map(({ adjuster, name, left, say, caution, then }) => ({
+    turns.map(({ adjuster, name, left, say, caution, then, seen, clockwise }) => ({
       adjuster,
       name,
       amount: left,
@@ -38,5 +38,7 @@ export const toldOf = (lift: NonNullable<CarView['lift']>): Told[] =>
       caution,
       corner,
       then,
+      seen,
+      clockwise,
     })),
   );

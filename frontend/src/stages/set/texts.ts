@@ -1,5 +1,8 @@
 // Words of the stage Set.
 export const SET = {
+  standing: (corner: string) =>
+    `as you stand: ${corner.startsWith('Left') ? 'left' : 'right'} of the car, facing the wheel`,
+  front: 'front',
   next: 'record, next place',
   again: 'record, same place again',
   skip: 'skip, go back',

@@ -79,6 +79,11 @@ class Turn:
         return self.of.name
 
     @property
+    def seen(self) -> Finding | None:
+        """Which way round it is turned, and as seen from where; None where nothing goes round."""
+        return seen_of(self.of, self.amount)
+
+    @property
     def caution(self) -> Finding | None:
         """What is to be minded at this step; None where nothing is turned."""
         return caution_of(self.of) if self.amount else None
@@ -391,6 +396,15 @@ def step_of(adjuster: Adjuster) -> Finding:
     if adjuster.notched:
         return finding("step.shim" if adjuster.kind == "shims" else "step.mark")
     return finding("step.half-turn" if adjuster.half_turns_only else "step.flat")
+
+
+def seen_of(adjuster: Adjuster, amount: float) -> Finding | None:
+    """Return which way round an amount is turned, and as seen from where; None where nothing goes round.
+
+    Source: a thread of either hand, see :meth:`Adjuster.clockwise`.
+    """
+    clockwise = adjuster.clockwise(amount)
+    return None if clockwise is None else finding("turn.seen", clockwise=clockwise, tube=adjuster.kind == "tube")
 
 
 def caution_of(adjuster: Adjuster) -> Finding:

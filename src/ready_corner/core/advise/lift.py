@@ -13,7 +13,7 @@ from math import erf, prod, sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.advise.corner import Expected, amount_of, caution_of, lever_of, settled_on
+from ready_corner.core.advise.corner import Expected, amount_of, caution_of, lever_of, seen_of, settled_on
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
@@ -58,6 +58,11 @@ class LiftTurn:
     stuck: bool = False
     reads: tuple[OfMark, ...] = ()
     half: tuple[OfMark, ...] = ()
+
+    @property
+    def seen(self) -> Finding | None:
+        """Which way round that is, and as seen from where; None where nothing goes round."""
+        return seen_of(self.of, self.left)
 
     @property
     def left(self) -> float:

@@ -209,6 +209,19 @@ class Adjuster:
                 path=f"{here}.ends.1.hand",
             )
 
+    def clockwise(self, amount: float) -> bool | None:
+        """Return whether an amount is turned clockwise: a tube as seen from its right-hand end, a rod end as seen from its eye.
+
+        None where nothing is turned, or where both threads are of one hand. A tube is a nut: clockwise as seen from the eye of its right-hand end
+        it leaves that thread, and the other way round at its left-hand end.
+        """
+        if not isinstance(self.by, tuple) or not amount:
+            return None
+        hands = [end.hand for end in self.by]
+        if len(hands) == 1:
+            return (amount < 0) == (hands[0] == "right")
+        return amount > 0 if hands[0] != hands[1] else None
+
     @property
     def ends(self) -> tuple[ThreadedEnd, ...] | None:
         """Its threaded ends, if it goes by thread."""

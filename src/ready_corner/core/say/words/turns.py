@@ -8,6 +8,7 @@ WORDS = {
     "adjuster.perch": "spring perch, {per:exact} a turn at the spring",
     "adjuster.slide": "slide, {per:exact} from mark to mark",
     "adjuster.cam": "eccentric, {throw:exact} off its axis, up to {per:exact} a mark",
+    "turn.seen": "{clockwise?clockwise|counter-clockwise}, seen from {tube?its right-hand end|its eye}",
     "adjuster.tube": "tube, {both?left- and right-hand ends|both ends the same hand}, {per:exact} a turn",
     "adjuster.rod-end": "rod end, {per:exact} a turn{half?, half turns only}",
     "adjuster.left": "{size} {way}",
