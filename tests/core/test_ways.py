@@ -588,5 +588,5 @@ def test_about_95_in_100_toes_read_from_inside_lie_within_u(way):
     ],
 )
 def test_which_way_round_a_thread_is_turned(hands, amount, clockwise):
-    ends = tuple(ThreadedEnd(12.0, 1.75, 20.0, 20.0, hand) for hand in hands)
+    ends = tuple(ThreadedEnd(12.0, pitch, 20.0, 20.0, hand) for hand, pitch in zip(hands, (1.75, 1.25), strict=False))
     assert Adjuster("a", "a", "LF", ends).clockwise(amount) is clockwise

@@ -6,7 +6,7 @@ import numpy as np
 from fastapi import APIRouter
 from pydantic import Field
 
-from ready_corner.border.base import Model
+from ready_corner.border.base import Model, Name
 from ready_corner.border.entries import Typed
 from ready_corner.border.kinds import SENT, Kept, Sent
 from ready_corner.border.plan import ToolModel
@@ -15,6 +15,7 @@ from ready_corner.core.engines.linkage.named import shown
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.propose import Means, propose
 from ready_corner.core.engines.survey.readings import KINDS, Kind
+from ready_corner.core.judge.asked_points import AskOf, told_of
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.level import Level, level
 from ready_corner.core.judge.squareness import square
@@ -436,6 +437,26 @@ def preview(slug: str, what: SurveyReadIn, workshop: TheWorkshop) -> MeansView:
     said = echo(figure, kind, plan.units)
     found = agreement(frame, act)
     return MeansView(said=said, means=say_agreement(found, plan.units))
+
+
+class AskedIn(Model):
+    """Which points are asked, in order, and what for: of a member its left end first; of a bay left front, right front, left rear, right rear."""
+
+    ask: AskOf
+    points: list[Name] = Field(max_length=12)
+
+
+class ToldView(View):
+    """What points tell, line by line."""
+
+    lines: list[str]
+
+
+@router.post("/cars/{slug}/jig/points")
+def ask_points(slug: str, asked: AskedIn, workshop: TheWorkshop) -> ToldView:
+    """Return what measured points tell: how far apart, how square a member or a bay, the middle of a hole by its rim."""
+    frame = workshop.frame(slug)
+    return ToldView(lines=all_said(told_of(frame, asked.ask, asked.points), frame.plan.units))
 
 
 @router.post("/cars/{slug}/jig/proposal")

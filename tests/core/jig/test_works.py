@@ -1,7 +1,5 @@
 """Around the weld and the body on the jig: worked by hand, and what cannot be written down."""
 
-import math
-
 import pytest
 
 from ready_corner.core.advise.pickups import pickups
@@ -16,6 +14,8 @@ from ready_corner.core.record.weld_acts import (
     Accepted,
     Bracing,
     Cleared,
+    CutLine,
+    Dropped,
     HoldMet,
     OpeningRead,
     SillRead,
@@ -23,7 +23,6 @@ from ready_corner.core.record.weld_acts import (
     WeldOrder,
     Works,
     body_move,
-    circle_through,
     open_holds,
 )  # fmt: skip
 from ready_corner.core.say.jig import say_locked
@@ -104,12 +103,26 @@ def test_the_body_goes_where_its_openings_ask():
     assert lines[4] == "front jig pin locates with 0.5 mm of play."
 
 
-def test_the_centre_of_an_opening_from_three_points_of_its_rim():
-    centre, radius = circle_through([(10 + 350 * math.cos(a), 20 + 350 * math.sin(a)) for a in (0.3, 1.2, 2.9)])
-    assert centre == pytest.approx([10, 20])
-    assert radius == pytest.approx(350)
-    with pytest.raises(MeasuredError, match="on no circle"):
-        circle_through([(0, 0), (1, 1), (2, 2)])
+def test_a_dropped_line_that_leans_misses_at_the_mark_and_a_cut_has_a_line_not_to_be_passed():
+    lines = say_body(
+        works(
+            Dropped("LF.upper.front", 200.0, 0.0, 700.0, 2.0, 950.0),
+            CutLine("floor, left", "LF.lower.front", 30.0, "layered sill"),
+        ),
+        MM,
+    )
+    assert (
+        lines[0]
+        == "Left front upper front dropped: the line leans 0.23°; the mark would be 3.0 mm too far outboard or forward: set it back by so much."
+    )
+    assert (
+        lines[1]
+        == "No cut at floor, left nearer than 30.0 mm to left front lower front: layered sill. Metal left can still go."
+    )
+    with pytest.raises(MeasuredError, match="two depths"):
+        Dropped("LF.upper.front", 200.0, 0.0, 220.0, 2.0, 950.0).check(HEATHER)
+    back = works(CutLine("floor", "LF.lower.front", 30.0, "sill"), CutLine("floor", "LF.lower.front", 30.0, "sill", out=True))
+    assert say_body(back, MM) == ()
 
 
 def test_clearances_come_least_first():

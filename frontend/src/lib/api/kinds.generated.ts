@@ -160,6 +160,106 @@ export const TOLD = {
         }
       ]
     },
+    "dropped": {
+      "title": "A point dropped by laser or plumb line",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "point",
+          "label": "Dropped point",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "depth_typed",
+          "label": "First depth",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "miss_typed",
+          "label": "Off by, there",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "second_depth_typed",
+          "label": "Second depth",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "second_miss_typed",
+          "label": "Off by, there too",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "mark_typed",
+          "label": "Depth of the mark",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        }
+      ]
+    },
+    "cut_line": {
+      "title": "A line not to be cut beyond",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "what",
+          "label": "Where",
+          "as": "text",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "point",
+          "label": "Measured from",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "by_typed",
+          "label": "Not nearer than",
+          "as": "figure",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "reason",
+          "label": "Why",
+          "as": "text",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "out",
+          "label": "taken back",
+          "as": "check",
+          "options": [],
+          "needed": false,
+          "preset": false
+        }
+      ]
+    },
     "job": {
       "title": "A new job begins",
       "at": "log",

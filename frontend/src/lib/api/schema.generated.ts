@@ -548,6 +548,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/jig/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Points
+         * @description Return what measured points tell: how far apart, how square a member or a bay, the middle of a hole by its rim.
+         */
+        post: operations["ask_points_api_cars__slug__jig_points_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/jig/proposal": {
         parameters: {
             query?: never;
@@ -915,6 +935,19 @@ export interface components {
              * @enum {string}
              */
             drawing: "above" | "behind" | "side" | "wheel" | "plumb" | "joints" | "joints_ahead" | "sweep" | "inside";
+        };
+        /**
+         * AskedIn
+         * @description Which points are asked, in order, and what for: of a member its left end first; of a bay left front, right front, left rear, right rear.
+         */
+        AskedIn: {
+            /**
+             * Ask
+             * @enum {string}
+             */
+            ask: "apart" | "member" | "bay" | "hole";
+            /** Points */
+            points: string[];
         };
         /**
          * AttitudeView
@@ -1310,6 +1343,68 @@ export interface components {
             right: (number | null)[] | null;
         };
         /**
+         * CutLineIn
+         * @description A line not to be cut beyond: so far from a point of the frame, mm, and why; or taken back. As typed.
+         */
+        CutLineIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut_line";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** What */
+            what: string;
+            /** Point */
+            point: string;
+            /** By Typed */
+            by_typed: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
+        };
+        /**
+         * CutLineKept
+         * @description A line not to be cut beyond: so far from a point of the frame, mm, and why; or taken back. As kept.
+         */
+        CutLineKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut_line";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** What */
+            what: string;
+            /** Point */
+            point: string;
+            /** By Typed */
+            by_typed: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
+            /** By */
+            by: number;
+        };
+        /**
          * DamperAsk
          * @description A damper in hand.
          */
@@ -1380,6 +1475,74 @@ export interface components {
             ] | null;
         };
         /**
+         * DroppedIn
+         * @description A point dropped by plumb line or upright laser and looked at in two depths, mm: how far off it the line is at each, plus outboard or forward. As typed.
+         */
+        DroppedIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dropped";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /** Depth Typed */
+            depth_typed: string;
+            /** Miss Typed */
+            miss_typed: string;
+            /** Second Depth Typed */
+            second_depth_typed: string;
+            /** Second Miss Typed */
+            second_miss_typed: string;
+            /** Mark Typed */
+            mark_typed: string;
+        };
+        /**
+         * DroppedKept
+         * @description A point dropped by plumb line or upright laser and looked at in two depths, mm: how far off it the line is at each, plus outboard or forward. As kept.
+         */
+        DroppedKept: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dropped";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Point */
+            point: string;
+            /** Depth Typed */
+            depth_typed: string;
+            /** Miss Typed */
+            miss_typed: string;
+            /** Second Depth Typed */
+            second_depth_typed: string;
+            /** Second Miss Typed */
+            second_miss_typed: string;
+            /** Mark Typed */
+            mark_typed: string;
+            /** Depth */
+            depth: number;
+            /** Miss */
+            miss: number;
+            /** Second Depth */
+            second_depth: number;
+            /** Second Miss */
+            second_miss: number;
+            /** Mark */
+            mark: number;
+        };
+        /**
          * EffectView
          * @description What a deviation does to a figure, in the units of the car.
          */
@@ -1431,7 +1594,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["JobModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingIn"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedIn"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapIn"] | components["schemas"]["OpeningIn"] | components["schemas"]["SillIn"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["DroppedIn"] | components["schemas"]["CutLineIn"] | components["schemas"]["SurveyReadIn"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootIn"] | components["schemas"]["SlopeIn"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["JobModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"];
         };
         /**
          * EntryKept
@@ -1456,7 +1619,7 @@ export interface components {
              */
             who: string;
             /** What */
-            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["JobModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
+            what: components["schemas"]["PlanRevisedModel"] | components["schemas"]["ReadingKept"] | components["schemas"]["StateModel"] | components["schemas"]["TyreFittedModel"] | components["schemas"]["UnlearnedModel"] | components["schemas"]["TurnedKept"] | components["schemas"]["StuckModel"] | components["schemas"]["HappenedModel"] | components["schemas"]["HoldModel"] | components["schemas"]["AcceptedModel"] | components["schemas"]["WeldOrderModel"] | components["schemas"]["GapKept"] | components["schemas"]["OpeningKept"] | components["schemas"]["SillKept"] | components["schemas"]["SupportPointModel"] | components["schemas"]["BracingModel"] | components["schemas"]["BraceModel"] | components["schemas"]["DroppedKept"] | components["schemas"]["CutLineKept"] | components["schemas"]["SurveyReadKept"] | components["schemas"]["DatumModel"] | components["schemas"]["SupportedModel"] | components["schemas"]["StatusModel"] | components["schemas"]["PinModel"] | components["schemas"]["FootKept"] | components["schemas"]["SlopeKept"] | components["schemas"]["ZeroedModel"] | components["schemas"]["CorrectionModel"] | components["schemas"]["NoteModel"] | components["schemas"]["JobModel"] | components["schemas"]["PracticeModel"] | components["schemas"]["SurveyedModel"] | components["schemas"]["UnreadableModel"];
         };
         /**
          * ExampleView
@@ -4169,6 +4332,14 @@ export interface components {
             effects: components["schemas"]["EffectView"][];
         };
         /**
+         * ToldView
+         * @description What points tell, line by line.
+         */
+        ToldView: {
+            /** Lines */
+            lines: string[];
+        };
+        /**
          * ToolModel
          * @description A tool; step, repeatability and zero in mm, degrees or kg.
          */
@@ -5587,6 +5758,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeansView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    ask_points_api_cars__slug__jig_points_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,13 +1,9 @@
 """Around the weld: hold points, the order of joints, what is accepted and why, clearances, and the body on the jig."""
 
-import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Annotated, Literal
 
-import numpy as np
-
-from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError
@@ -39,6 +35,7 @@ HOLDS = (
 )
 WeldWay = Literal["in steps, checked after each", "tack all, then weld out"]
 Role = Literal["carries", "locates"]
+LEAST_DEPTH = 50.0  # mm between the two depths at which a dropped line is looked at
 
 
 class WeldAct(JigAct):
@@ -253,6 +250,75 @@ class Brace(WeldAct):
             raise MeasuredError(finding("brace.same-point"), path="second")
 
 
+@entry_kind
+@dataclass(frozen=True)
+class Dropped(WeldAct):
+    """A point dropped by plumb line or upright laser and looked at in two depths, mm: how far off it the line is at each, plus outboard or forward.
+
+    ``mark``: the depth at which it is to be marked. A line that looks right at one depth may miss at another.
+    """
+
+    kind = "dropped"
+    title = "A point dropped by laser or plumb line"
+    form = "weld"
+    sentence = (
+        "{point:point} dropped: off by {miss:length} at {depth:length} and by {second_miss:length} at {second_depth:length}"
+    )
+    point: Annotated[PointName, Label("Dropped point", "point")]
+    depth: Annotated[Length, Label("First depth")]
+    miss: Annotated[Length, Label("Off by, there")]
+    second_depth: Annotated[Length, Label("Second depth")]
+    second_miss: Annotated[Length, Label("Off by, there too")]
+    mark: Annotated[Length, Label("Depth of the mark")]
+
+    @property
+    def lean(self) -> float:
+        """How far the line leans, mm a mm."""
+        return (self.second_miss - self.miss) / (self.second_depth - self.depth)
+
+    @property
+    def off(self) -> float:
+        """By how much the mark would be off, mm."""
+        return self.miss + self.lean * (self.mark - self.depth)
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the point."""
+        return replace(works, dropped={**works.dropped, self.point: self})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse a point that is not known, and one depth twice."""
+        require_known((self.point,), plan)
+        if abs(self.second_depth - self.depth) < LEAST_DEPTH:
+            raise MeasuredError(finding("dropped.one-depth", least=LEAST_DEPTH), path="second_depth")
+
+
+@entry_kind
+@dataclass(frozen=True)
+class CutLine(WeldAct):
+    """A line not to be cut beyond: so far from a point of the frame, mm, and why; or taken back."""
+
+    kind = "cut_line"
+    title = "A line not to be cut beyond"
+    form = "weld"
+    sentence = "{out?Line taken back|No cut}: {what}, nearer than {by:length} to {point:point}. {reason}"
+    what: Annotated[Name, Label("Where")]
+    point: Annotated[PointName, Label("Measured from", "point")]
+    by: Annotated[Length, Label("Not nearer than")]
+    reason: Annotated[Name, Label("Why")]
+    out: Annotated[bool, Label("taken back")] = False
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the lines that hold."""
+        others = {what: c for what, c in works.cuts.items() if what != self.what}
+        return replace(works, cuts=others if self.out else {**others, self.what: self})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse a point that is not known, and less than nothing."""
+        require_known((self.point,), plan)
+        if self.by < 0:
+            raise MeasuredError(finding("cut.below-zero"), path="by")
+
+
 @dataclass(frozen=True)
 class Works:
     """What was written down around the weld, latest of each; with the entry number where it matters."""
@@ -266,6 +332,8 @@ class Works:
     supports: Mapping[str, SupportPoint] = field(default_factory=dict)
     bracing: Bracing | None = None
     braces: Mapping[str, Brace] = field(default_factory=dict)
+    dropped: Mapping[str, Dropped] = field(default_factory=dict)
+    cuts: Mapping[str, CutLine] = field(default_factory=dict)
 
 
 REFIT = "back in the jig: every pin goes in as it did before"
@@ -284,22 +352,6 @@ def open_holds(works: Works, disturbed: int, left_jig: int = 0) -> tuple[str, ..
         return said.met and number > max(disturbed, left_jig if condition == REFIT else 0)
 
     return tuple(c for c in conditions(works, left_jig) if not met(c))
-
-
-def circle_through(points: Sequence[Sequence[float]]) -> tuple[Array, float]:
-    """Return centre (2,) and radius of the circle through three points of a rim, in a plane, mm.
-
-    Raises MeasuredError for points on one line.
-    """
-    (ax, ay), (bx, by), (cx, cy) = points
-    d = 2 * (ax * (by - cy) + bx * (cy - ay) + cx * (ay - by))
-    if abs(d) < 1e-9 * max(1.0, *(abs(v) for p in points for v in p)) ** 2:
-        raise MeasuredError(finding("opening.on-one-line"), path="points")
-    a2, b2, c2 = ax**2 + ay**2, bx**2 + by**2, cx**2 + cy**2
-    centre = np.array(
-        [(a2 * (by - cy) + b2 * (cy - ay) + c2 * (ay - by)) / d, (a2 * (cx - bx) + b2 * (ax - cx) + c2 * (bx - ax)) / d]
-    )
-    return centre, float(math.hypot(ax - centre[0], ay - centre[1]))
 
 
 def body_move(opening: OpeningRead) -> float:

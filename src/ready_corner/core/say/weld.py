@@ -1,8 +1,10 @@
 """What is said around the weld: of the body on the jig, of the order of joints, of clearances."""
 
+import math
 from collections.abc import Sequence
 
 from ready_corner.core.plan.corners import CORNER_WORDS
+from ready_corner.core.plan.names import say_point
 from ready_corner.core.quantities.notation import Units, say_length
 from ready_corner.core.record.weld_acts import Works, body_move
 
@@ -42,6 +44,18 @@ def say_body(works: Works, units: Units) -> tuple[str, ...]:
             rows.append(
                 f"{support.name} locates with {say_length(support.hole - support.pin, units, denominator=0, unit=True)} of play."
             )
+    for dropped in works.dropped.values():
+        off, lean = dropped.off, math.degrees(math.atan(dropped.lean))
+        far = say_length(abs(off), units, denominator=0, unit=True)
+        way = "outboard or forward" if off > 0 else "inboard or aft"
+        said = "the mark is true" if abs(off) < 0.05 else f"the mark would be {far} too far {way}: set it back by so much"
+        point = say_point(dropped.point)
+        rows.append(f"{point[0].upper()}{point[1:]} dropped: the line leans {abs(lean):.2f}°; {said}.")
+    for cut in works.cuts.values():
+        near = say_length(cut.by, units, denominator=0, unit=True)
+        rows.append(
+            f"No cut at {cut.what} nearer than {near} to {say_point(cut.point)}: {cut.reason}. Metal left can still go."
+        )
     return tuple(rows)
 
 

@@ -1,0 +1,78 @@
+"""What any measured points tell when they are asked."""
+
+import numpy as np
+import pytest
+
+from ready_corner.core.judge.asked_points import told_of
+from ready_corner.core.quantities.errors import CalledError, MeasuredError
+
+from .test_jig import DATUM, HEATHER, PLACES, frame, surveyed, truth_with
+
+BAY = ("LF.lower.front", "RF.lower.front", "LR.lower.rear", "RR.lower.rear")
+
+
+def figures(told):
+    return [dict(f.figures) for f in told]
+
+
+def test_points_as_planned_are_square_level_and_as_far_apart_as_planned():
+    sound = frame(*surveyed(truth_with()), DATUM)
+    apart = figures(told_of(sound, "apart", BAY[:2]))[0]
+    assert apart["size"] == pytest.approx(np.linalg.norm(np.subtract(PLACES[BAY[0]], PLACES[BAY[1]])), abs=1e-6)
+    assert not any(f.get("out") for f in figures(told_of(sound, "bay", BAY)))
+    assert not any(f["out"] for f in figures(told_of(sound, "member", BAY[:2])))
+
+
+def test_a_corner_that_is_off_is_told_by_what_it_does_to_its_bay_and_its_member():
+    off = frame(*surveyed(truth_with(RR_lower_rear=[0.0, -6.0, 4.0])), DATUM)
+    assert [f["out"] for f in figures(told_of(off, "bay", BAY))[1:]] == [True, False, True]
+    member = told_of(off, "member", ("LR.lower.rear", "RR.lower.rear"))
+    assert [f["out"] for f in figures(member)] == [False, True]
+    assert figures(member)[1]["end"] == "RR.lower.rear"
+    assert figures(member)[1]["off"] == pytest.approx(4.0, abs=1e-6)
+    # Sides exchanged, the same is told of the same end.
+    assert figures(told_of(off, "member", ("RR.lower.rear", "LR.lower.rear")))[1]["end"] == "RR.lower.rear"
+
+
+def test_the_middle_of_a_hole_by_three_points_of_its_rim_or_more():
+    middle, across, along = np.array([-300.0, 50.0, 180.0]), np.array([0.6, 0.8, 0.0]), np.array([0.0, 0.0, 1.0])
+    names = ("LF.lower.front", "RF.lower.front", "LF.upper.front", "RF.upper.front")
+    at = [middle + 75 * (np.cos(a) * across + np.sin(a) * along) for a in (0.2, 1.4, 3.0, 4.4)]
+    truth = truth_with() | dict(zip(names, at, strict=True))
+    found = frame(*surveyed(truth), DATUM)
+    laid = found.laid[0]
+    for chosen in (names[:3], names):
+        spot, size = figures(told_of(found, "hole", chosen))
+        place = laid.place(names[0]) - laid.place(names[1])
+        assert np.linalg.norm(place) == pytest.approx(np.linalg.norm(at[0] - at[1]), abs=1e-4)
+        apart = [np.linalg.norm(laid.place(n) - [spot["x"], spot["y"], spot["z"]]) for n in chosen]
+        assert apart == pytest.approx([75.0] * len(chosen), abs=1e-4)
+        assert size["wide"] == pytest.approx(150.0, abs=1e-4)
+        assert size["off"] == pytest.approx(0.0, abs=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("ask", "points", "refusal"),
+    [
+        ("apart", BAY[:1], CalledError),
+        ("bay", (*BAY[:3], BAY[0]), CalledError),
+        ("apart", ("LF.lower.front", "LF.tie.inner"), MeasuredError),
+        ("hole", ("LF.lower.front", "LF.lower.rear", "nobody"), MeasuredError),
+    ],
+)
+def test_points_that_cannot_tell_are_refused_with_a_sentence(ask, points, refusal):
+    with pytest.raises(refusal) as told:
+        told_of(frame(*surveyed(truth_with()), DATUM), ask, points)
+    assert told.value.sentence
+
+
+def test_three_points_on_one_line_have_no_circle():
+    names = ("LF.upper.front", "RF.upper.front", "LR.upper.front")
+    line = {n: np.array([-100.0 * i, 20.0, 350.0]) for i, n in enumerate(names)}
+    with pytest.raises(MeasuredError, match="on one line"):
+        told_of(frame(*surveyed(truth_with() | line), DATUM), "hole", names)
+
+
+def test_nothing_is_told_before_anything_is_read():
+    with pytest.raises(MeasuredError):
+        told_of(frame(of=HEATHER), "apart", BAY[:2])
