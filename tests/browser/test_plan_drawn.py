@@ -340,3 +340,32 @@ def joints(giver, end):
         found = re.search(r"how far the (\w+) joint of the (.+) works", giver.title())
         limit = limits.get((found[2], found[1]))
         giver.type(limit) if limit and end == "front" else giver.type("") if limit else giver.skip()
+
+
+def test_names_and_places_typed_faster_than_they_are_read_go_where_they_belong(page, served):
+    """All typed while not one answer is there; the answers then come in any order."""
+    page.goto(f"{served.url}/begin")
+    g = Giver(page, {})
+    g.chapter("Points of the frame")
+    page.get_by_role("button", name=re.compile("^How far a pickup may be off")).click()
+    held = []
+    page.route("**/api/shop/read", lambda request: request.continue_() if held is None else held.append(request))
+    g.type(1.5)
+    for name, place in (("rail left front", "-380; 300; 120"), ("rail left rear", "-1750; 300; 121"), ("nose", "420; 0; 130")):
+        g.words(name)
+        g.type(place)
+    g.words("")
+    page.wait_for_timeout(200)  # of the browser's own clock: every question has been asked
+    requests, held = held, None
+    for request in reversed(requests):
+        request.continue_()
+    g.chapter("Points of the frame")
+    for name, figures in (
+        ("rail left front", (-380, 300, 120)),
+        ("rail left rear", (-1750, 300, 121)),
+        ("nose", (420, 0, 130)),
+    ):
+        page.get_by_role("button", name=name, exact=True).click()
+        for part, figure in zip(("ahead", "left", "high"), figures, strict=True):
+            said = f"{figure}".replace("-", "−")
+            expect(page.locator("figure g").filter(has_text=re.compile(f"^{part} {said}$"))).to_be_visible()

@@ -195,7 +195,10 @@ def test_figures_of_a_form_are_read_and_said_in_the_cars_unit(client):
         "echo": "",
         "pitch": None,
         "hand": None,
+        "more": [],
     }
+    place = {"text": "1 1/2; -3; 2", "kind": "place", "units": inches}
+    assert client.post("/api/shop/read", json=place).json()["more"] == [-76.2, 50.8]
     said = client.post(
         "/api/shop/say",
         json={

@@ -17,7 +17,7 @@ from ready_corner.core.engines.survey.propose import Means, propose
 from ready_corner.core.engines.survey.readings import KINDS, Kind
 from ready_corner.core.judge.asked_points import AskOf, told_of
 from ready_corner.core.judge.frame import Frame
-from ready_corner.core.judge.level import Level, level
+from ready_corner.core.judge.level import Level, instruments, level
 from ready_corner.core.judge.squareness import square
 from ready_corner.core.judge.survey_views import agreement, ellipses, read_once
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, signed
@@ -202,6 +202,7 @@ class JigView(View):
     accepted: int
     counted: int
     level: LevelView | None
+    instruments: list[str]
     works: WorksView
     datum_note: str
     zero: Zero
@@ -313,6 +314,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
         counted=len(rows),
         tools=[ToolModel.model_validate(t) for t in frame.plan.toolbox],
         works=_works(frame),
+        instruments=all_said(instruments(frame.plan, frame.log, frame.gone), units),
         carried=DatumModel.model_validate(carried) if (carried := frame.carried) else None,
         zero=frame.log.zero,
         datum_note=DATUM_NOTES.get(frame.log.datum.way, "") if frame.log.datum else "",

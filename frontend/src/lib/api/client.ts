@@ -151,6 +151,8 @@ export const api = {
   points: (text: string, units: Units) =>
     call<Record<string, [number, number, number]>>('POST', '/points/read', { text, units }),
   travel: (slug: string, asked: Schemas['StudyIn']) => call<Study>('POST', `/cars/${slug}/travel`, asked),
+  askPoints: (slug: string, asked: Schemas['AskedIn']) =>
+    call<Schemas['ToldView']>('POST', `/cars/${slug}/jig/points`, asked),
   moving: (slug: string, asked: Schemas['StudyIn']) => call<BodyMoving[]>('POST', `/cars/${slug}/travel/moving`, asked),
   levers: (slug: string, end: 'front' | 'rear', answer: string) =>
     call<Lever[]>('GET', `/cars/${slug}/levers?end=${end}&answer=${encodeURIComponent(answer)}`),

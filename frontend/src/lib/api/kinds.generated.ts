@@ -244,7 +244,7 @@ export const TOLD = {
         },
         {
           "name": "reason",
-          "label": "Why",
+          "label": "For what",
           "as": "text",
           "options": [],
           "needed": true,

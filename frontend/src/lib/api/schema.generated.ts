@@ -2187,6 +2187,8 @@ export interface components {
             /** Counted */
             counted: number;
             level: components["schemas"]["LevelView"] | null;
+            /** Instruments */
+            instruments: string[];
             works: components["schemas"]["WorksView"];
             /** Datum Note */
             datum_note: string;

@@ -23,6 +23,10 @@
   $effect(() => {
     if (view.datum) datum = [...view.datum.plane, ...view.datum.line, view.datum.point];
   });
+  const touching = $derived(forms.survey.choosing?.what === 'datum' ? forms.survey.choosing.points : null);
+  $effect(() => {
+    if (touching?.length) datum = PARTS.map((_, i) => touching[i] ?? '');
+  });
   const chosen = $derived(view.datum ? [...view.datum.plane, ...view.datum.line, view.datum.point] : []);
   const carried = $derived(view.carried ? [...new Set([...view.carried.plane, ...view.carried.line])] : []);
   const choose = () => {
@@ -36,6 +40,10 @@
   <p class="soft">
     {view.datum ? `${JIG.chosen} ${chosen.map(spoken).join(', ')}. ${view.datum.words}` : JIG.noDatum}
     {view.axes}
+  </p>
+  <p>
+    <button type="button" class="button" onclick={() => forms.survey.choose('datum', PARTS.length)}>{JIG.touch}</button>
+    {#if touching}<span role="status">{JIG.touchNext(PARTS[touching.length] ?? '')}</span>{/if}
   </p>
   <Row cols={3}>
     {#each PARTS as part, i (part)}

@@ -3,8 +3,8 @@
   import { arrow, ELLIPSE, type FrameView, offOf, type Point } from './frame-view';
   import { MAGNIFIED } from './texts';
 
-  type Props = { frame: FrameView; point: Point; lit: boolean; loose: boolean; onpick: () => void };
-  let { frame, point: p, lit, loose, onpick }: Props = $props();
+  type Props = { frame: FrameView; point: Point; lit: boolean; loose: boolean; number?: string; onpick: () => void };
+  let { frame, point: p, lit, loose, number = '', onpick }: Props = $props();
 
   let near = $state(false);
   const a = $derived(frame.at(p.planned));
@@ -35,7 +35,9 @@
   <circle class="touch" cx={a.x} cy={a.y} r="22" />
   <circle class={p.determined ? 'got' : 'ring'} cx={a.x} cy={a.y} r={lit ? 7 : 4.5} /><title>{p.say}</title>
 </g>
-{#if lit || near}<text data-near={!lit || undefined} x={a.x} y={a.y - 13} text-anchor={anchor}>{p.say}</text>{/if}
+{#if lit || near || number}<text data-near={!lit || undefined} x={a.x} y={a.y - 13} text-anchor={anchor}
+    >{number} {p.say}</text
+  >{/if}
 
 <style>
   g {

@@ -21,6 +21,12 @@
   const pulled = $derived(view.arrows.filter((a) => a.certain));
   const planned = (name: string) => view.points.find((p) => p.name === name)?.planned;
 
+  const chosen = $derived(survey.tab === 'state' && survey.choosing ? survey.choosing.points : survey.points);
+  const numbers = (name: string) =>
+    chosen
+      .flatMap((n, i) => (n === name ? [survey.choosing?.what === 'datum' ? JIG.datumMarks[i]! : `${i + 1}`] : []))
+      .join(' ');
+
   let held = false;
   const tilted = (by: number) => Math.min(Math.max(turn.tilt + by, -10), 90);
   function drag(event: PointerEvent): void {
@@ -54,7 +60,8 @@
       <FramePoint
         {frame}
         {point}
-        lit={survey.points.includes(point.name) || survey.lit === point.name}
+        lit={chosen.includes(point.name) || survey.lit === point.name}
+        number={survey.tab === 'state' && survey.choosing ? numbers(point.name) : ''}
         loose={!point.determined && view.readings.some((r) => r.counts && r.points.includes(point.name))}
         onpick={() => survey.pick(point.name)}
       />

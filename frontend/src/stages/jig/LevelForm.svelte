@@ -1,5 +1,5 @@
 <script lang="ts">
-  // The level of the jig: its feet and what to do with each, a foot read, a slope read both ways round.
+  // The level of the jig: its feet and what to do with each, a foot read.
   import type { JigView } from '$lib/api/client';
   import { takeOut } from '$lib/takeout';
   import Choice from '$parts/form/Choice.svelte';
@@ -11,24 +11,14 @@
 
   type Props = { forms: JigForms; level: NonNullable<JigView['level']> };
   let { forms, level }: Props = $props();
-  const WAYS = { along: JIG.alongWay, across: JIG.acrossWay } as const;
   let foot = $state('');
   let read = $state({ typed: '' });
-  let way = $state<keyof typeof WAYS>('along');
-  let slope = $state({ first: '', back: '' });
 
   const readFoot = () =>
     void takeOut(read, ['typed'], ({ typed }) =>
       forms.record(
         { kind: 'foot', version: 1, foot, typed, tool: forms.tool('length', 'rule') },
         `${JIG.foot} ${foot}: ${typed}`,
-      ),
-    );
-  const readSlope = () =>
-    void takeOut(slope, ['first', 'back'], ({ first, back }) =>
-      forms.record(
-        { kind: 'slope', version: 1, way, typed: first, reversed_typed: back, tool: forms.tool('angle') },
-        JIG.slope,
       ),
     );
 </script>
@@ -45,14 +35,6 @@
     <Text label={JIG.footRead} bind:value={read.typed} figure max={40} title={JIG.footSoft} />
     <button type="button" class="button" disabled={!foot || !read.typed.trim()} onclick={readFoot}
       >{JIG.readFoot}</button
-    >
-  </Row>
-  <Row cols={3} end>
-    <Choice label={JIG.slope} options={WAYS} bind:value={way} />
-    <Text label={JIG.first} bind:value={slope.first} figure max={20} />
-    <Text label={JIG.turned} bind:value={slope.back} figure max={20} />
-    <button type="button" class="button" disabled={!slope.first.trim() || !slope.back.trim()} onclick={readSlope}
-      >{JIG.record}</button
     >
   </Row>
 </Group>

@@ -5,8 +5,10 @@
   import Card from '$parts/form/Card.svelte';
   import Group from '$parts/form/Group.svelte';
   import Panel from '$parts/frame/Panel.svelte';
+  import AskPoints from './AskPoints.svelte';
   import DatumForm from './DatumForm.svelte';
   import HappenedForm from './HappenedForm.svelte';
+  import Instruments from './Instruments.svelte';
   import { JigForms } from './jig-forms.svelte';
   import LevelForm from './LevelForm.svelte';
   import StatusForm from './StatusForm.svelte';
@@ -39,7 +41,9 @@
         {#each view.notes as line (line)}<li class="soft">{line}</li>{/each}
       </ul>
     </Group>
+    <AskPoints {forms} />
     {#if view.level}<LevelForm {forms} level={view.level} />{/if}
+    <Instruments {forms} {view} />
     <HappenedForm {forms} />
     <StatusForm {forms} {view} />
     <SupportForm {forms} {view} />

@@ -21,6 +21,8 @@ export class Survey extends Desk {
   list = $state.raw<Proposal['list']>([]);
   listSays = $state('');
   lit = $state('');
+  /** Points being touched on the drawing for something else than a reading. */
+  choosing = $state.raw<{ what: 'ask' | 'datum'; points: string[]; most: number } | null>(null);
 
   get needed(): number {
     return JIG.counts[this.kind];
@@ -60,8 +62,21 @@ export class Survey extends Desk {
     );
   }
 
+  choose(what: 'ask' | 'datum', most: number): void {
+    this.choosing = { what, points: [], most };
+  }
+
+  /** A point touched: for what is being chosen, where the datum may name one twice; else for the reading in hand. */
   pick(name: string): void {
     this.lit = name;
+    const { choosing } = this;
+    if (choosing && this.tab === 'state') {
+      const { what, points, most } = choosing;
+      const others = what === 'ask' ? points.filter((p) => p !== name) : points;
+      const next = others.length < points.length ? others : points.length < most ? [...points, name] : [name];
+      this.choosing = { what, points: next, most };
+      return;
+    }
     this.points =
       this.points.length >= this.needed
         ? [name]

@@ -1,5 +1,30 @@
 // Words of the stage Jig.
+export const ASKED = {
+  title: 'Ask of any points',
+  soft: 'Touch measured points on the drawing, or name them.',
+  asks: { apart: 'how far apart', member: 'a member', bay: 'four points', hole: 'a hole by its rim' } as const,
+  order: {
+    apart: 'two points',
+    member: 'its left end, then its right end',
+    bay: 'left front, right front, left rear, right rear',
+    hole: 'three points of the rim or more',
+  } as const,
+  least: { apart: 2, member: 2, bay: 4, hole: 3 } as const,
+  most: { apart: 2, member: 2, bay: 4, hole: 12 } as const,
+  begin: 'Touch points',
+  again: 'Begin again',
+  byName: 'Or by name',
+  touch: (order: string, n: number, most: number) =>
+    n ? `${n} of ${most === 12 ? '3 or more' : most}: ${order}` : `Touch ${order}.`,
+} as const;
 export const JIG = {
+  instruments: 'Instruments',
+  instrumentsSoft:
+    'Read a level, turn it end for end at the same place, read it again: half the difference is its own error.',
+  instrument: 'Instrument',
+  touch: 'Touch the points on the drawing',
+  touchNext: (part: string) => (part ? `now ${part}` : 'all six touched: choose it below'),
+  datumMarks: ['plane', 'plane', 'plane', 'line', 'line', 'zero'],
   title: 'Jig',
   tabs: {
     measure: 'What to measure',

@@ -109,3 +109,24 @@ def _slopes(plan: Plan, log: JigLog, gone: Gone) -> tuple[Finding, ...]:
             )
         )
     return tuple(rows)
+
+
+def instruments(plan: Plan, log: JigLog, gone: Gone) -> tuple[Finding, ...]:
+    """Return of every tool that reads an angle how it did when it was turned end for end last, or that it never was.
+
+    Source: reversal, docs/survey.md.
+    """
+    last = {read.tool: (number, read) for number, read in log.slopes}
+    rows = []
+    for tool in (t for t in plan.toolbox if t.measures == "angle"):
+        if tool.id not in last:
+            rows.append(finding("instrument.unchecked", tool=tool.name))
+            continue
+        number, read = last[tool.id]
+        used = gone.tool(plan, tool.id)
+        _, own = by_reversal(used.estimate([read.first], f"{number} first"), used.estimate([read.second], f"{number} second"))
+        known = abs(own.value) > own.expanded
+        rows.append(
+            finding("instrument.checked", tool=tool.name, off=own.value, sure=own.expanded, known=known, entries=(number,))
+        )
+    return tuple(rows)

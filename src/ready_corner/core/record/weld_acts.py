@@ -304,7 +304,7 @@ class CutLine(WeldAct):
     what: Annotated[Name, Label("Where")]
     point: Annotated[PointName, Label("Measured from", "point")]
     by: Annotated[Length, Label("Not nearer than")]
-    reason: Annotated[Name, Label("Why")]
+    reason: Annotated[Name, Label("For what")]
     out: Annotated[bool, Label("taken back")] = False
 
     def onto(self, works: "Works", number: int) -> "Works":

@@ -125,11 +125,16 @@ export class PlanDesk extends Desk<Read, Keeper> {
     if (at < 0) return this.turnTo(this.chapter); // it was a choice, and others are asked in its place
     const before = every[at - 1];
     const named =
-      /\.more$/.test(this.path) && before && !given(before) && !this.wrong[before.path] ? before.group : null;
+      /\.more$/.test(this.path) && before && !given(before) && !this.#beingRead(before.group) ? before.group : null;
     const next = named
       ? every.find((a) => a.group === named)
       : every.slice(at + 1).find((a) => !given(a) && !this.wrong[a.path]);
     this.open((next ?? every[at + 1] ?? every[0]!).path);
+  }
+
+  /** Whether a figure of what is asked together is on its way, all three of a place in one line among them. */
+  #beingRead(group: string): boolean {
+    return this.every.some((a) => a.group === group && this.wrong[a.path]);
   }
 
   /** The same on the other side; or left and right are wanted unlike, or alike again. */
