@@ -26,7 +26,10 @@ export interface MarkKind {
   readonly at: readonly string[];
 }
 
+export type Scene = 'string' | 'out' | 'gauge' | 'plate' | 'upright' | 'plumb' | 'bar' | 'level' | 'across' | 'scale';
 export interface QuantityKind {
+  readonly scene: Scene;
+  readonly mistake: string;
   readonly short: string;
   readonly spot: string;
   readonly kind: 'length' | 'angle' | 'mass';
@@ -35,7 +38,7 @@ export interface QuantityKind {
   readonly turned: boolean;
 }
 
-export const QUANTITIES: Record<Quantity, QuantityKind> = TOLD.quantities;
+export const QUANTITIES: Record<Quantity, QuantityKind> = TOLD.quantities as Record<Quantity, QuantityKind>;
 export const FORMS = TOLD.forms as Record<string, KindForm>;
 export const MARK_KINDS = TOLD.marks.kinds as Record<string, MarkKind>;
 export const CORNER_KINDS: readonly string[] = TOLD.marks.corner;

@@ -8,7 +8,7 @@ from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.marks import AIMED_KINDS, MARK_KINDS, WHOLE_MARKS
 from ready_corner.core.quantities.fields import Label, Typed
 from ready_corner.core.record.kinds import KINDS
-from ready_corner.core.record.readings import OF_LINKS, QUANTITIES, read_by
+from ready_corner.core.record.readings import OF_LINKS, QUANTITIES, USUAL_MISTAKES, read_by
 
 
 def forms() -> dict[str, Any]:
@@ -55,6 +55,8 @@ def quantities() -> dict[str, Any]:
         q: {
             "short": facts.short,
             "spot": facts.spot,
+            "scene": facts.scene,
+            "mistake": USUAL_MISTAKES[facts.scene],
             "kind": facts.kind,
             "measures": facts.measures,
             "marks": list(read_by(q)),

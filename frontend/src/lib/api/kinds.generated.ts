@@ -514,6 +514,8 @@ export const TOLD = {
     "pad": {
       "short": "pad",
       "spot": "the pad",
+      "scene": "level",
+      "mistake": "Both ends of the hose open, no air in it; or the laser warmed up. Read at the mark, not at the edge of the pad.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -522,6 +524,8 @@ export const TOLD = {
     "height": {
       "short": "ride",
       "spot": "the ride height",
+      "scene": "upright",
+      "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -532,6 +536,8 @@ export const TOLD = {
     "camber": {
       "short": "cam",
       "spot": "camber",
+      "scene": "gauge",
+      "mistake": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
       "kind": "angle",
       "measures": "angle",
       "marks": [
@@ -542,6 +548,8 @@ export const TOLD = {
     "lean_top": {
       "short": "top",
       "spot": "the gap at the top",
+      "scene": "plumb",
+      "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -552,6 +560,8 @@ export const TOLD = {
     "lean_bottom": {
       "short": "bottom",
       "spot": "the gap at the bottom",
+      "scene": "plumb",
+      "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -562,6 +572,8 @@ export const TOLD = {
     "plates_front": {
       "short": "plates front",
       "spot": "the tape in front",
+      "scene": "across",
+      "mistake": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -572,6 +584,8 @@ export const TOLD = {
     "plates_back": {
       "short": "plates back",
       "spot": "the tape behind",
+      "scene": "across",
+      "mistake": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -582,6 +596,8 @@ export const TOLD = {
     "plate_in": {
       "short": "plate in",
       "spot": "the plate",
+      "scene": "plate",
+      "mistake": "Read the plate under the wheel, not the steering wheel, eye straight above its mark. Nobody leans on the car.",
       "kind": "angle",
       "measures": "steer",
       "marks": [
@@ -593,6 +609,8 @@ export const TOLD = {
     "sweep_in": {
       "short": "cam in",
       "spot": "the camber steered in",
+      "scene": "gauge",
+      "mistake": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
       "kind": "angle",
       "measures": "angle",
       "marks": [
@@ -604,6 +622,8 @@ export const TOLD = {
     "plate_out": {
       "short": "plate out",
       "spot": "the plate",
+      "scene": "plate",
+      "mistake": "Read the plate under the wheel, not the steering wheel, eye straight above its mark. Nobody leans on the car.",
       "kind": "angle",
       "measures": "steer",
       "marks": [
@@ -615,6 +635,8 @@ export const TOLD = {
     "sweep_out": {
       "short": "cam out",
       "spot": "the camber steered out",
+      "scene": "gauge",
+      "mistake": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
       "kind": "angle",
       "measures": "angle",
       "marks": [
@@ -626,6 +648,8 @@ export const TOLD = {
     "caster": {
       "short": "caster",
       "spot": "the lean of the joints",
+      "scene": "bar",
+      "mistake": "The bar seated on both joints alike, dirt wiped off. Lay the gauge the same way round each time.",
       "kind": "angle",
       "measures": "angle",
       "marks": [
@@ -636,6 +660,8 @@ export const TOLD = {
     "caster_offset": {
       "short": "behind",
       "spot": "how far it lies behind",
+      "scene": "plumb",
+      "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -646,6 +672,8 @@ export const TOLD = {
     "inclination": {
       "short": "incl",
       "spot": "the lean of the joints",
+      "scene": "bar",
+      "mistake": "The bar seated on both joints alike, dirt wiped off. Lay the gauge the same way round each time.",
       "kind": "angle",
       "measures": "angle",
       "marks": [
@@ -656,6 +684,8 @@ export const TOLD = {
     "inclination_offset": {
       "short": "inside",
       "spot": "how far it lies inside",
+      "scene": "plumb",
+      "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -666,6 +696,8 @@ export const TOLD = {
     "joint_height": {
       "short": "joints",
       "spot": "the height between the joints",
+      "scene": "upright",
+      "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -677,6 +709,8 @@ export const TOLD = {
     "gap_front": {
       "short": "front",
       "spot": "the front gap",
+      "scene": "string",
+      "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -687,6 +721,8 @@ export const TOLD = {
     "gap_back": {
       "short": "back",
       "spot": "the back gap",
+      "scene": "string",
+      "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -697,6 +733,8 @@ export const TOLD = {
     "gap_hub": {
       "short": "hub",
       "spot": "the hub gap",
+      "scene": "string",
+      "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -705,6 +743,8 @@ export const TOLD = {
     "gap_mark": {
       "short": "mark",
       "spot": "the gap at the mark",
+      "scene": "string",
+      "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -713,6 +753,8 @@ export const TOLD = {
     "edge_front": {
       "short": "front",
       "spot": "the front gap",
+      "scene": "out",
+      "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -723,6 +765,8 @@ export const TOLD = {
     "edge_back": {
       "short": "back",
       "spot": "the back gap",
+      "scene": "out",
+      "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -733,6 +777,8 @@ export const TOLD = {
     "rail": {
       "short": "rail",
       "spot": "where the rail is",
+      "scene": "out",
+      "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -741,6 +787,8 @@ export const TOLD = {
     "bar_front": {
       "short": "front",
       "spot": "the distance in front",
+      "scene": "out",
+      "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -751,6 +799,8 @@ export const TOLD = {
     "bar_back": {
       "short": "back",
       "spot": "the distance behind",
+      "scene": "out",
+      "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
       "kind": "length",
       "measures": "length",
       "marks": [
@@ -761,6 +811,8 @@ export const TOLD = {
     "load": {
       "short": "load",
       "spot": "the load",
+      "scene": "scale",
+      "mistake": "All four level and zeroed before the car is on them, tyres at pressure, nobody leaning on it.",
       "kind": "mass",
       "measures": "mass",
       "marks": [
@@ -771,6 +823,8 @@ export const TOLD = {
     "radius": {
       "short": "radius",
       "spot": "the tyre radius",
+      "scene": "upright",
+      "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -779,6 +833,8 @@ export const TOLD = {
     "stand": {
       "short": "stand",
       "spot": "the height on stands",
+      "scene": "upright",
+      "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -787,6 +843,8 @@ export const TOLD = {
     "hub": {
       "short": "hub height",
       "spot": "the hub height",
+      "scene": "upright",
+      "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [],
@@ -795,6 +853,8 @@ export const TOLD = {
     "wheelbase": {
       "short": "base",
       "spot": "the wheelbase",
+      "scene": "across",
+      "mistake": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
       "kind": "length",
       "measures": "length",
       "marks": [

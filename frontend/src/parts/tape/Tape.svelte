@@ -2,6 +2,7 @@
   // The tape: says what to read and with what, takes the figure, shows what it would mean. One component for every stage.
   import type { Desk, Hook, Keeper } from './desk.svelte';
   import { hands, stayAwake } from '$lib/hands.svelte';
+  import type { Scene } from '$lib/kinds';
   import RefusedLine from './RefusedLine.svelte';
   import { TAPE } from '../texts';
   import type { Latest } from './round.svelte';
@@ -22,6 +23,7 @@
     hooks: Hook[];
     latest?: Latest[];
     closed?: boolean;
+    lesson?: { scene: Scene; mistake: string; known: boolean } | undefined; // how it is held; at the tape until it is known
     told?: boolean; // Enter alone does what is told
   };
   let {
@@ -36,6 +38,7 @@
     hooks,
     latest = [],
     closed,
+    lesson,
     told,
   }: Props = $props();
   const enter = () => void (closed || desk.enter());
@@ -68,6 +71,7 @@
     hooks={keyed ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.all, act: () => (helping = true) }]}
     {latest}
     bare={keyed}
+    {lesson}
   />
   <TapeField {desk} {title} {label} {placeholder} {note} {closed} onhelp={() => (helping = true)} />
   {#if keyed && !closed}<TapeKeys
@@ -79,7 +83,7 @@
       onenter={enter}
     />{/if}
 </section>
-{#if helping}<TapeHelp {title} {how} {hooks} onclose={() => (helping = false)} />{/if}
+{#if helping}<TapeHelp {title} {how} {hooks} {lesson} onclose={() => (helping = false)} />{/if}
 
 <style>
   section {

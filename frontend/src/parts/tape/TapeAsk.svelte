@@ -1,6 +1,8 @@
 <script lang="ts">
   // What is asked: place, tool, caution; what was read beside it; and what the keys do.
+  import type { Scene } from '$lib/kinds';
   import type { Hook } from './desk.svelte';
+  import HowTo from './HowTo.svelte';
   import type { Latest } from './round.svelte';
 
   type Props = {
@@ -11,14 +13,16 @@
     hooks: Hook[];
     latest: Latest[];
     bare?: boolean;
+    lesson?: { scene: Scene; mistake: string; known: boolean } | undefined;
   };
-  let { title, how, large, caution, hooks, latest, bare = false }: Props = $props();
+  let { title, how, large, caution, hooks, latest, bare = false, lesson }: Props = $props();
 </script>
 
 <div class="ask">
   <h2>{title}</h2>
   {#if large}<p class="large fig">{large}</p>{/if}
   <p>{how}</p>
+  {#if lesson && !lesson.known}<HowTo scene={lesson.scene} mistake={lesson.mistake} />{/if}
   {#if caution}<p class="caution"><b>Caution.</b> {caution}</p>{/if}
   <div class="hooks">
     {#each latest as one (one.name)}

@@ -1,10 +1,18 @@
 <script lang="ts">
   // What the keys do here and how the figure is read, on one sheet; closed by any key.
+  import type { Scene } from '$lib/kinds';
+  import HowTo from './HowTo.svelte';
   import { TAPE } from '../texts';
   import type { Hook } from './desk.svelte';
 
-  type Props = { title: string; how: string; hooks: Hook[]; onclose: () => void };
-  let { title, how, hooks, onclose }: Props = $props();
+  type Props = {
+    title: string;
+    how: string;
+    hooks: Hook[];
+    lesson?: { scene: Scene; mistake: string } | undefined;
+    onclose: () => void;
+  };
+  let { title, how, hooks, lesson, onclose }: Props = $props();
   let sheet: HTMLDialogElement;
   $effect(() => sheet.showModal());
 </script>
@@ -21,6 +29,7 @@
 >
   <h2>{title}</h2>
   <p>{how}</p>
+  {#if lesson}<HowTo scene={lesson.scene} mistake={lesson.mistake} />{/if}
   <dl>
     {#each hooks as hook (hook.key)}<dt>{hook.key}</dt>
       <dd>{hook.does}</dd>{/each}

@@ -1,4 +1,5 @@
 // The desk of a round of places and of what is turned between them. Set and Stance each give it their round and their turns.
+import { practise } from './practised.svelte';
 import {
   type AdjusterView,
   api,
@@ -264,6 +265,7 @@ export class RoundDesk extends Desk {
       title,
       turning ? this.place().join('/') : `${this.ask.corner}/${this.ask.quantity}`,
     );
+    if (!turning) practise(this.ask.quantity);
     this.note = this.car.away ? DESK.kept : '';
     this.clear();
     if (turning) {

@@ -1,6 +1,7 @@
 <script lang="ts">
   // The tape while a place is read.
   import { QUANTITIES } from '$lib/kinds';
+  import { practised } from '$parts/tape/practised.svelte';
   import { DESK } from '$parts/texts';
   import type { RoundDesk } from '$parts/tape/round.svelte';
   import Tape from '$parts/tape/Tape.svelte';
@@ -41,4 +42,5 @@
   note={view.condition.settled ? where : SET.settleFirst}
   {hooks}
   {latest}
+  lesson={{ ...QUANTITIES[ask.quantity], known: practised(ask.quantity) }}
 />

@@ -1,5 +1,7 @@
 <script lang="ts">
   // The tape at stage Stance: heights, loads and pads on the floor, hubs and chassis on stands, perches turned.
+  import { QUANTITIES } from '$lib/kinds';
+  import { practised } from '$parts/tape/practised.svelte';
   import { CORNER_WORDS } from '$lib/marks';
   import { DESK } from '$parts/texts';
   import Tape from '$parts/tape/Tape.svelte';
@@ -51,6 +53,7 @@
     {desk}
     title={ask.title}
     how={ask.how}
+    lesson={{ ...QUANTITIES[ask.quantity], known: practised(ask.quantity) }}
     caution={jacking ? STANCE.jacking : ''}
     label={ask.title}
     note={unsettled ? STANCE.settleFirst : ''}

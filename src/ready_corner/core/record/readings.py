@@ -27,6 +27,23 @@ GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub", "gap_mark")
 Place = tuple[Corner, Quantity]
 
 
+Scene = Literal["string", "out", "gauge", "plate", "upright", "plumb", "bar", "level", "across", "scale"]
+_SCENES: Mapping[str, Scene] = {"wheel": "string", "inside": "out", "behind": "gauge", "side": "upright", "plumb": "plumb"}
+# How a reading is held, and what is done wrong most often; beside its small drawing.
+USUAL_MISTAKES: Mapping[Scene, str] = {
+    "string": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
+    "out": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
+    "gauge": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
+    "plate": "Read the plate under the wheel, not the steering wheel, eye straight above its mark. Nobody leans on the car.",
+    "upright": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
+    "plumb": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
+    "bar": "The bar seated on both joints alike, dirt wiped off. Lay the gauge the same way round each time.",
+    "level": "Both ends of the hose open, no air in it; or the laser warmed up. Read at the mark, not at the edge of the pad.",
+    "across": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
+    "scale": "All four level and zeroed before the car is on them, tyres at pressure, nobody leaning on it.",
+}
+
+
 @dataclass(frozen=True)
 class QuantityFacts:
     """One quantity: kind of figure, its words (``short`` on a key, ``spot`` for where it is read on a drawing), what no reading can be under, what no car has (low, high), and with what it is read.
@@ -70,6 +87,29 @@ class QuantityFacts:
     def measures(self) -> Measures:
         """What a tool must measure to read it."""
         return "steer" if self.tool == "plate" else self.kind  # type: ignore[return-value]
+
+    @property
+    def scene(self) -> Scene:
+        """How the tool is held: which small drawing shows it."""
+        if self.drawing == "above":
+            return (
+                "scale"
+                if self.kind == "mass"
+                else "level"
+                if self.tool == "rule"
+                else "upright"
+                if not self._across
+                else "across"
+            )
+        if self.drawing == "sweep":
+            return "plate" if self.tool == "plate" else "gauge"
+        if self.drawing in {"joints", "joints_ahead"}:
+            return "bar" if self.kind == "angle" else "upright" if self.tool == "tape" else "plumb"
+        return _SCENES[self.drawing]
+
+    @property
+    def _across(self) -> bool:
+        return self.of_axle or self.spanned
 
     @property
     def asked_for(self) -> str:
