@@ -3,8 +3,16 @@
   import { arrow, ELLIPSE, type FrameView, offOf, type Point } from './frame-view';
   import { MAGNIFIED } from './texts';
 
-  type Props = { frame: FrameView; point: Point; lit: boolean; loose: boolean; number?: string; onpick: () => void };
-  let { frame, point: p, lit, loose, number = '', onpick }: Props = $props();
+  type Props = {
+    frame: FrameView;
+    point: Point;
+    lit: boolean;
+    loose: boolean;
+    number?: string;
+    off?: string;
+    onpick: () => void;
+  };
+  let { frame, point: p, lit, loose, number = '', off = '', onpick }: Props = $props();
 
   let near = $state(false);
   const a = $derived(frame.at(p.planned));
@@ -16,6 +24,12 @@
 
 {#if b}
   {#if Math.hypot(b.x - a.x, b.y - a.y) > 3}<path d={arrow(a, b)} />{/if}
+  {#if off && !lit}<text
+      data-off
+      x={b.x + (b.x < a.x ? -6 : 6)}
+      y={b.y + (b.y < a.y ? -6 : 16)}
+      text-anchor={b.x < a.x ? 'end' : 'start'}>{off}</text
+    >{/if}
   {#if doubt}<ellipse
       cx={b.x}
       cy={b.y}
@@ -81,6 +95,12 @@
     fill-opacity: 0.22;
     stroke: none;
     filter: blur(1.5px);
+    pointer-events: none;
+  }
+  [data-off] {
+    fill: var(--scribe);
+    font-family: 'Figure', sans-serif;
+    font-weight: 400;
     pointer-events: none;
   }
   [data-near] {

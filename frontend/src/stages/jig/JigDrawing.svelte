@@ -27,6 +27,20 @@
       .flatMap((n, i) => (n === name ? [survey.choosing?.what === 'datum' ? JIG.datumMarks[i]! : `${i + 1}`] : []))
       .join(' ');
 
+  const AXES: Readonly<Record<Side, readonly number[]>> = {
+    above: [0, 1],
+    side: [0, 2],
+    behind: [1, 2],
+    wire: [0, 1, 2],
+  };
+  /** How far a point that is out is off, along that axis of the view where it is most. */
+  function off(name: string): string {
+    const found = view.pickups.find((p) => p.point === name);
+    if (found?.verdict !== 'out' || !found.off) return '';
+    const most = [...AXES[side]].sort((a, b) => Math.abs(found.off![b]!) - Math.abs(found.off![a]!))[0]!;
+    return found.say_off[most] ?? '';
+  }
+
   let held = false;
   const tilted = (by: number) => Math.min(Math.max(turn.tilt + by, -10), 90);
   function drag(event: PointerEvent): void {
@@ -63,6 +77,7 @@
         lit={chosen.includes(point.name) || survey.lit === point.name}
         number={survey.tab === 'state' && survey.choosing ? numbers(point.name) : ''}
         loose={!point.determined && view.readings.some((r) => r.counts && r.points.includes(point.name))}
+        off={off(point.name)}
         onpick={() => survey.pick(point.name)}
       />
     {/each}
