@@ -1,5 +1,6 @@
 """The car in a hand's reach: every page at every width, with nothing cut off, too small or out of reach; and the tape worked by touch alone."""
 
+import re
 from pathlib import Path
 
 import pytest
@@ -133,3 +134,32 @@ def test_the_page_for_the_wall_follows_the_car_by_itself(page, demo_server):
     reading = {**reading_json("LF", "height", "5 1/4"), "version": 1, "confirmed": False}
     demo_server.server.ask(path, entry_json(reading))
     expect(page.get_by_role("region", name="Now")).not_to_contain_text("Read left front ride height")
+
+
+def test_from_nothing_to_a_first_toe_verdict_by_touch_alone(phone, served):
+    def number(*figures):
+        for figure in figures:
+            tap(phone, *({".": "point", "-": "minus"}.get(key, key) for key in figure), "Enter")
+
+    phone.goto(f"{served.url}/begin")
+    phone.get_by_label("Name of the car").tap()
+    phone.keyboard.type("Ruff")  # a name is written on the system's own keys
+    number("2400", "1400", "381", "600")
+    tap(phone, "Enter", "Enter", "Enter")  # the rear axle as the front
+    expect(phone.get_by_role("heading", name="Front axle, ride height of both wheels")).to_be_visible()
+    for _ in range(8):
+        tap(phone, "skip")
+    expect(phone.get_by_role("heading", name="Front axle, toe of both wheels", exact=True)).to_be_visible()
+    number("0.1", "0.2")
+    phone.get_by_role("button", name="Begin the car").tap()
+    expect(phone.get_by_role("heading", name="Walk-round")).to_be_visible()
+    phone.get_by_role("button", name="Walk-round").tap()
+    phone.get_by_role("navigation", name="Go to").get_by_role("link", name="Set", exact=True).tap()
+    for corner, gaps in (("Left front", ("front", "back", "hub")), ("Left rear", ("hub",))):
+        for gap in gaps:
+            phone.get_by_role("button", name=corner).first.tap()
+            phone.get_by_role("button", name=re.compile(f"^{gap}: ")).tap()
+            number("100")
+    phone.get_by_role("button", name="Set").first.tap()
+    phone.get_by_role("navigation", name="Go to").get_by_role("link", name="Walk-round").tap()
+    expect(phone.get_by_role("button", name="Left front toe: 0.00°")).to_be_visible()

@@ -10,6 +10,15 @@
   let { desk }: Props = $props();
   const adjuster = $derived(desk.adjuster);
   const told = $derived(desk.told.find((t) => t.adjuster === adjuster?.id));
+  const capital = (words: string) => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
+  const how = $derived.by(() => {
+    if (!adjuster) return '';
+    const rest = told?.then ? SET.liftHow(told.then, adjuster.room) : SET.turnHow(adjuster.say_how, adjuster.say_room);
+    return [told?.seen, rest]
+      .filter((words) => words)
+      .map((words) => capital(words!))
+      .join('. ');
+  });
   const hooks = $derived([
     { key: SET.keys.enter, does: SET.turnKeys, act: () => desk.enter() },
     { key: SET.keys.skip, does: SET.otherAdjuster, hand: SET.hand.other, act: () => desk.step(1) },
@@ -23,7 +32,7 @@
   <Tape
     {desk}
     title={DESK.turnTitle(CORNER_WORDS[desk.corner], adjuster.name)}
-    how={`${told?.seen ? `${told.seen[0]!.toUpperCase()}${told.seen.slice(1)}. ` : ''}${told?.then ? SET.liftHow(told.then, adjuster.room) : SET.turnHow(adjuster.say_how, adjuster.say_room)}`}
+    {how}
     large={desk.amountTold?.say ?? ''}
     caution={desk.preview?.caution ?? told?.caution ?? ''}
     label={SET.turned}

@@ -234,8 +234,8 @@ def read_row(text: str, units: Units, most: int = 3) -> list[Figure]:
 
     Raises ShopNotationError with the sentence for the field.
 
-    >>> [f.value / 25.4 for f in read_row("3 1/2; 10 1/4; -7", Units("inch_fraction"))]
-    [3.5, 10.25, -7.0]
+    >>> [f.value for f in read_row("95; -265,5; 31cm", Units("mm"))]
+    [95.0, -265.5, 310.0]
     """
     parts = re.split(r"[;\t]|,\s+", text.strip())
     if len(parts) not in (1, most):

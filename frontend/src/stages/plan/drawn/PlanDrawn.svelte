@@ -17,6 +17,7 @@
   import type { Corner } from '$lib/api/client';
   import { theSheet } from '../sheet.svelte';
   import { DRAWN, PLAN } from '../texts';
+  import Wanting from '../Wanting.svelte';
   import AdjusterCard from './AdjusterCard.svelte';
   import AimFrom from './AimFrom.svelte';
   import Chapters from './Chapters.svelte';
@@ -111,6 +112,7 @@
       {:else if desk.chapter === 'adjusters'}<AdjusterCard {desk} />
       {:else if desk.chapter === 'aims' || desk.chapter === 'build'}<AimFrom {desk} />{/if}
     </Chapters>
+    {#if sheet.wanting.length}<Wanting rows={sheet.wanting} />{/if}
     {#if !sheet.car}<From />{/if}
   </Panel>
 </Stage>
