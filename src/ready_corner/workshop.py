@@ -212,6 +212,15 @@ class Workshop:
                 raise SavedFirstError(finding("entry.of-another-car"), path="id") from taken
             raise AwayError("Others are recording in this car just now.") from taken
 
+    def tried(self, slug: str, sent: EntryIn) -> tuple[Evaluation, Evaluation]:
+        """Return a car judged without and with an entry, keeping nothing; raises what would keep the entry out."""
+        bench = self._bench(slug)
+        with _held(bench.lock):
+            now = self._told(bench, self._fresh(bench))
+            if now.judged is None:
+                raise CalledError(now.trouble.finding if now.trouble else finding("car.untold"), path="car")
+            return now.judged.evaluation, self._accepted(now, sent)[1]
+
     def preview(self, slug: str, what: WhatIn) -> Preview:
         """Return what a reading or a turn would mean, keeping nothing."""
         now = self.evaluation(slug)

@@ -139,3 +139,16 @@ def test_a_mark_of_the_frame_that_is_half_given_is_asked_for(page, served):
     page.wait_for_url(f"**/cars/{slug}")
     ways = served.ask(f"/api/cars/{slug}/plan.json")["ways"]
     assert (ways["strings"], ways["marks"]) == ("marks", {"LF": [-400.0, 310.0]})
+
+
+def test_keeping_a_plan_says_first_what_was_read_and_would_be_moved_since(page, demo_server):
+    page.goto(f"{demo_server.car('tern')}/plan/figures")
+    place = page.get_by_label("tie.inner, Height")
+    expect(place).not_to_have_value("")
+    place.fill("9")
+    place.press("Tab")
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.get_by_role("alert").filter(has_text="moved since")).to_contain_text("right front toe")
+    page.get_by_role("button", name="Keep it all the same").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    expect(page.get_by_role("button", name="Right front toe")).to_have_attribute("data-state", "moved since")

@@ -16,7 +16,7 @@ from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.readings import Quantity
 
 UNITS: Mapping[str, str] = {"mm": "mm", "in": "in", "deg": "°", "kg": "kg", "lb": "lb"}  # how each is typed
-PATIENCE_S = 2.0
+PATIENCE_S = 4.0
 MOST = 1e6  # of any unit; also what is no number at all is not at most so much
 LONGEST = 4096  # bytes of a line; nobody has so long a figure
 Address = tuple[str, int]

@@ -58,8 +58,30 @@ class Latest(View):
 def latest(slug: str, workshop: TheWorkshop) -> Latest:
     """Return how far a log has come: asked again and again by every page that shows the car, so that one sees what another records."""
     state = workshop.state(slug)
-    jig = workshop.pickups(slug).share if state.plan.points else None
+    try:
+        jig = workshop.pickups(slug).share if state.plan.points else None
+    except Exception:  # the jig says why; whoever looks at the car hears of it all the same
+        jig = None
     return Latest(number=state.number, progress={"Plan": share_given(state.plan), **({} if jig is None else {"Jig": jig})})
+
+
+class RevisionView(View):
+    """What keeping a plan would do to what was read: marks that would be moved since, and those that would be judged otherwise."""
+
+    moved: list[str]
+    otherwise: list[str]
+
+
+@router.post("/cars/{slug}/revision")
+def revision(slug: str, entry: EntryIn, workshop: TheWorkshop) -> RevisionView:
+    """Return what an entry would make of marks that were read, keeping nothing; refuses what keeping it would."""
+    before, after = workshop.tried(slug, entry)
+    was = {m.mark: m.state for m in before.marks}
+    changed = [m for m in after.marks if was.get(m.mark) not in (None, "unread", m.state)]
+    return RevisionView(
+        moved=[say_mark(m.mark) for m in changed if m.state == "moved since"],
+        otherwise=[f"{say_mark(m.mark)}: {m.state}" for m in changed if m.state not in ("moved since", None)],
+    )
 
 
 @router.post("/cars/{slug}/preview")

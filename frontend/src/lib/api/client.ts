@@ -141,6 +141,7 @@ export const api = {
   take: (slug: string, asked: Schemas['TakeIn']) => call<{ typed: string }>('POST', `/cars/${slug}/take`, asked),
   liftOf: (slug: string, end: 'front' | 'rear') => call<CarView['lift']>('GET', `/cars/${slug}/lift/${end}`),
   preview: (slug: string, what: What) => call<PreviewView>('POST', `/cars/${slug}/preview`, what),
+  revision: (slug: string, entry: EntryIn) => call<Schemas['RevisionView']>('POST', `/cars/${slug}/revision`, entry),
   found: (slug: string) => call<Found[]>('GET', `/cars/${slug}/found`),
   log: (slug: string, before?: number) =>
     call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),

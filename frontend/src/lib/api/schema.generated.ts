@@ -188,6 +188,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/revision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revision
+         * @description Return what an entry would make of marks that were read, keeping nothing; refuses what keeping it would.
+         */
+        post: operations["revision_api_cars__slug__revision_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/preview": {
         parameters: {
             query?: never;
@@ -3332,6 +3352,16 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * RevisionView
+         * @description What keeping a plan would do to what was read: marks that would be moved since, and those that would be judged otherwise.
+         */
+        RevisionView: {
+            /** Moved */
+            moved: string[];
+            /** Otherwise */
+            otherwise: string[];
+        };
+        /**
          * RockerModel
          * @description A rocker on an axis through two points of the car, moved by a rod from a stand to its point ``push``.
          */
@@ -5160,6 +5190,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Latest"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    revision_api_cars__slug__revision_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionView"];
                 };
             };
             /** @description Unprocessable Entity */

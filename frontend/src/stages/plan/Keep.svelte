@@ -12,7 +12,9 @@
   {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}" onclick={() => void sheet.letGo()} use:link
       >{PLAN.cancel}</a
     >{/if}
-  <button class="button" data-main>{sheet.unusual ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button>
+  <button class="button" data-main
+    >{sheet.unusual || (sheet.told && sheet.sentence) ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button
+  >
 </div>
 
 <style>

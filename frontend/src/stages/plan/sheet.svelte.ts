@@ -1,6 +1,16 @@
 // A plan while it is given: the draft, what is wrong with it, what it was begun from; and keeping it.
 import { getContext, setContext, untrack } from 'svelte';
-import { api, Away, type CarLine, type Layout, type Plan, type Problem, Refused, type Wanting } from '$lib/api/client';
+import {
+  api,
+  Away,
+  type CarLine,
+  type Layout,
+  type Plan,
+  type Problem,
+  Refused,
+  type Wanting,
+  type What,
+} from '$lib/api/client';
 import { until } from '$lib/api/until';
 import { type Car, newEntry } from '$lib/car.svelte';
 import { allRead } from '$lib/figures';
@@ -20,6 +30,7 @@ export class Sheet {
   problems = $state.raw<Problem[]>([]);
   sentence = $state('');
   unusual = $state(false); // asked about once; sent again, it is kept
+  told = $state(''); // the plan of which was said what it makes of what was read
   shown = $state<'running' | 'build'>('running'); // which of the two tables of aims is shown
   layouts = $state.raw<Layout[]>([]);
   wanting = $state.raw<Wanting[]>([]);
@@ -192,6 +203,7 @@ export class Sheet {
   async #send(plan: Plan): Promise<void> {
     try {
       const slug = this.car ? await this.#revise(this.car, plan) : await this.#beginCar(plan);
+      if (!slug) return;
       clearTimeout(this.#saving);
       await dropDraft(this.#key);
       router.go(`/cars/${slug}`);
@@ -202,8 +214,18 @@ export class Sheet {
     }
   }
 
+  /** Whether keeping it is to be asked about first: what was read would be moved since. */
+  async #asks(car: Car, what: What, plan: string): Promise<boolean> {
+    if (this.told === plan) return false;
+    const { moved } = await api.revision(car.slug, newEntry(what));
+    this.told = plan;
+    if (moved.length) this.sentence = PLAN.makesMoved(moved);
+    return moved.length > 0;
+  }
+
   async #revise(car: Car, plan: Plan): Promise<string> {
     const what = { kind: 'plan', version: 1, plan, revises: this.#revises, confirmed: this.unusual } as const;
+    if (await this.#asks(car, what, JSON.stringify(plan))) return '';
     const fate = await car.ask(what, PLAN.revise(plan.name));
     if (fate.fate === 'refused') throw new Refused(fate.status, fate.code, fate.sentence, fate.problems);
     return car.slug;

@@ -165,6 +165,8 @@ export const PLAN = {
   anyway: 'Keep it all the same',
   start: 'Begin the car',
   cancel: 'Leave it as it was',
+  makesMoved: (marks: string[]) =>
+    `Kept so, what was read is moved since and wants reading again: ${marks.join(', ')}. Keep it all the same, or change it back.`,
   missing: 'Give a figure here.',
   stillMissing: (n: number) => `${n} figure${n === 1 ? ' is' : 's are'} still missing.`,
   away: 'The server is away; the plan is kept in this form until it is back. Try again.',

@@ -103,7 +103,7 @@
             >{PLAN.cancel}</a
           >{:else}<span></span>{/if}
         <button type="button" class="button" data-main onclick={() => void keep()}
-          >{sheet.unusual ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button
+          >{sheet.unusual || (sheet.told && sheet.sentence) ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button
         >
       </Row>
     </Card>
