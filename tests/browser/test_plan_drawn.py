@@ -163,6 +163,14 @@ class Giver:
         for _ in range(times):
             self.field.press("ArrowUp")
 
+    def twin(self, name):
+        """The place given last once more on the right, and on from there."""
+        self.back(1)
+        self.field.press("b")
+        expect(self.page.get_by_text("Given on the other side too.")).to_be_visible()
+        self.page.get_by_role("button", name=name.replace("left", "right"), exact=True).click()
+        self.skip(3)
+
     def row(self, place):
         self.type("; ".join(f"{v:g}" for v in place))
 
@@ -274,11 +282,7 @@ def test_a_whole_car_given_on_its_drawing_is_its_plan_file(page, served):
     for name, place in (("sill, left front", "-520; 505; 158"), ("sill, left rear", "-1700; 505; 158")):
         g.words(name)
         g.type(place)
-        g.back(1)
-        g.field.press("b")
-        expect(page.get_by_text("Given on the other side too.")).to_be_visible()
-        page.get_by_role("button", name=name.replace("left", "right"), exact=True).click()
-        g.skip(3)
+        g.twin(name)
     g.words("")
     for name, place in (("skid under the nose", "340; 0; 88"), ("skid under the tail", "-2120; 0; 92")):
         g.words(name)
@@ -290,11 +294,7 @@ def test_a_whole_car_given_on_its_drawing_is_its_plan_file(page, served):
     ):
         g.words(name)
         g.type(place)
-    g.back(1)
-    g.field.press("b")
-    expect(page.get_by_text("Given on the other side too.")).to_be_visible()
-    page.get_by_role("button", name="rear crossmember, right", exact=True).click()
-    g.skip(3)
+    g.twin("rear crossmember, left")
     g.words("")
     g.type(360, 62)
     g.type(200, 600, "", "", -2500, "", "", "", 1.75)
@@ -306,11 +306,7 @@ def test_a_whole_car_given_on_its_drawing_is_its_plan_file(page, served):
     for name, place in (("rail left front", "-380; 300; 120"), ("rail left rear", "-1750; 300; 120")):
         g.words(name)
         g.type(place)
-        g.back(1)
-        g.field.press("b")
-        expect(page.get_by_text("Given on the other side too.")).to_be_visible()
-        page.get_by_role("button", name=name.replace("left", "right"), exact=True).click()
-        g.skip(3)
+        g.twin(name)
     g.chapter("While it is built")
     page.get_by_role("button", name=re.compile("^While it is built: Front axle, camber of both wheels")).first.click()
     g.type(0, 0.5, "", "", 0, 0.5, "", "")

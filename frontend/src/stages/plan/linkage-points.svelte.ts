@@ -6,21 +6,6 @@ import type { Sheet } from './sheet.svelte';
 
 const BOX = ['box.first', 'box.second', 'box.arm', 'idler.first', 'idler.second', 'idler.arm'];
 
-const SIDES: Readonly<Record<string, string>> = {
-  left: 'right',
-  right: 'left',
-  LF: 'RF',
-  LR: 'RR',
-  RF: 'LF',
-  RR: 'LR',
-};
-/** The name of a point on the other side; its own where it has none. */
-export const mirrorName = (name: string): string =>
-  name
-    .split('.')
-    .map((word) => SIDES[word] ?? word)
-    .join('.');
-
 /** What the points of an end are named under: a corner, or the end itself where an axle joins its wheels. */
 export const prefixOf = (layout: Layout | undefined, end: End): string =>
   layout?.axle ? end : end === 'front' ? 'LF' : 'LR';

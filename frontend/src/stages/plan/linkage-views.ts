@@ -1,5 +1,6 @@
 // The points of one end laid on the drawing: where each is, what joins them, and the two views that share a scale.
 import type { Linkage } from '$lib/api/client';
+import { mirrorName } from '$lib/mirror';
 import type { Draft } from './draft';
 
 export const W = 600;
@@ -14,13 +15,6 @@ export interface View {
   scale: number;
   at: (s: Pick<Spot, 'x' | 'y' | 'z'>) => { u: number; v: number };
 }
-const SWAP: Record<string, string> = { left: 'right', right: 'left' };
-const mirrored = (name: string) =>
-  name
-    .split('.')
-    .map((w) => SWAP[w] ?? w)
-    .join('.');
-
 /** Points given whole, by name without their corner; of an axle the other side as a mirror where it is not given. */
 export function spotsOf(points: Draft['points'], prefix: string, axle: boolean): Spot[] {
   const own = Object.entries(points)
@@ -28,8 +22,8 @@ export function spotsOf(points: Draft['points'], prefix: string, axle: boolean):
     .map(([n, p]) => ({ name: n.slice(prefix.length + 1), x: p[0]!, y: p[1]!, z: p[2]! }));
   if (!axle) return own;
   const named = new Set(own.map((s) => s.name));
-  const other = own.filter((s) => mirrored(s.name) !== s.name && !named.has(mirrored(s.name)));
-  return [...own, ...other.map((s) => ({ ...s, name: mirrored(s.name), y: -s.y }))];
+  const other = own.filter((s) => mirrorName(s.name) !== s.name && !named.has(mirrorName(s.name)));
+  return [...own, ...other.map((s) => ({ ...s, name: mirrorName(s.name), y: -s.y }))];
 }
 
 /** What joins points besides the links: springs, rod and rocker, bar, halfshaft. */

@@ -1,6 +1,7 @@
 // A corner as one stands at the car and faces the wheel: left of the car the front is to the left, right of it to the right.
 import type { CarView, Corner, Layout } from '$lib/api/client';
 import { isFront, isLeft } from '$lib/marks';
+import { mirrorName } from '$lib/mirror';
 
 type Place = readonly [number, number, number];
 export interface Seen {
@@ -12,25 +13,11 @@ export interface Line {
   from: Seen;
   to: Seen;
 }
-const SIDES: Readonly<Record<string, string>> = {
-  left: 'right',
-  right: 'left',
-  LF: 'RF',
-  LR: 'RR',
-  RF: 'LF',
-  RR: 'LR',
-};
-const mirror = (name: string) =>
-  name
-    .split('.')
-    .map((w) => SIDES[w] ?? w)
-    .join('.');
-
 /** Where a point of the plan is; a right one that is not given is the mirror of its twin. */
 function placeOf(points: CarView['plan']['points'], name: string): Place | null {
   const own = points?.[name];
   if (own) return own as unknown as Place;
-  const twin = points?.[mirror(name)] as Place | undefined;
+  const twin = points?.[mirrorName(name)] as Place | undefined;
   return twin ? [twin[0], -twin[1], twin[2]] : null;
 }
 

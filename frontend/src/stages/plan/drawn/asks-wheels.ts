@@ -2,7 +2,8 @@
 import type { Layout, Linkage } from '$lib/api/client';
 import type { Draft, End } from '../draft';
 import { newJoint, newLinkage, type Spring } from '../linkage-parts';
-import { mirrorName, namesOf, prefixOf } from '../linkage-points.svelte';
+import { mirrorName } from '$lib/mirror';
+import { namesOf, prefixOf } from '../linkage-points.svelte';
 import { DRAWN, PARTS, PLAN, SPRINGS } from '../texts';
 import { ask, type Like, placeAsks, type PlanAsk } from './ask';
 
