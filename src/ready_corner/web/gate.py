@@ -25,6 +25,7 @@ from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from ready_corner.border.base import Model
+from ready_corner.web.guard import refused
 from ready_corner.web.view import View
 
 COOKIE = "ready_corner_device"
@@ -123,8 +124,7 @@ class GateKeeper:
         if refusal is None:
             await self.app(scope, receive, send)
             return
-        status, code, sentence = refusal
-        await JSONResponse({"code": code, "sentence": sentence, "problems": []}, status)(scope, receive, send)
+        await refused(*refusal)(scope, receive, send)
 
 
 def _own(headers: Headers) -> bool:
@@ -178,19 +178,19 @@ def let_in(given: Passphrase, request: Request) -> Response:
     """Let a device in whose passphrase is right."""
     found: Gate | None = request.app.state.gate
     if found is None:
-        return _refuse(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
+        return refused(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
     who = request.client.host if request.client else ""
     token = found.tries(who, given.passphrase)
     if token is None:
         wait = found.wait(who)
         if wait:
-            return _refuse(
+            return refused(
                 429,
                 "too_many",
                 f"That was wrong {TRIES} times. Wait {wait:.0f} seconds, then try again.",
                 {"retry-after": f"{wait:.0f}"},
             )
-        return _refuse(
+        return refused(
             403, "wrong_passphrase", "That is not the passphrase. It was printed where Ready Corner was started with --shop."
         )
     answer = JSONResponse(GateView(shop=True, address=found.address, locked=False).model_dump())
@@ -203,11 +203,7 @@ def code(request: Request) -> Response:
     """Return the address of the shop's door as a QR code."""
     found: Gate | None = request.app.state.gate
     if found is None:
-        return _refuse(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
+        return refused(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
     drawn = BytesIO()
     segno.make(found.address, error="m").save(drawn, kind="svg", scale=8, border=3)
     return Response(drawn.getvalue(), media_type="image/svg+xml")
-
-
-def _refuse(status: int, code: str, sentence: str, headers: dict[str, str] | None = None) -> Response:
-    return JSONResponse({"code": code, "sentence": sentence, "problems": []}, status, headers)

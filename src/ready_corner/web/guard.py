@@ -1,7 +1,7 @@
 """What every request passes first: whose name it was asked under, how much it carries; and what every answer says to the browser."""
 
 import contextlib
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.requests import ClientDisconnect
@@ -24,6 +24,11 @@ HEADERS = {
     "referrer-policy": "no-referrer",
     "cross-origin-opener-policy": "same-origin",
 }
+
+
+def refused(status: int, code: str, sentence: str, headers: Mapping[str, str] | None = None) -> JSONResponse:
+    """Return a refusal in the one format, before any route was asked."""
+    return JSONResponse({"code": code, "sentence": sentence, "problems": []}, status, headers)
 
 
 class Guard:
@@ -51,7 +56,7 @@ class Guard:
             await send(message)
 
         async def refuse(status: int, code: str, sentence: str) -> None:
-            await JSONResponse({"code": code, "sentence": sentence, "problems": []}, status)(scope, receive, say)
+            await refused(status, code, sentence)(scope, receive, say)
 
         if self.hosts is not None:
             names = [

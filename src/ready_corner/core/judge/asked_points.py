@@ -11,7 +11,7 @@ import numpy as np
 
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.engines.survey.square import derived
+from ready_corner.core.engines.survey.square import derived, shift_of
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.finding import Finding, finding
@@ -91,11 +91,10 @@ def _bay(frame: Frame, laid: Laid, names: tuple[str, ...]) -> tuple[Finding, ...
     def figures(p: Sequence[Array]) -> Array:
         lf, rf, lr, rr = p
         d1, d2 = np.linalg.norm(lf - rr), np.linalg.norm(rf - lr)
-        front, rear = np.linalg.norm(lf - rf), np.linalg.norm(lr - rr)
         left, right = np.linalg.norm(lf - lr), np.linalg.norm(rf - rr)
         normal = np.cross(rr - lf, rf - lr)
         twist = float((lf - lr) @ normal / np.linalg.norm(normal))  # how far the two diagonals pass each other
-        return np.array([(d1**2 - d2**2) / (2 * (front + rear)), left - right, twist, d1, d2])
+        return np.array([shift_of(p), left - right, twist, d1, d2])
 
     found, planned = derived(laid, names, figures), _planned(frame, names, figures)
     plan = np.zeros(5) if planned is None else planned

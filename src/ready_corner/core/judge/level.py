@@ -10,7 +10,8 @@ from ready_corner.core.engines.survey.level import Foot, by_reversal, level_of, 
 from ready_corner.core.plan.plan import Gone, Jig, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
-from ready_corner.core.record.jig_acts import JigLog
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.jig_acts import JigLog, SlopeRead
 
 LEVEL_DEG = 0.03  # half a millimetre over a metre
 
@@ -86,16 +87,19 @@ def _tilt(along: Measured, across: Measured) -> Finding:
     return finding("level.tilted", parts=parts) if parts else finding("level.level")
 
 
+def _reversed(plan: Plan, gone: Gone, number: int, read: SlopeRead) -> tuple[Tool, tuple[Measured, Measured]]:
+    """Return the tool of a slope read both ways, and the slope with the tool's own error."""
+    tool = gone.tool(plan, read.tool)
+    return tool, by_reversal(tool.estimate([read.first], f"{number} first"), tool.estimate([read.second], f"{number} second"))
+
+
 def _slopes(plan: Plan, log: JigLog, gone: Gone) -> tuple[Finding, ...]:
     """Return what the levels say that were read both ways since the jig was shaken."""
     rows = []
     for number, read in log.slopes:
         if number <= log.shaken[0]:
             continue
-        tool = gone.tool(plan, read.tool)
-        slope, own = by_reversal(
-            tool.estimate([read.first], f"{number} first"), tool.estimate([read.second], f"{number} second")
-        )
+        tool, (slope, own) = _reversed(plan, gone, number, read)
         rises = abs(slope.value) > slope.expanded
         part = finding("level.rises", angle=slope.value, along=read.way == "along", plus=slope.value > 0)
         rows.append(
@@ -123,8 +127,7 @@ def instruments(plan: Plan, log: JigLog, gone: Gone) -> tuple[Finding, ...]:
             rows.append(finding("instrument.unchecked", tool=tool.name))
             continue
         number, read = last[tool.id]
-        used = gone.tool(plan, tool.id)
-        _, own = by_reversal(used.estimate([read.first], f"{number} first"), used.estimate([read.second], f"{number} second"))
+        own = _reversed(plan, gone, number, read)[1][1]
         known = abs(own.value) > own.expanded
         rows.append(
             finding("instrument.checked", tool=tool.name, off=own.value, sure=own.expanded, known=known, entries=(number,))

@@ -10,11 +10,10 @@ import numpy as np
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.engines.survey.square import axes_apart, bay, derived
+from ready_corner.core.engines.survey.square import axes_apart, derived, shift_of
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.plan.corners import ENDS, End
 from ready_corner.core.quantities.finding import Finding, finding
-from ready_corner.core.quantities.measured import Measured
 
 
 def square(frame: Frame) -> tuple[Finding, ...]:
@@ -72,11 +71,7 @@ def _bay(frame: Frame, laid: Laid) -> Iterator[Finding]:
     if not _known(frame, names):
         return
 
-    def shift(p: list[Array]) -> Array:
-        d = [Measured(float(np.linalg.norm(a - b))) for a, b in ((p[0], p[3]), (p[1], p[2]), (p[0], p[1]), (p[2], p[3]))]
-        return np.array([bay(d[0], d[1], d[2], d[3]).shift.value])
-
-    off = derived(laid, names, shift)[0]
+    off = derived(laid, names, lambda p: np.array([shift_of(p)]))[0]
     d1, d2 = (float(np.linalg.norm(laid.place(a) - laid.place(b))) for a, b in ((lf, rr), (rf, lr)))
     aside = float(off.value) if abs(off.value) > off.expanded else 0.0
     yield finding("square.bay", first=d1, second=d2, aside=aside, sure=off.expanded, left=aside > 0)

@@ -2,6 +2,7 @@
   // One end's wheels as they are held, from behind and from above: what is given is drawn whole, what is not broken, at an example's places.
   import { api, type Layout, type Linkage } from '$lib/api/client';
   import { until } from '$lib/api/until';
+  import Paper from '$parts/drawing/Paper.svelte';
   import type { End } from '../draft';
   import { prefixOf } from '../linkage-points.svelte';
   import LinkageView from '../LinkageView.svelte';
@@ -14,7 +15,6 @@
   type Props = { desk: PlanDesk; end: End; layout: Layout; linkage: Linkage; lit?: string };
   let { desk, end, layout, linkage, lit = '' }: Props = $props();
 
-  let [w, h] = $state([600, 420]);
   const { draft } = $derived(desk.sheet);
   const prefix = $derived(prefixOf(layout, end));
   let example = $state.raw<Record<string, number[]>>({});
@@ -38,15 +38,15 @@
   const asks = $derived(desk.asks.filter((a) => a.group === desk.ask.group));
   const place = $derived(asks.length === 3 && asks.every((a) => a.spot));
   // A point is shown from behind and from above; beside other figures the view from behind is enough.
-  const both = $derived(viewsOf(spots, radius, w, h - 30));
-  const views = $derived(place ? both : both.slice(0, 1));
   const held = $derived(/^points\.[^.]+\.(.+)\.\w+$/.exec(desk.ask.path)?.[1] ?? '');
   const now = $derived(spots.find((s) => s.name === (held || lit)));
   const pick = (name: string) => desk.open(`points.${prefix}.${name}.station`);
 </script>
 
-<figure bind:clientWidth={w} bind:clientHeight={h}>
-  <svg width={w} height={h} role="group" aria-label="{PLAN.axles[end]}, {DRAWN.held}">
+<Paper label="{PLAN.axles[end]}, {DRAWN.held}" note={guessed.length ? DRAWN.guess : DRAWN.toScale} touched>
+  {#snippet children(w, h)}
+    {@const both = viewsOf(spots, radius, w, h - 30)}
+    {@const views = place ? both : both.slice(0, 1)}
     <g transform={place ? undefined : `translate(${w / 2} 0)`}>
       {#each views as view, i (view.title)}
         <LinkageView
@@ -79,53 +79,5 @@
     {:else}
       <PlanColumn {desk} px={1} {asks} x={24} y={48} step={Math.min(46, (h - 90) / asks.length)} />
     {/if}
-  </svg>
-  <figcaption>{guessed.length ? DRAWN.guess : DRAWN.toScale}</figcaption>
-</figure>
-
-<style>
-  figure {
-    margin: 0;
-    position: relative;
-    background: var(--layout);
-    border-radius: var(--round);
-    box-shadow: inset 0 0 60px var(--layout-deep);
-    min-height: 0;
-    min-width: 0;
-    overflow: hidden;
-  }
-  svg {
-    position: absolute;
-    inset: 0;
-  }
-  figcaption {
-    pointer-events: none;
-    position: absolute;
-    left: 16px;
-    bottom: 10px;
-    color: var(--scribe-dim);
-    font-size: var(--type-small);
-  }
-  svg :global(.thin) {
-    fill: none;
-    stroke: var(--scribe);
-    stroke-width: 1.2;
-  }
-  svg :global(.now) {
-    fill: none;
-    stroke: var(--paint-light);
-    stroke-width: 2.4;
-  }
-  svg :global(text) {
-    fill: var(--scribe);
-    font-family: 'Label', sans-serif;
-  }
-  svg :global(text.now-word) {
-    fill: var(--paint-light);
-  }
-  @media (max-width: 700px) {
-    figcaption {
-      display: none;
-    }
-  }
-</style>
+  {/snippet}
+</Paper>

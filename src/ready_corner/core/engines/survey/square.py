@@ -63,6 +63,16 @@ def bay(
     return Bay(shift, skew, splay, splay is not None)
 
 
+def shift_of(corners: Sequence[Array]) -> float:
+    """Return how far the front of a bay stands to the left of its rear, mm: its corners (3,) left front, right front, left rear, right rear.
+
+    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
+    """
+    lf, rf, lr, rr = corners
+    d = [Measured(float(np.linalg.norm(a - b))) for a, b in ((lf, rr), (rf, lr), (lf, rf), (lr, rr))]
+    return bay(d[0], d[1], d[2], d[3]).shift.value
+
+
 def member_square(left: Measured, right: Measured, width: Measured) -> Measured:
     """Return how far the left end of a member is ahead of its right end, in mm, from distances of both ends to one point of the centreline behind it.
 
