@@ -6,6 +6,7 @@
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
+  import { type FigurePart, FIGURES, PART_WORDS } from './adjuster-moves';
   import AdjusterMoves from './AdjusterMoves.svelte';
   import { type AdjusterDraft, kindOf } from './draft';
   import PlanFigure from './PlanFigure.svelte';
@@ -17,19 +18,8 @@
   let { a, ontake }: Props = $props();
   const sheet = theSheet();
   const path = $derived(`adjusters.${a.id}`);
-  const SHIMS = { thickness: 'length', fitted: 'number', most: 'number' } as const;
-  const PERCH = {
-    pitch_mm_per_turn: 'pitch',
-    room_up: 'length',
-    room_down: 'length',
-    spring_per_wheel: 'number',
-  } as const;
-  const SLIDE = { mark: 'length', at: 'length', most: 'length' } as const;
-  const CAM = { throw: 'length', mark_deg: 'angle', most_deg: 'angle', at_deg: 'angle' } as const;
-  const slide = Object.keys(SLIDE) as (keyof typeof SLIDE)[];
-  const cam = Object.keys(CAM) as (keyof typeof CAM)[];
-  const shims = Object.keys(SHIMS) as (keyof typeof SHIMS)[];
-  const perch = Object.keys(PERCH) as (keyof typeof PERCH)[];
+  const parts = $derived((Object.keys(FIGURES) as FigurePart[]).filter((part) => a[part]));
+  const of = (part: FigurePart) => a[part] as unknown as Record<string, number | null>;
 </script>
 
 <Group title={PLAN.kind[kindOf(a)]}>
@@ -41,32 +31,16 @@
   {#if !a.perch}<AdjusterMoves {a} />{/if}
   {#each a.ends ?? [] as end, i (i)}<ThreadEnd {end} path="{path}.ends.{i}" />{/each}
   {#if kindOf(a) === 'rod_end'}<Check label={PLAN.half} bind:checked={a.half_turns_only} />{/if}
-  {#if a.shims}
+  {#each parts as part (part)}
     <Row cols={5} top>
-      {#each shims as part (part)}
-        <PlanFigure label={PLAN.stack[part]} bind:value={a.shims[part]} kind={SHIMS[part]} at="{path}.shims.{part}" />
+      {#each Object.entries(FIGURES[part]) as [name, kind] (name)}
+        <PlanFigure
+          label={PART_WORDS[part][name]!}
+          bind:value={() => of(part)[name] ?? null, (v) => (of(part)[name] = v)}
+          {kind}
+          at="{path}.{part}.{name}"
+        />
       {/each}
     </Row>
-  {/if}
-  {#if a.perch}
-    <Row cols={5} top>
-      {#each perch as part (part)}
-        <PlanFigure label={PLAN.perch[part]} bind:value={a.perch[part]} kind={PERCH[part]} at="{path}.perch.{part}" />
-      {/each}
-    </Row>
-  {/if}
-  {#if a.slide}
-    <Row cols={5} top>
-      {#each slide as part (part)}
-        <PlanFigure label={PLAN.slide[part]} bind:value={a.slide[part]} kind={SLIDE[part]} at="{path}.slide.{part}" />
-      {/each}
-    </Row>
-  {/if}
-  {#if a.cam}
-    <Row cols={5} top>
-      {#each cam as part (part)}
-        <PlanFigure label={PLAN.cam[part]} bind:value={a.cam[part]} kind={CAM[part]} at="{path}.cam.{part}" />
-      {/each}
-    </Row>
-  {/if}
+  {/each}
 </Group>

@@ -2,6 +2,7 @@
   // What one end stands on: tyre rate, unsprung mass, travel to its stops, and its anti-roll bar.
   import Row from '$parts/form/Row.svelte';
   import type { End } from './draft';
+  import { END_FIGURES, endFigures } from './footing';
   import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { FOOTING, PLAN } from './texts';
@@ -9,19 +10,17 @@
   type Props = { end: End };
   let { end }: Props = $props();
   const footing = $derived(theSheet().draft.footing.ends[end]);
-  const KINDS = { tyre_rate: 'rate', unsprung: 'mass', bump: 'length', droop: 'length', to_body: 'length' } as const;
-  const parts = Object.keys(KINDS) as (keyof typeof KINDS)[];
   const BAR = ['diameter', 'bore', 'length', 'arm'] as const;
 </script>
 
 <h3>{PLAN.axles[end]}</h3>
 <Row cols={5}>
-  {#each parts as part (part)}
+  {#each endFigures as part (part)}
     <PlanFigure
       label={FOOTING[part]}
       name="{end}, {FOOTING[part]}"
       bind:value={footing[part]}
-      kind={KINDS[part]}
+      kind={END_FIGURES[part]}
       at="footing.{part}"
     />
   {/each}

@@ -4,13 +4,12 @@
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
   import type { End } from './draft';
-  import { setOfThree, type Spring } from './linkage-parts';
+  import { COIL, setOfThree, type Spring } from './linkage-parts';
   import PlanFigure from './PlanFigure.svelte';
   import { SPRINGS } from './texts';
 
   type Props = { end: End; spring: Spring; ontake: () => void };
   let { end, spring, ontake }: Props = $props();
-  const PARTS = ['rate', 'free', 'solid', 'seat', 'closed', 'open'] as const;
 </script>
 
 <Group title={spring.name}>
@@ -22,7 +21,7 @@
     {/each}
   </Row>
   <Row cols={5}>
-    {#each PARTS as part (part)}
+    {#each COIL as part (part)}
       <PlanFigure
         label={SPRINGS[part]}
         name="{spring.name} {end}, {SPRINGS[part]}"

@@ -32,3 +32,18 @@ export function nameThread(
   if (pitch !== null) end.pitch_mm_per_turn = pitch;
   if (hand !== null) end.hand = hand;
 }
+
+/** As what the figures of an adjuster are typed, part by part, in the order in which they are asked. */
+export const FIGURES = {
+  shims: { thickness: 'length', fitted: 'number', most: 'number' },
+  perch: { pitch_mm_per_turn: 'pitch', room_up: 'length', room_down: 'length', spring_per_wheel: 'number' },
+  slide: { mark: 'length', at: 'length', most: 'length' },
+  cam: { throw: 'length', mark_deg: 'angle', most_deg: 'angle', at_deg: 'angle' },
+} as const;
+export type FigurePart = keyof typeof FIGURES;
+export const PART_WORDS: Readonly<Record<FigurePart, Readonly<Record<string, string>>>> = {
+  shims: PLAN.stack,
+  perch: PLAN.perch,
+  slide: PLAN.slide,
+  cam: PLAN.cam,
+};

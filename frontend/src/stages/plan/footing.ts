@@ -32,6 +32,16 @@ export interface FootingDraft {
   ends: Record<End, EndFootingDraft>;
 }
 
+/** As what the figures of an end are typed. */
+export const END_FIGURES = {
+  tyre_rate: 'rate',
+  unsprung: 'mass',
+  bump: 'length',
+  droop: 'length',
+  to_body: 'length',
+} as const;
+export const endFigures = Object.keys(END_FIGURES) as (keyof typeof END_FIGURES)[];
+
 export const newFeature = (): FeatureDraft => ({ name: '', station: null, offset: null, height: null });
 const percent = (share: number | undefined) => Math.round((share ?? 0.5) * 1e6) / 1e4;
 

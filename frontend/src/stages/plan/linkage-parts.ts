@@ -3,6 +3,8 @@ import type { Linkage } from '$lib/api/client';
 import type { Draft, End } from './draft';
 
 export type Spring = NonNullable<Linkage['springs']>[number];
+/** Figures of a spring with its damper, in the order in which they are asked. */
+export const COIL = ['rate', 'free', 'solid', 'seat', 'closed', 'open'] as const;
 export type Torsion = NonNullable<Linkage['torsions']>[number];
 export type Joint = NonNullable<Linkage['joints']>[number];
 

@@ -1,7 +1,8 @@
 // What each adjuster is asked: the same on both sides is asked once.
 import type { Layout } from '$lib/api/client';
 import { isFront } from '$lib/marks';
-import { nameThread } from '../adjuster-moves';
+import { mirrorName } from '$lib/mirror';
+import { type FigurePart, FIGURES, nameThread, PART_WORDS } from '../adjuster-moves';
 import { type AdjusterDraft, type AdjusterKind, type Draft, type EndDraft, kindOf, newAdjuster } from '../draft';
 import { DRAWN, PLAN } from '../texts';
 import { ALONE, ask, type Like, type PlanAsk } from './ask';
@@ -27,20 +28,6 @@ export function pairsOf(adjusters: AdjusterDraft[], apart: ReadonlySet<string>):
   }
   return pairs;
 }
-
-const PARTS = {
-  shims: { thickness: 'length', fitted: 'number', most: 'number' },
-  perch: { pitch_mm_per_turn: 'pitch', room_up: 'length', room_down: 'length', spring_per_wheel: 'number' },
-  slide: { mark: 'length', at: 'length', most: 'length' },
-  cam: { throw: 'length', mark_deg: 'angle', most_deg: 'angle', at_deg: 'angle' },
-} as const;
-type Part = keyof typeof PARTS;
-const WORDS: Readonly<Record<Part, Readonly<Record<string, string>>>> = {
-  shims: PLAN.stack,
-  perch: PLAN.perch,
-  slide: PLAN.slide,
-  cam: PLAN.cam,
-};
 
 export const adjusters = (draft: Draft, layouts: readonly Layout[], apart: ReadonlySet<string>): PlanAsk[] => [
   ...given(draft, apart),
@@ -133,16 +120,16 @@ function given(draft: Draft, apart: ReadonlySet<string>): PlanAsk[] {
         }),
       );
     };
-    const table = (part: Part): PlanAsk[] =>
-      Object.entries(PARTS[part]).map(([name, kind]) => {
+    const table = (part: FigurePart): PlanAsk[] =>
+      Object.entries(FIGURES[part]).map(([name, kind]) => {
         const of = (a: AdjusterDraft) => a[part] as unknown as Record<string, number | null>;
         const model = alike([part]);
         const there = model ? of(model)[name]! : null;
         return ask({
           ...own,
           path: `${path}.${part}.${name}`,
-          title: `${who}: ${WORDS[part][name]!.toLowerCase()}`,
-          short: WORDS[part][name]!.toLowerCase(),
+          title: `${who}: ${PART_WORDS[part][name]!.toLowerCase()}`,
+          short: PART_WORDS[part][name]!.toLowerCase(),
           how: DRAWN.partHow[part],
           kind,
           value: of(first)[name] ?? null,
@@ -153,7 +140,7 @@ function given(draft: Draft, apart: ReadonlySet<string>): PlanAsk[] {
     const locked = before.find((a) => a.lock && kindOf(a) === kindOf(first));
     return [
       ...(first.ends ?? []).flatMap((_, i) => thread(i)),
-      ...(Object.keys(PARTS) as Part[]).filter((p) => first[p]).flatMap(table),
+      ...(Object.keys(FIGURES) as FigurePart[]).filter((p) => first[p]).flatMap(table),
       ask({
         ...own,
         path: `${path}.lock`,
@@ -176,18 +163,14 @@ const slug = (name: string) =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '');
 
-/** The same adjuster at another corner: what it moves there, the other way where that is across the car. */
+/** The same adjuster at another corner of its axle: what it moves there, the other way where that is across the car. */
 export function atCorner(a: AdjusterDraft, corner: AdjusterDraft['corner'], taken: readonly string[]): AdjusterDraft {
   const stem = `${corner}.${slug(a.name) || 'adjuster'}`;
   let id = stem;
   for (let n = 2; taken.includes(id); n++) id = `${stem}-${n}`;
   const across = a.corner[0] !== corner[0];
   const moves = a.moves && {
-    name: a.moves.name.startsWith(`${a.corner}.`)
-      ? corner + a.moves.name.slice(a.corner.length)
-      : across
-        ? a.moves.name.replace(/\b(left|right)\b/, (side) => (side === 'left' ? 'right' : 'left'))
-        : a.moves.name,
+    name: across ? mirrorName(a.moves.name) : a.moves.name,
     direction: a.moves.direction && ([a.moves.direction[0], (across ? -1 : 1) * a.moves.direction[1] || 0, a.moves.direction[2]] as [number, number, number]), // prettier-ignore
   };
   return { ...structuredClone(a), id, corner, moves };

@@ -2,11 +2,10 @@
 import { CORNER_WORDS, CORNERS } from '$lib/marks';
 import type { Corner } from '$lib/api/client';
 import type { Doubt, Draft, End } from '../draft';
-import { type FeatureDraft, newFeature } from '../footing';
+import { END_FIGURES, endFigures, type FeatureDraft, newFeature } from '../footing';
 import { DRAWN, FOOTING, PLAN } from '../texts';
 import { ask, type Like, placeAsks, type Place, type PlanAsk } from './ask';
 
-const END_PARTS = { tyre_rate: 'rate', unsprung: 'mass', bump: 'length', droop: 'length', to_body: 'length' } as const;
 const other = (name: string) => name.replace(/\b(left|right)\b/, (side) => (side === 'left' ? 'right' : 'left'));
 
 function whole(draft: Draft): PlanAsk[] {
@@ -23,7 +22,7 @@ function whole(draft: Draft): PlanAsk[] {
 
 const ends = (draft: Draft): PlanAsk[] =>
   (['front', 'rear'] as const).flatMap((end: End) =>
-    (Object.keys(END_PARTS) as (keyof typeof END_PARTS)[]).map((part) => {
+    endFigures.map((part) => {
       const own = draft.footing.ends[end];
       const there = end === 'rear' ? draft.footing.ends.front[part] : null;
       return ask({
@@ -33,7 +32,7 @@ const ends = (draft: Draft): PlanAsk[] =>
         title: `${PLAN.axles[end]}: ${FOOTING[part].toLowerCase()}`,
         short: DRAWN.weightShort[part],
         how: DRAWN.endHow[part],
-        kind: END_PARTS[part],
+        kind: END_FIGURES[part],
         value: own[part],
         like: there === null ? null : { value: there, from: DRAWN.asInFront },
         optional: true,

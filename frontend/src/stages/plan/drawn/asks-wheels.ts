@@ -1,7 +1,7 @@
 // What an end is asked once its layout is chosen: how it is drawn, its points in walking order, springs, plunge and joints.
 import type { Layout, Linkage } from '$lib/api/client';
 import type { Draft, End } from '../draft';
-import { newJoint, newLinkage, type Spring } from '../linkage-parts';
+import { COIL, newJoint, newLinkage, type Spring } from '../linkage-parts';
 import { mirrorName } from '$lib/mirror';
 import { namesOf, prefixOf } from '../linkage-points.svelte';
 import { DRAWN, PARTS, PLAN, SPRINGS } from '../texts';
@@ -99,7 +99,6 @@ function points(draft: Draft, layout: Layout, end: End, apart: ReadonlySet<strin
   ];
 }
 
-const COIL = ['rate', 'free', 'solid', 'seat', 'closed', 'open'] as const;
 function springs(draft: Draft, linkage: Linkage, end: End): PlanAsk[] {
   const there = end === 'rear' ? draft.linkages.front?.springs : undefined;
   return (linkage.springs ?? []).flatMap((spring, i) => {

@@ -59,7 +59,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
 
   /** What is asked now; where its place is gone, the first of the chapter, or of the plan. */
   get ask(): PlanAsk {
-    return this.every.find((a) => a.path === this.path) ?? this.asks[0] ?? this.every[0]!;
+    return this.#at(this.path) ?? this.asks[0] ?? this.every[0]!;
   }
 
   override get typing(): Typing {
@@ -80,7 +80,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
   }
 
   open(path: string): void {
-    const ask = this.every.find((a) => a.path === path);
+    const ask = this.#at(path);
     if (!ask) return;
     this.clear();
     [this.chapter, this.path, this.note] = [ask.chapter, path, ''];
@@ -149,7 +149,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
     const next = new Set(this.apart);
     if (!next.delete(pair)) next.add(pair);
     this.apart = next;
-    if (!this.every.some((a) => a.path === path)) this.open(this.every.find((a) => a.pair === pair)?.path ?? path);
+    if (!this.#at(path)) this.open(this.every.find((a) => a.pair === pair)?.path ?? path);
   }
 
   protected what(typed: string): Read {
@@ -235,7 +235,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
   /** Take back the figure given last. */
   override strike(): void {
     const last = this.#undo.pop();
-    const ask = last && this.every.find((a) => a.path === last.path);
+    const ask = last && this.#at(last.path);
     if (!last || !ask) return void (this.note = DRAWN.nothingBack);
     last.back();
     this.open(last.path);
