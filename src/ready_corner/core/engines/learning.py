@@ -9,7 +9,7 @@ Source: weighted least squares with a level a stretch; docs/choices.md.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import NamedTuple
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,7 +22,8 @@ DETERMINED = 1e-7
 CONTRADICTS = 2.5
 
 
-class Observations(NamedTuple):
+@dataclass(frozen=True, eq=False)
+class Observations:
     """Figures of one mark (n), in its unit: each with its own standard uncertainty, its stretch, the number of its latest entry and the
     cumulative turns of each adjuster by then (n, adjusters)."""
 
@@ -32,6 +33,17 @@ class Observations(NamedTuple):
     u: FloatArray
     stretch: IntArray
     numbers: IntArray
+
+    @cached_property
+    def levelled(self) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """Turns (n, adjusters) and values (n,) less the weighted mean of their stretch, and the weights: the same as carrying each level as an unknown."""
+        design, values, weights = self.turned.astype(float), self.values.astype(float), 1 / np.maximum(self.u, 1e-9)
+        for s in np.unique(self.stretch):
+            rows = self.stretch == s
+            share = weights[rows] ** 2 / np.sum(weights[rows] ** 2)
+            design[rows] -= share @ design[rows]
+            values[rows] -= share @ values[rows]
+        return design, values, weights
 
 
 @dataclass(frozen=True)
@@ -88,7 +100,7 @@ def learn(seen: Observations, before: WorthOfTurns = NOTHING_YET) -> WorthOfTurn
     """
     if not seen.adjusters or len(seen.values) < 2:
         return before
-    design, values, weights = _level(seen)
+    design, values, weights = seen.levelled
     size = np.max(np.abs(design), axis=0, initial=0.0)
     moved = size > 1e-9  # turns; below that the adjuster was not turned between two readings
     names = [a for a, m in zip(seen.adjusters, moved, strict=True) if m]
@@ -138,17 +150,6 @@ def with_hardly(before: WorthOfTurns, adjusters: Sequence[str], u: float) -> Wor
     more = [a for a in adjusters if a not in before.adjusters]
     u2 = np.append(np.diag(before.covariance_of(before.adjusters)), np.full(len(more), u**2))
     return WorthOfTurns.apart((*before.adjusters, *more), (*before.per_turn, *np.zeros(len(more)).tolist()), u2)
-
-
-def _level(seen: Observations) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Return turns (n, adjusters) and values (n,) less the weighted mean of their stretch, and the weights: the same as carrying each level as an unknown."""
-    design, values, weights = seen.turned.astype(float), seen.values.astype(float), 1 / np.maximum(seen.u, 1e-9)
-    for s in np.unique(seen.stretch):
-        rows = seen.stretch == s
-        share = weights[rows] ** 2 / np.sum(weights[rows] ** 2)
-        design[rows] -= share @ design[rows]
-        values[rows] -= share @ values[rows]
-    return design, values, weights
 
 
 def _least_squares(rows: FloatArray, values: FloatArray) -> tuple[FloatArray, FloatArray, NDArray[np.bool_]]:

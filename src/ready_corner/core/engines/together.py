@@ -12,6 +12,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,6 +23,7 @@ from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
 
 FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.intp]
 
 RIDGE = 1e-6  # of the greatest effect: of several ways that do equally well, the least turning
 SURE_SHARE = 0.3  # of a tolerance is left to turn within where the tools could not tell anyway
@@ -133,8 +135,7 @@ class _Form:
     low: FloatArray
     high: FloatArray
     step: FloatArray
-    moves: FloatArray  # steps that are tried (tries, levers)
-    uses: NDArray[np.bool_]
+    moves: "_Moves"
     gains: FloatArray  # (tries,) what each adds to the form by itself
 
     @classmethod
@@ -156,17 +157,15 @@ class _Form:
         low, high = np.ceil(low / step - 1e-9) * step, np.floor(high / step + 1e-9) * step
         u2 = (np.array([w.u for w in wanted]) / tolerances) ** 2
         moves, none = _moves(tuple(step.tolist())), np.zeros(0)
-        made = cls(
-            wanted, levers, rows, target, doubts, u2, np.zeros((0, 0)), none, stands, low, high, step, moves, moves != 0, none
-        )
+        made = cls(wanted, levers, rows, target, doubts, u2, np.zeros((0, 0)), none, stands, low, high, step, moves, none)
         return made.leaning(np.ones(len(wanted)))
 
     def leaning(self, weights: FloatArray) -> "_Form":
         """Return the form with marks (marks,) weighted."""
-        square = (self.rows * weights[:, None]).T @ self.rows + np.einsum("m,mij->ij", weights, self.doubts)
+        square = (self.rows * weights[:, None]).T @ self.rows + np.tensordot(weights, self.doubts, 1)
         square = square + RIDGE * max(float(np.max(np.diag(square), initial=0.0)), 1e-12) * np.eye(len(self.levers))
         towards = (self.rows * weights[:, None]).T @ self.target
-        gains = np.einsum("ki,ki->k", self.moves @ square, self.moves)
+        gains = np.einsum("ki,ki->k", self.moves.rows @ square, self.moves.rows)
         return replace(self, square=square, towards=towards, gains=gains)
 
     def left(self, turns: FloatArray) -> tuple[FloatArray, FloatArray]:
@@ -176,7 +175,7 @@ class _Form:
 
     def expanded(self, turns: FloatArray) -> FloatArray:
         """Return the U of every mark after turns, in tolerances."""
-        u2 = self.u2 + np.einsum("i,mij,j->m", turns, self.doubts, turns)
+        u2 = self.u2 + self.doubts @ turns @ turns
         return np.asarray(COVERAGE * np.sqrt(np.maximum(u2, 0.0)))
 
     def holds(self, turns: FloatArray) -> NDArray[np.bool_]:
@@ -205,16 +204,17 @@ class _Form:
 
     def bounded(self, free: NDArray[np.bool_]) -> FloatArray:
         """Return the best turns of the free levers within their room, not in whole steps; the others stay where they stand, else at 0."""
-        turns = np.nan_to_num(self.fixed)
+        turns = np.where(np.isnan(self.fixed), 0.0, self.fixed)
         open_ = free & (self.high > self.low)
         if not open_.any():
             return turns
-        root = np.linalg.cholesky(self.square[np.ix_(open_, open_)]).T
-        towards = np.linalg.solve(root.T, self.towards[open_] - self.square[np.ix_(open_, ~open_)] @ turns[~open_])
-        best = np.linalg.solve(root, towards)
-        low, high = self.low[open_], self.high[open_]
+        own = np.flatnonzero(open_)
+        square, towards = self.square[own[:, None], own], self.towards[own] - self.square[own] @ np.where(open_, 0.0, turns)
+        best = np.linalg.solve(square, towards)
+        low, high = self.low[own], self.high[own]
         if np.any((best < low) | (best > high)):
-            best = lsq_linear(root, towards, (low, high), method="bvls", tol=1e-12).x
+            root = np.linalg.cholesky(square).T
+            best = lsq_linear(root, np.linalg.solve(root.T, towards), (low, high), method="bvls", tol=1e-12).x
         turns[open_] = best
         return turns
 
@@ -222,37 +222,44 @@ class _Form:
         """Return the best whole steps of the free levers that descent finds from the bounded optimum."""
         exact = self.bounded(free)
         turns = np.where(free, np.clip(np.round(exact / self.step) * self.step, self.low, self.high), exact)
-        moves, uses, gains = self.moves, self.uses, self.gains
+        moves, gains = self.moves, self.gains
         if not free.all():
-            own = ~(self.uses @ ~free)
-            moves, uses, gains = moves[own], uses[own], gains[own]
-        for _ in range(ROUNDS if len(moves) else 0):
-            change = gains - 2 * moves @ (self.towards - self.square @ turns)
-            after = turns + moves
-            past = (after < self.low - 1e-9) | (after > self.high + 1e-9)
-            change[np.any(past & uses, axis=1)] = np.inf
-            k = int(np.argmin(change))
+            gains = np.where(free[moves.i] & free[moves.j], gains, np.inf)
+        low, high = self.low - 1e-9, self.high + 1e-9
+        for _ in range(ROUNDS if len(gains) else 0):
+            change = gains - 2 * (moves.rows @ (self.towards - self.square @ turns))
+            while True:  # the best step for which there is room
+                k = int(np.argmin(change))
+                after = turns + moves.rows[k]
+                i, j = moves.i[k], moves.j[k]
+                if change[k] >= -1e-12 or (low[i] <= after[i] <= high[i] and low[j] <= after[j] <= high[j]):
+                    break
+                change[k] = np.inf
             if change[k] >= -1e-12:
                 break
-            turns = after[k]
+            turns = after
         flats = self.step * FLATS_PER_TURN
         whole = np.abs(flats - np.round(flats)) < 1e-12  # steps of an eccentric are no flats
         return np.where(whole, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
 
 
+class _Moves(NamedTuple):
+    """Steps that are tried, ``rows`` (tries, levers): of lever ``i`` alone (then ``j`` is the same), or of ``i`` and ``j`` (tries,)."""
+
+    rows: FloatArray
+    i: IntArray
+    j: IntArray
+
+
 @lru_cache(maxsize=64)
-def _moves(step: tuple[float, ...]) -> FloatArray:
-    """Return single steps of every lever, one to three, and pairs of one or two, each either way (moves, levers)."""
-    rows = []
-    for j, size in enumerate(step):
-        for n in (-3, -2, -1, 1, 2, 3):
-            row = np.zeros(len(step))
-            row[j] = n * size
-            rows.append(row)
+def _moves(step: tuple[float, ...]) -> _Moves:
+    """Return single steps of every lever, one to three, and pairs of one or two, each either way."""
+    found = [(j, j, n, 0) for j in range(len(step)) for n in (-3, -2, -1, 1, 2, 3)]
     for i, j in combinations(range(len(step)), 2):
         for n, m in ((1, 1), (1, -1), (1, 2), (1, -2), (2, 1), (2, -1)):
-            for way in (1, -1):
-                row = np.zeros(len(step))
-                row[i], row[j] = way * n * step[i], way * m * step[j]
-                rows.append(row)
-    return np.array(rows)
+            found += [(i, j, way * n, way * m) for way in (1, -1)]
+    i_, j_, n_, m_ = np.array(found, dtype=int).reshape(-1, 4).T
+    rows, at = np.zeros((len(found), len(step))), np.arange(len(found))
+    rows[at, j_] = m_
+    rows[at, i_] = n_
+    return _Moves(rows * np.array(step), i_, j_)

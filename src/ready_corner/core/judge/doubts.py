@@ -4,6 +4,7 @@ Source: JCGM 100:2008, 5.1.2: shares of the combined variance by source; docs/re
 """
 
 from collections.abc import Mapping
+from functools import lru_cache
 from typing import get_args
 
 from ready_corner.core.judge.figures import Figure
@@ -27,21 +28,10 @@ def mostly(figure: Figure) -> Finding | None:
     kind = max(shares, key=lambda k: shares[k], default="")
     if not total or shares[kind] < MOSTLY * total:
         return None
-    tool = figure.groups[0].tool.name
-    return {
-        "own": finding("doubt.own", tool=tool),
-        "zero": finding("doubt.zero", tool=tool),
-        "run-out": finding("doubt.run-out"),
-        "floor": finding("doubt.floor"),
-        "pads": finding("doubt.pads"),
-        "string": finding("doubt.string"),
-        "rail": finding("doubt.rail"),
-        "line": finding("doubt.line"),
-        "span": finding("doubt.span"),
-        "axis": finding("doubt.axis"),
-        "toe": finding("doubt.toe"),
-        "apart": finding("doubt.apart"),
-    }.get(kind)
+    said = _SAID.get(kind)
+    if said is None:
+        return None
+    return finding(said, tool=figure.groups[0].tool.name) if kind in _BY_TOOL else finding(said)
 
 
 # How a source is called by its name: by the word that stands in it.
@@ -49,11 +39,22 @@ _WORDS: Mapping[str, str] = {
     "run-out": "run-out", "floor": "floor", "span": "span", "hub middle": "string", "box parallel": "string", "width": "string",
     "gap_hub": "string", ".rail.": "rail", ".bar_": "line", "gap_mark": "string", "mark place": "string", "inclination": "axis", "toe untold": "toe", "ways apart": "apart", " zero": "zero", ".pad.": "pads",
 }  # fmt: skip
+_SAID: Mapping[str, str] = {
+    "own": "doubt.own", "zero": "doubt.zero", "run-out": "doubt.run-out", "floor": "doubt.floor", "pads": "doubt.pads", "string": "doubt.string",
+    "rail": "doubt.rail", "line": "doubt.line", "span": "doubt.span", "axis": "doubt.axis", "toe": "doubt.toe", "apart": "doubt.apart",
+}  # fmt: skip
+_BY_TOOL = {"own", "zero"}
 
 
 def _kind(name: str, own: set[str]) -> str:
     """Return the kind of a source: what is read for the figure itself, a zero, the string, the floor."""
-    place = ".".join(name.split(".")[:2])
-    if place in own and place.split(".")[0] in get_args(Corner):
-        return "own"
-    return next((kind for word, kind in _WORDS.items() if word in name), "other")
+    at, kind = _named(name)
+    return "own" if at in own else kind
+
+
+@lru_cache(maxsize=4096)
+def _named(name: str) -> tuple[str, str]:
+    """Return the place at a corner that a source's name begins with ("" where it is none), and the kind that its words tell."""
+    corner, _, rest = name.partition(".")
+    at = f"{corner}.{rest.split('.')[0]}" if corner in get_args(Corner) else ""
+    return at, next((kind for word, kind in _WORDS.items() if word in name), "other")

@@ -6,7 +6,7 @@ Source: normalised error of predicted and read, JCGM 100:2008, 5.1.2; docs/choic
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -118,8 +118,13 @@ def _last_step(evaluation: Evaluation, mark: str, exact: bool = False) -> _Step 
         step = _of(read, u_read, amounts, by_plan)
         if step.off() <= AGREES:  # what the plan alone expects was read: no need to look what else is known
             return step
-    earlier = seen._replace(
-        turned=seen.turned[:-1], values=seen.values[:-1], u=seen.u[:-1], stretch=seen.stretch[:-1], numbers=seen.numbers[:-1]
+    earlier = replace(
+        seen,
+        turned=seen.turned[:-1],
+        values=seen.values[:-1],
+        u=seen.u[:-1],
+        stretch=seen.stretch[:-1],
+        numbers=seen.numbers[:-1],
     )
     known = learn(earlier) if by_plan is None else learn(earlier, contradicted(by_plan, learn(earlier)))
     if any(known.of(a) is None for a in amounts):

@@ -11,7 +11,8 @@ from collections.abc import Callable, Hashable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, fields
-from functools import wraps
+from functools import reduce, wraps
+from operator import or_
 from typing import Any, Concatenate, Generic, ParamSpec, Protocol, TypeVar, cast
 
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -19,25 +20,33 @@ from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.readings import Place, Taken
 
 Need = tuple[Hashable, ...]  # a part of the state by name; readings by their place, or by place and spell
+Needs = int  # a set of them: a bit for each, by ``_bit``
 T = TypeVar("T")
 P = ParamSpec("P")
-FEW = 64  # generations that are looked through one by one
 
 _PARTS = frozenset(f.name for f in fields(CarState))
+
+
+_BITS: dict[Need, Needs] = {}
+_MORE = threading.Lock()
+
+
+def _bit(need: Need) -> Needs:
+    """Return the set of one need alone; as many are there as places have spells, whatever the number of cars."""
+    found = _BITS.get(need)
+    if found is None:
+        with _MORE:
+            found = _BITS.setdefault(need, 1 << len(_BITS))
+    return found
 
 
 class _Looked:
     """What was looked at while something is worked out: parts of the state, and whatever else was worked out before, with all that rests on."""
 
-    __slots__ = ("own", "through")
+    __slots__ = ("needs",)
 
     def __init__(self) -> None:
-        self.own: set[Need] = set()
-        self.through: dict[int, frozenset[Need]] = {}  # by identity: the same are met again and again
-
-    def all(self) -> frozenset[Need]:
-        """Return every part of the state that it rests on."""
-        return frozenset(self.own).union(*self.through.values())
+        self.needs: Needs = 0
 
 
 _LOOKED: ContextVar[_Looked | None] = ContextVar("looked", default=None)
@@ -47,7 +56,7 @@ def note(*need: Hashable) -> None:
     """Note that what is being worked out just now rests on a part of the state."""
     looked = _LOOKED.get()
     if looked is not None:
-        looked.own.add(need)
+        looked.needs |= _bit(need)
 
 
 @contextmanager
@@ -108,32 +117,32 @@ class _Kept(Generic[T]):
 
     value: T
     refusal: ReadyCornerError | None
-    needs: frozenset[Need]
+    needs: Needs
 
 
-def changed(before: CarState, now: CarState) -> frozenset[Need] | None:
+def changed(before: CarState, now: CarState) -> Needs | None:
     """Return the parts in which a later state differs; None where it is no later state of the same log."""
     count = len(before.entries)
     if len(now.entries) < count or before.struck != now.struck or (count and now.entries[count - 1] is not before.entries[-1]):
         return None
-    found: set[Need] = {(n,) for n in _PARTS if getattr(before, n) is not getattr(now, n)}
-    if ("taken",) in found:
+    parts = [n for n in _PARTS if getattr(before, n) is not getattr(now, n)]
+    found: list[Need] = [(n,) for n in parts]
+    if "taken" in parts:
         for place, rows in now.taken.items():
             old = before.taken.get(place, ())
             if rows is not old:
-                found |= {("taken", place), *(("taken", place, t.spell) for t in rows[len(old) :])}
-    return frozenset(found)
+                found += [("taken", place), *(("taken", place, t.spell) for t in rows[len(old) :])]
+    return reduce(or_, map(_bit, found), 0)
 
 
 class _Line:
-    """What was worked out along one line of states, each following on the one before: with the generation it was worked out in, and the latest
-    in which each part of the state has changed."""
+    """What was worked out along one line of states, each following on the one before: with the generation it was worked out in, and what
+    has changed with each since."""
 
     def __init__(self) -> None:
         self.lock = threading.Lock()
         self.kept: dict[Hashable, tuple[_Kept[Any], int]] = {}
-        self.falls: list[frozenset[Need]] = [frozenset()]  # what has changed with every generation
-        self.fell: dict[Need, int] = {}
+        self.falls: list[Needs] = [0]  # what has changed with every generation
         self.head: Memory | None = None
 
     def find(self, key: Hashable, generation: int) -> _Kept[Any] | None:
@@ -141,11 +150,7 @@ class _Line:
         if (found := self.kept.get(key)) is None or found[1] > generation:
             return None
         kept, made = found
-        if generation - made <= FEW:
-            stands = all(kept.needs.isdisjoint(fell) for fell in self.falls[made + 1 : generation + 1])
-        else:
-            stands = all(self.fell.get(need, -1) <= made for need in kept.needs)
-        return kept if stands else None
+        return None if any(kept.needs & fell for fell in self.falls[made + 1 : generation + 1]) else kept
 
 
 class Memory:
@@ -157,7 +162,7 @@ class Memory:
     def __init__(self, state: CarState, before: "Memory | None" = None) -> None:
         self.given, self.state = state, watched(state)
         self._kept: dict[Hashable, _Kept[Any]] = {}
-        self._fell: frozenset[Need] = frozenset()
+        self._fell: Needs = 0
         self._line, self._generation, self._before = _Line(), 0, before
         if before is None or (fell := changed(before.given, state)) is None:
             self._before = None
@@ -177,17 +182,16 @@ class Memory:
             ):  # another state followed there: this one begins a line of its own
                 line = self._line = self._apart(line)
             generation = self._generation + 1 if self._before is not None else 0
-            line.fell.update(dict.fromkeys(self._fell, generation))
             if generation:
                 line.falls[generation:] = [self._fell]
             line.kept.update({key: (kept, generation) for key, kept in self._kept.items()})
-            line.head, self._generation, self._before, self._fell = self, generation, None, frozenset()
+            line.head, self._generation, self._before, self._fell = self, generation, None, 0
             return line, generation
 
     def _apart(self, line: _Line) -> _Line:
         """Return a line of what stands of another in this state's generation."""
         own = _Line()
-        own.falls, own.fell = line.falls[: self._generation + 1], dict(line.fell)
+        own.falls = line.falls[: self._generation + 1]
         own.kept = {
             key: (found, made) for key, (_, made) in list(line.kept.items()) if (found := line.find(key, self._generation))
         }
@@ -199,14 +203,14 @@ class Memory:
         if kept is None:
             kept = self._kept[key] = self._made(make)
         if (looked := _LOOKED.get()) is not None:
-            looked.through[id(kept.needs)] = kept.needs
+            looked.needs |= kept.needs
         if kept.refusal is not None:
             raise kept.refusal.with_traceback(None)
         return kept.value
 
     def _still(self, key: Hashable) -> _Kept[Any] | None:
         found = self._line.find(key, self._generation)
-        if found is None or not found.needs.isdisjoint(self._fell):
+        if found is None or found.needs & self._fell:
             return None
         self._kept[key] = found
         return found
@@ -216,9 +220,9 @@ class Memory:
         looked = _Looked()
         token = _LOOKED.set(looked)
         try:
-            return _Kept(make(), None, looked.all())
+            return _Kept(make(), None, looked.needs)
         except ReadyCornerError as refusal:
-            return _Kept(cast(T, None), refusal, looked.all())
+            return _Kept(cast(T, None), refusal, looked.needs)
         finally:
             _LOOKED.reset(token)
 

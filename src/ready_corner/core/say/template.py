@@ -7,6 +7,8 @@ are chosen may have figures of their own. Lists say each of what is in them: ``{
 
 import re
 from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from ready_corner.core.engines.linkage.named import say_rate
@@ -133,12 +135,66 @@ def _capital(words: str) -> str:
 
 def say(template: str, values: Mapping[str, Any], units: Units) -> str:
     """Return a template said with these values."""
-    said, at = [], 0
+    return _filled(_parsed(template), values, units)
+
+
+@dataclass(frozen=True)
+class _Field:
+    """One value, as its spec says it."""
+
+    name: str
+    spec: str | None
+
+    def said(self, values: Mapping[str, Any], units: Units) -> str:
+        """Return it in words."""
+        value = values[self.name]
+        if not self.spec:
+            return _plain(value, units)
+        own = SPECS.get(self.spec)
+        return own(value, units) if own else format(value, self.spec)
+
+
+@dataclass(frozen=True)
+class _Words:
+    """Words of a choice, with the blanks about them."""
+
+    before: str
+    parts: "_Parts"
+    after: str
+
+
+@dataclass(frozen=True)
+class _Choice:
+    """Words that are said where a value is so, and others where it is not."""
+
+    name: str
+    wanted: str | None
+    yes: _Words
+    no: _Words
+
+    def said(self, values: Mapping[str, Any], units: Units) -> str:
+        """Return those that hold."""
+        value = values[self.name]
+        words = self.yes if (bool(value) if self.wanted is None else str(value) == self.wanted) else self.no
+        return f"{words.before}{_filled(words.parts, values, units)}{words.after}"
+
+
+_Parts = tuple[str | _Field | _Choice, ...]
+
+
+def _filled(parts: _Parts, values: Mapping[str, Any], units: Units) -> str:
+    return "".join([part if isinstance(part, str) else part.said(values, units) for part in parts]).strip()
+
+
+@lru_cache(maxsize=8192)  # as many templates as there are words, and then some
+def _parsed(template: str) -> _Parts:
+    parts: list[str | _Field | _Choice] = []
+    at = 0
     while (begin := template.find("{", at)) >= 0:
         end = _end(template, begin)
-        said += [template[at:begin], _field(template[begin + 1 : end], values, units)]
+        parts += [template[at:begin], _field(template[begin + 1 : end])]
         at = end + 1
-    return "".join([*said, template[at:]]).strip()
+    return (*(p for p in parts if p), template[at:])
 
 
 def _end(template: str, begin: int) -> int:
@@ -151,29 +207,23 @@ def _end(template: str, begin: int) -> int:
     raise ValueError(f"a brace is not closed in “{template}”")
 
 
-def _field(inside: str, values: Mapping[str, Any], units: Units) -> str:
+def _field(inside: str) -> _Field | _Choice:
     if choice := _CHOICE.fullmatch(inside):
         name, wanted, words = choice.groups()
         yes, no = _parted(words)
-        chosen = yes if (bool(values[name]) if wanted is None else str(values[name]) == wanted) else no
-        return _keep_space(chosen, values, units)
+        return _Choice(name, wanted, _spaced(yes), _spaced(no))
     found = _FIELD.fullmatch(inside)
     if found is None:
         raise ValueError(f"“{{{inside}}}” is no field of a template")
-    value = values[found[1]]
-    if not found[2]:
-        return _plain(value, units)
-    own = SPECS.get(found[2])
-    return own(value, units) if own else format(value, found[2])
+    return _Field(found[1], found[2])
 
 
-def _keep_space(words: str, values: Mapping[str, Any], units: Units) -> str:
-    """Say chosen words, with the blanks about them as they are."""
+def _spaced(words: str) -> _Words:
     inner = words.strip(" ")
     if not inner:
-        return words
+        return _Words(words, (), "")
     before, after = words.split(inner, 1)
-    return f"{before}{say(inner, values, units)}{after}"
+    return _Words(before, _parsed(inner), after)
 
 
 def _parted(words: str) -> tuple[str, str]:
