@@ -7,7 +7,7 @@ Source: docs/choices.md, Turning; the effects of turns by judge.marks (plan and 
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import erf, prod, sqrt
 
 import numpy as np
@@ -17,7 +17,7 @@ from ready_corner.core.advise.corner import Expected, amount_of, caution_of, lev
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
-from ready_corner.core.engines.together import nearest_together, solve_together
+from ready_corner.core.engines.together import solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
@@ -388,10 +388,9 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     held = np.array([stands.get(lever.adjuster, np.nan) for lever in asked.levers])
     if not asked.levers:
         return Turns((), (), tuple(w.to_go for w in asked.wanted), tuple(COVERAGE * w.u for w in asked.wanted), (), False)
-    near = nearest_together(asked.wanted, asked.levers, asked.worth, asked.covariance, held)
-    further = _further(base, asked, near)
-    wanted = [replace(w, to_go=w.to_go - float(f)) for w, f in zip(asked.wanted, further, strict=True)]
-    found = solve_together(wanted, asked.levers, asked.worth, asked.covariance, held)
+    found = solve_together(
+        asked.wanted, asked.levers, asked.worth, asked.covariance, held, lambda turns: _further(base, asked, turns)
+    )
     stood = [(base.state.plan.adjuster(lever.adjuster), base.state.moved.get(lever.adjuster, 0.0)) for lever in asked.levers]
     return settled_on(found, stood, asked.worth)
 
@@ -408,14 +407,14 @@ def _bodies(base: Evaluation) -> dict[str, Body]:
     return bodies_by_name(base.state.plan)
 
 
-def _further(base: Evaluation, asked: _Asked, turns: Sequence[float]) -> FloatArray:
+def _further(base: Evaluation, asked: _Asked, turns: FloatArray) -> FloatArray:
     """Return what the turns do to every mark beyond so many times one of them, (marks,): by the full linkage of the plan, on its way to the aims.
 
     The car is taken to stand as its plan has it once they are made; zeros where the plan does not tell its linkage.
     """
     by = base.reach
     try:
-        made = tuple((lever.adjuster, -t) for lever, t in zip(asked.levers, turns, strict=True) if t)
+        made = tuple((lever.adjuster, -float(t)) for lever, t in zip(asked.levers, turns, strict=True) if t)
         ends = _set_to(base, ()), _set_to(base, made)
     except ReadyCornerError:
         return np.zeros(len(asked.wanted))

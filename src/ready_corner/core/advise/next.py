@@ -4,7 +4,6 @@ Source: docs/choices.md, What is next.
 """
 
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -64,8 +63,9 @@ def stand_round(evaluation: Evaluation) -> tuple[Ask, ...]:
     return tuple(_ask(evaluation, place) for place in _walked(evaluation, "stands"))
 
 
-def _walked(evaluation: Evaluation, round_: Round) -> Iterator[Place]:
-    """Yield the places of a round in the order one walks: all round for each quantity, then those that are read together at a corner."""
+@remembered
+def _walked(evaluation: Evaluation, round_: Round) -> tuple[Place, ...]:
+    """Return the places of a round in the order one walks: all round for each quantity, then those that are read together at a corner."""
     state = evaluation.state
     asked = {
         q: facts
@@ -73,19 +73,20 @@ def _walked(evaluation: Evaluation, round_: Round) -> Iterator[Place]:
         if round_ in facts.walked
         and (not facts.if_aimed or state.plan.aim(facts.if_aimed) or any((c, q) in state.taken for c in facts.corners))
     }
-    yield from (
+    all_round = (
         (c, q)
         for q, facts in asked.items()
         if not facts.corner_by_corner
         for c in _ALL_ROUND
         if c in facts.corners and _in_its_way(state.plan, c, q)
     )
-    yield from (
+    by_corner = (
         (c, q)
         for c in WALK
         for q, facts in asked.items()
         if facts.corner_by_corner and c in facts.corners and _in_its_way(state.plan, c, q)
     )
+    return (*all_round, *by_corner)
 
 
 def _in_its_way(plan: Plan, corner: Corner, quantity: Quantity) -> bool:

@@ -61,8 +61,9 @@ class WorthOfTurns:
     @classmethod
     def apart(cls, adjusters: Sequence[str], per_turn: Sequence[float], u2: Sequence[float] | FloatArray) -> "WorthOfTurns":
         """Return worths that nothing ties together, each with the square of its own standard uncertainty."""
-        covariance = np.diag(np.asarray(u2, dtype=float)).tolist()
-        return cls(tuple(adjusters), tuple(per_turn), tuple(map(tuple, covariance)))
+        many = len(adjusters)
+        covariance = tuple(tuple(float(u2[i]) if i == j else 0.0 for j in range(many)) for i in range(many))
+        return cls(tuple(adjusters), tuple(per_turn), covariance)
 
     def of(self, adjuster: str) -> float | None:
         """Return what a turn of one adjuster is worth, or None where it was not tried."""
@@ -82,9 +83,8 @@ class WorthOfTurns:
 
     def covariance_of(self, adjusters: Sequence[str]) -> FloatArray:
         """Return the covariance of some of the worths, in the order asked for."""
-        rows = np.array([self.adjusters.index(a) for a in adjusters], dtype=int)
-        whole: FloatArray = np.asarray(self.covariance, dtype=np.float64).reshape(len(self.adjusters), len(self.adjusters))
-        return np.asarray(whole[np.ix_(rows, rows)])
+        at = [self.adjusters.index(a) for a in adjusters]
+        return np.array([[self.covariance[i][j] for j in at] for i in at], dtype=np.float64).reshape(len(at), len(at))
 
 
 NOTHING_YET = WorthOfTurns()
@@ -110,18 +110,21 @@ def learn(seen: Observations, before: WorthOfTurns = NOTHING_YET) -> WorthOfTurn
         return before
     names, size = [*names, *more], np.concatenate([size, np.ones(len(more))])
     known_before = [i for i, a in enumerate(names) if a in before.adjusters]
-    u = np.array([max(before.u(names[i]), 1e-9) for i in known_before])
-    first = np.zeros((len(known_before), len(names)))
-    first[np.arange(len(known_before)), known_before] = 1 / u
-    expected = np.array([before.of(names[i]) for i in known_before], dtype=float) / u
-    rows = np.vstack([np.pad(design, ((0, 0), (0, len(more)))), first])
+    order = [before.adjusters.index(names[i]) for i in known_before]
+    u2 = [before.covariance[k][k] for k in order]
+    u = np.maximum(np.sqrt(np.maximum(u2, 0.0)), 1e-9)
+    # Turns that were made, and below them what was known before as an observation of each worth.
+    rows, many = np.zeros((len(design) + len(order), len(names))), len(design)
+    rows[:many, : design.shape[1]] = design
+    rows[many + np.arange(len(order)), known_before] = 1 / u
+    expected = np.array([before.per_turn[k] for k in order], dtype=float) / u
     worths, covariance, known = _least_squares(rows / size, np.concatenate([values * weights, expected]))
     keep = np.flatnonzero(known)
-    covariance = covariance / np.outer(size, size)
+    covariance = (covariance / np.outer(size, size))[keep[:, None], keep]
     return WorthOfTurns(
         tuple(names[i] for i in keep),
-        tuple(float(worths[i] / size[i]) for i in keep),
-        tuple(tuple(float(covariance[i, j]) for j in keep) for i in keep),
+        tuple((worths / size)[keep].tolist()),
+        tuple(map(tuple, covariance.tolist())),
         tuple(n for n, k in zip(names, known, strict=True) if not k),
     )
 
@@ -133,7 +136,7 @@ def contradicted(before: WorthOfTurns, alone: WorthOfTurns) -> WorthOfTurns:
     that difference: the car is not as it was drawn there.
     Source: normalised error of two independent results; JCGM 100:2008, 5.1.2, for the u of their difference.
     """
-    u2 = np.diag(before.covariance_of(before.adjusters)).copy()
+    u2 = [row[i] for i, row in enumerate(before.covariance)]
     for i, adjuster in enumerate(before.adjusters):
         if (own := alone.of(adjuster)) is not None:
             off = own - before.per_turn[i]
@@ -148,8 +151,8 @@ def with_hardly(before: WorthOfTurns, adjusters: Sequence[str], u: float) -> Wor
     Source: normal prior; docs/choices.md, Turning.
     """
     more = [a for a in adjusters if a not in before.adjusters]
-    u2 = np.append(np.diag(before.covariance_of(before.adjusters)), np.full(len(more), u**2))
-    return WorthOfTurns.apart((*before.adjusters, *more), (*before.per_turn, *np.zeros(len(more)).tolist()), u2)
+    u2 = [row[i] for i, row in enumerate(before.covariance)]
+    return WorthOfTurns.apart((*before.adjusters, *more), (*before.per_turn, *[0.0] * len(more)), [*u2, *[u**2] * len(more)])
 
 
 def _least_squares(rows: FloatArray, values: FloatArray) -> tuple[FloatArray, FloatArray, NDArray[np.bool_]]:

@@ -8,7 +8,7 @@ Source: bounded least squares with errors in the coefficients (their expectation
 steps and pairs from the bounded optimum; docs/choices.md, Turning.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
@@ -39,17 +39,21 @@ def solve_together(
     worth: FloatArray,
     covariance: Sequence[FloatArray],
     fixed: FloatArray | None = None,
+    further: Callable[[FloatArray], FloatArray] | None = None,
 ) -> Turns:
     """Return the turns of all levers that bring all marks nearest their aims, fewest adjusters for what holds beyond doubt.
 
     worth: (marks, levers), mark units a turn; covariance: per mark (levers, levers); fixed: (levers,) turns that are made and stand, nan where
-    a lever is free. Marks are weighted anew until as many as can be hold; then every adjuster is left alone without which they do as well.
+    a lever is free; further: of turns (levers,), what they do to every mark (marks,) beyond so many times one of them, asked once near the optimum. Marks are weighted anew until as many as can be hold; then every adjuster is left alone without which they do as well.
     Levers that do the same are no refusal: the better known does it.
     Source: see the module.
     """
     form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed)
     free = np.isnan(form.fixed)
     best = form.best(free)
+    if further is not None:
+        form = form.aimed(form.target - further(best) / np.array([w.tolerance for w in wanted]))
+        best = form.best(free)
     weights = np.ones(len(wanted))
     for _ in range(LEANS):
         if form.holding(best) == len(wanted):
@@ -78,21 +82,6 @@ def solve_together(
     )
 
 
-def nearest_together(
-    wanted: Sequence[Wanted],
-    levers: Sequence[Lever],
-    worth: FloatArray,
-    covariance: Sequence[FloatArray],
-    fixed: FloatArray | None = None,
-) -> tuple[float, ...]:
-    """Return turns of all levers near the bounded optimum, in whole steps: where :func:`solve_together` begins to look.
-
-    Source: see the module.
-    """
-    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed)
-    return tuple(map(float, form.best(np.isnan(form.fixed))))
-
-
 def _fewest(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
     """Return turns that do as well with as few adjusters as can be: with one, with two (of few), else the least of those turned left alone first."""
     own, open_ = np.flatnonzero(free), len(form.wanted) - form.holding(np.zeros_like(best))
@@ -108,7 +97,7 @@ def _fewest(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatAr
             return min(tries, key=form.cost)
     while True:
         used = [j for j in np.argsort(np.diag(form.square) * best**2) if free[j] and best[j]]
-        for j in used:
+        for j in used if form.holds(best).all() else form.spared(best, used):
             without = free & (best != 0)
             without[j] = False
             other = form.best(without)
@@ -168,6 +157,10 @@ class _Form:
         gains = np.einsum("ki,ki->k", self.moves.rows @ square, self.moves.rows)
         return replace(self, square=square, towards=towards, gains=gains)
 
+    def aimed(self, target: FloatArray) -> "_Form":
+        """Return the form with other targets (marks,), the marks weighted alike."""
+        return replace(self, target=target, towards=self.rows.T @ target)
+
     def left(self, turns: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Return what is left to go of every mark after turns, and its U then, in its unit."""
         tolerances = np.array([w.tolerance for w in self.wanted])
@@ -201,6 +194,20 @@ class _Form:
         if not np.all(self.holds(other)[held]):
             return False
         return bool(held.all()) or self.cost(other) <= self.cost(turns) + HARDLY_WORSE
+
+    def spared(self, turns: FloatArray, used: Sequence[int]) -> list[int]:
+        """Return those of the levers in use without which the cost may be hardly more: for the others even the best of the rest, no end in its way, is worse.
+
+        Source: the least of a quadratic form with one unknown at 0 is more than its least by the square of that unknown over its diagonal
+        entry of the inverse.
+        """
+        own, rest = np.array(used, dtype=int), np.where(np.isin(np.arange(len(turns)), used), 0.0, turns)
+        towards = self.towards[own] - self.square[own] @ rest
+        inverse = np.linalg.inv(self.square[own[:, None], own])
+        least = inverse @ towards
+        bound = self.cost(rest) - float(towards @ least) + least**2 / np.diag(inverse)
+        allowed = self.cost(turns) + HARDLY_WORSE + 1e-9
+        return [j for j, cost in zip(used, bound, strict=True) if cost <= allowed]
 
     def bounded(self, free: NDArray[np.bool_]) -> FloatArray:
         """Return the best turns of the free levers within their room, not in whole steps; the others stay where they stand, else at 0."""

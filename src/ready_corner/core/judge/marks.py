@@ -147,6 +147,7 @@ class Evaluation:
         return self._corner_mark(mark) if kind_of(mark) in CORNER_KINDS else self._whole_mark(mark)
 
     @property
+    @remembered
     def marks(self) -> tuple[MarkState, ...]:
         """All marks, in the order of the walk-round."""
         return tuple(self.mark(m) for m in MARKS)
