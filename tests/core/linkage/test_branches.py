@@ -239,3 +239,16 @@ def test_names_and_the_order_of_points_change_nothing():
     assert a.keys() == b.keys()
     for k, value in a.items():
         np.testing.assert_array_equal(b[k], value, err_msg=k)
+
+
+@pytest.mark.parametrize(("name", "end"), EACH)
+def test_what_was_asked_of_a_shape_before_changes_no_digit(name, end):
+    asked = [np.linspace(-5, 5, 3), np.array([300.0]), np.linspace(-60, 60, 7), np.linspace(-2000, 2000, 5), np.zeros(1)]
+    one = body(name, end)
+    for travel in asked:
+        fresh = replace(one, shape=replace(one.shape))
+        assert fresh.shape.walked is not one.shape.walked
+        again, anew = sweep(one, travel), sweep(fresh, travel)
+        assert again.ends == anew.ends
+        for key, value in anew.answers.items():
+            np.testing.assert_array_equal(again.answers[key], value)

@@ -10,6 +10,7 @@ Source: constraint equations of rigid bodies; docs/linkage.md.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -191,6 +192,11 @@ class Shape:
         from_centre = self.x[..., outer, :] - self.centre[..., None, :]
         points = (np.ascontiguousarray(np.moveaxis(p, (-1, -2), (0, 1))) for p in (self.x[..., inner, :], from_centre))
         return (*points, np.moveaxis(self.links, -1, 0))  # type: ignore[return-value]
+
+    @cached_property
+    def walked(self) -> dict[bytes, Any]:
+        """What its solver has walked of its branches so far, so that whoever asks the same shape again goes on from there."""
+        return {}
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,8 @@ further without a link at full stretch, the branch ends and the rows beyond say 
 Source: Newton's method on the constraint equations, branch followed from the design position; docs/linkage.md.
 """
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -20,6 +21,7 @@ NEARLY_SINGULAR, SINGULAR = 1e-2, 1e-6  # smallest over largest singular value o
 STEP_MM = 20.0  # between knots of a sweep; halved wherever Newton does not follow
 LEAST_STEP_MM = 1e-5  # the end of a branch is found this closely
 MOST_ITERATIONS = 30
+MOST_BRANCHES = 64  # of one shape that are kept
 LEVER_MM = 500.0  # a radian of roll counts as so many mm of drive: about half a track
 
 
@@ -116,12 +118,16 @@ def require_held(shape: Shape) -> float:
 
     Source: Newton's method on the constraint equations, branch followed from the design position, docs/linkage.md.
     """
+    known: float | None = shape.walked.get(b"held")
+    if known is not None:
+        return known
     pose = design_pose(shape, 1)
     _, rows = system(shape, pose, np.zeros(1), np.zeros(1))
     values = scaled_singular_values(shape, rows)[0]
     ratio = float(values[DOF - 1] / values[0]) if len(values) >= DOF else 0.0
     if not ratio >= SINGULAR:
         raise SingularLinkageError(_weakest(shape, rows[0]), ratio, finding("linkage.holds-nothing"))
+    shape.walked[b"held"] = ratio
     return ratio
 
 
@@ -200,23 +206,56 @@ class _Knot:
 
 @dataclass(frozen=True)
 class _Branch:
-    knots: list[_Knot]
+    """A branch as far as it was walked; ``ends`` where it does not go further; ``step`` and ``followed``: with what it is walked on."""
+
+    knots: tuple[_Knot, ...]
     ends: tuple[End, ...]
+    step: float
+    followed: int
+    sign: float
+
+    def until(self, reach: float) -> "_Branch":
+        """Return it until past a reach."""
+        last = next((i for i, k in enumerate(self.knots) if abs(k.along) >= abs(reach)), None)
+        return self if last is None else replace(self, knots=self.knots[: last + 1], ends=())
 
 
 def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Pose | None = None) -> _Branch:
     """Walk along a direction of the drives (travel, steer, roll) until past a reach, by steps that do not depend on it.
 
-    Steps are halved where Newton does not follow, or where the rows would turn over; the branch ends where no step is left.
+    What was walked of this shape before is not walked again.
     """
+    way = np.copysign(1.0, reach)
+    parts = [start, direction, np.array(way)] + ([] if begin is None else [begin.rotation, begin.place, begin.steer])
+    key = b"".join(np.ascontiguousarray(p, dtype=float).tobytes() for p in parts)
+    known: _Branch | None = shape.walked.get(key)
+    if known is None or not (known.ends or abs(known.knots[-1].along) >= abs(reach)):
+        known = _walk(shape, start, direction, reach, known or _begin(shape, start, direction, begin))
+        if len(shape.walked) >= MOST_BRANCHES:
+            shape.walked.clear()
+        shape.walked[key] = known
+    return known.until(reach)
+
+
+def _begin(shape: Shape, start: Array, direction: Array, begin: Pose | None) -> _Branch:
+    """Return a branch of which nothing was walked yet."""
     if begin is None:  # links of other lengths than the design's hold it elsewhere: the branch begins where they do
         begin = design_pose(shape, 1)
         found, _ = _newton(shape, Pose(begin.rotation, begin.place, start[1:2]), start[:1], start[2:3], 12)
         begin = found.pose if found.converged[0] else begin
     pose = Pose(begin.rotation, begin.place, start[1:2])
-    way = np.copysign(1.0, reach)
     motion, sign = _motion(shape, system(shape, pose, start[:1], start[2:3])[1], pose, start, direction)
-    knots, along, step, followed = [_Knot(0.0, pose, motion)], 0.0, STEP_MM, 0
+    return _Branch((_Knot(0.0, pose, motion),), (), STEP_MM, 0, sign)
+
+
+def _walk(shape: Shape, start: Array, direction: Array, reach: float, branch: _Branch) -> _Branch:
+    """Return a branch walked on until past a reach, or to its end.
+
+    Steps are halved where Newton does not follow, or where the rows would turn over; the branch ends where no step is left.
+    """
+    way, sign, step, followed = np.copysign(1.0, reach), branch.sign, branch.step, branch.followed
+    knots = list(branch.knots)
+    along, pose, motion = knots[-1].along, knots[-1].pose, knots[-1].motion
     while abs(along) < abs(reach):
         there = along + way * step
         drives = start + direction * there
@@ -235,13 +274,13 @@ def _march(shape: Shape, start: Array, direction: Array, reach: float, begin: Po
         if not ok:
             step /= 2
             if step < LEAST_STEP_MM:
-                return _Branch(knots, (_end(shape, pose, start + direction * along),))
+                return _Branch(tuple(knots), (_end(shape, pose, start + direction * along),), step, followed, sign)
             continue
         along, pose, motion = there, found.pose, motion_there
         knots.append(_Knot(along, pose, motion))
         if followed > 2:  # before the end of a branch no three steps of one size go by, so they only shrink there
             step = min(step * 2, STEP_MM)
-    return _Branch(knots, ())
+    return _Branch(tuple(knots), (), step, followed, sign)
 
 
 def _motion(shape: Shape, rows: Array, pose: Pose, drives: Array, direction: Array) -> tuple[Array, float]:
@@ -323,7 +362,7 @@ def _polish(shape: Shape, pose: Pose, reached: Array, travel: Array, roll: Array
     return Poses(found.pose, travel, roll, found.residual, found.converged & reached, condition, (), found.iterations)
 
 
-def _between(shape: Shape, knots: list[_Knot], along: Array, steer: Array) -> tuple[Pose, Array]:
+def _between(shape: Shape, knots: Sequence[_Knot], along: Array, steer: Array) -> tuple[Pose, Array]:
     """Return first guesses by cubic Hermite between knots, and which rows lie on the branch at all."""
     knots = sorted(knots, key=lambda k: k.along)
     s = np.array([k.along for k in knots])
