@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ready_corner.core.engines.alignment import camber, string
-from ready_corner.core.model.heights import corner_per_perch_turn, cross_difference, rake_deg
+from ready_corner.core.model.heights import cross_difference, rake_deg
 from ready_corner.core.plan.corners import SIDE
 from ready_corner.core.quantities.errors import MeasuredError
 
@@ -139,5 +139,4 @@ def test_heights_worked_by_hand():
     assert rake_deg(110, 125, 2400) == pytest.approx(np.degrees(np.arctan(15 / 2400)))
     assert cross_difference(112, 110, 121, 124) == 5
     assert cross_difference(112 + 7, 110 + 7, 121 + 7, 124 + 7) == 5  # heave does not touch it
-    assert corner_per_perch_turn(2.0, 0.8) == 2.5
     assert camber.camber_from_offset_deg(10, 380) == pytest.approx(-1.507436, abs=1e-6)

@@ -27,10 +27,12 @@ SCALES = (
     {},
     {"slide": {"mark": 1.0, "at": 4.0, "most": 20.0}},
     {"cam": {"throw": 3.0, "mark_deg": 10.0, "most_deg": 80.0, "at_deg": -10.0}},
+    {"screw": {"pitch_mm_per_turn": 1.5, "lever": 90.0, "room_up": 20.0, "room_down": 10.0, "degrees_per_wheel": 0.2}},
+    {"splines": {"teeth": 36, "up": 2, "down": 3, "degrees_per_wheel": 0.2}},
 )
 
 
-@pytest.mark.parametrize("by", SCALES, ids=["as it is", "slide", "eccentric"])
+@pytest.mark.parametrize("by", SCALES, ids=["as it is", "slide", "eccentric", "screw", "splines"])
 def test_a_plan_file_is_the_same_after_the_core_and_back(by):
     sent = copy.deepcopy(PLAN)
     if by:

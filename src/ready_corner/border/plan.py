@@ -102,6 +102,25 @@ class PerchModel(Model):
     spring_per_wheel: float
 
 
+class ScrewModel(Model):
+    """The fine screw of a torsion bar, in mm; how far the bar turns for a millimetre of the wheel, in degrees."""
+
+    pitch_mm_per_turn: float
+    lever: float
+    room_up: float
+    room_down: float
+    degrees_per_wheel: float
+
+
+class SplinesModel(Model):
+    """Splines of a torsion bar at the end that is set over; how far the bar turns for a millimetre of the wheel, in degrees."""
+
+    teeth: int
+    up: int
+    down: int
+    degrees_per_wheel: float
+
+
 class SlideModel(Model):
     """A slot or slide with a scale, in mm."""
 
@@ -127,7 +146,7 @@ class MovesModel(Model):
 
 
 class AdjusterModel(Model):
-    """An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``, ``slide``, ``cam``."""
+    """An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``, ``screw``, ``splines``, ``slide``, ``cam``."""
 
     id: Id
     name: Name
@@ -135,6 +154,8 @@ class AdjusterModel(Model):
     ends: list[ThreadedEndModel] | None = None
     shims: StackModel | None = None
     perch: PerchModel | None = None
+    screw: ScrewModel | None = None
+    splines: SplinesModel | None = None
     slide: SlideModel | None = None
     cam: CamModel | None = None
     half_turns_only: bool = False
@@ -143,15 +164,18 @@ class AdjusterModel(Model):
 
     @model_validator(mode="after")
     def _one_way(self) -> Self:
-        if sum(way is not None for way in (self.ends, self.shims, self.perch, self.slide, self.cam)) != 1:
+        if (
+            sum(way is not None for way in (self.ends, self.shims, self.perch, self.screw, self.splines, self.slide, self.cam))
+            != 1
+        ):
             raise ValueError(
-                f"{self.name}: give its threaded ends, or its shims, its perch, its slide or its eccentric, and only one of them."
+                f"{self.name}: give its threaded ends, or its shims, its perch, the screw or the splines of its torsion bar, its slide or its eccentric, and only one of them."
             )
         return self
 
     def to_core(self) -> core.Adjuster:
         """Return the core's adjuster; raises PlannedError."""
-        by: tuple[core.ThreadedEnd, ...] | core.Stack | core.Perch | core.Slide | core.Cam
+        by: tuple[core.ThreadedEnd, ...] | core.Stack | core.Perch | core.Screw | core.Splines | core.Slide | core.Cam
         if self.slide:
             by = core.Slide(**self.slide.model_dump())
         elif self.cam:
@@ -160,6 +184,10 @@ class AdjusterModel(Model):
             by = core.Stack(**self.shims.model_dump())
         elif self.perch:
             by = core.Perch(**self.perch.model_dump())
+        elif self.screw:
+            by = core.Screw(**self.screw.model_dump())
+        elif self.splines:
+            by = core.Splines(**self.splines.model_dump())
         else:
             by = tuple(core.ThreadedEnd(**end.model_dump()) for end in self.ends or ())
         moves = core.Moves(self.moves.name, self.moves.direction) if self.moves else None

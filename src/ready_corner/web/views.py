@@ -113,6 +113,7 @@ class AdjusterView(View):
     id: str
     name: str
     kind: AdjusterKind
+    raises: bool
     ways: tuple[str, str]
     moved: float
     low: float
@@ -422,6 +423,7 @@ def _adjuster(state: AdjusterState, units: Units) -> AdjusterView:
         id=state.adjuster.id,
         name=state.adjuster.name,
         kind=state.adjuster.kind,
+        raises=state.adjuster.raises,
         ways=(state.adjuster.way(1), state.adjuster.way(-1)),
         moved=state.moved,
         low=state.low,

@@ -803,7 +803,7 @@ export interface components {
         };
         /**
          * AdjusterModel
-         * @description An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``, ``slide``, ``cam``.
+         * @description An adjuster: exactly one of ``ends`` (one or two), ``shims``, ``perch``, ``screw``, ``splines``, ``slide``, ``cam``.
          */
         AdjusterModel: {
             /** Id */
@@ -819,6 +819,8 @@ export interface components {
             ends?: components["schemas"]["ThreadedEndModel"][] | null;
             shims?: components["schemas"]["StackModel"] | null;
             perch?: components["schemas"]["PerchModel"] | null;
+            screw?: components["schemas"]["ScrewModel"] | null;
+            splines?: components["schemas"]["SplinesModel"] | null;
             slide?: components["schemas"]["SlideModel"] | null;
             cam?: components["schemas"]["CamModel"] | null;
             /**
@@ -846,7 +848,9 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "tube" | "rod_end" | "shims" | "perch" | "slide" | "cam";
+            kind: "tube" | "rod_end" | "shims" | "perch" | "screw" | "splines" | "slide" | "cam";
+            /** Raises */
+            raises: boolean;
             /** Ways */
             ways: [
                 string,
@@ -3438,6 +3442,22 @@ export interface components {
             young: number;
         };
         /**
+         * ScrewModel
+         * @description The fine screw of a torsion bar, in mm; how far the bar turns for a millimetre of the wheel, in degrees.
+         */
+        ScrewModel: {
+            /** Pitch Mm Per Turn */
+            pitch_mm_per_turn: number;
+            /** Lever */
+            lever: number;
+            /** Room Up */
+            room_up: number;
+            /** Room Down */
+            room_down: number;
+            /** Degrees Per Wheel */
+            degrees_per_wheel: number;
+        };
+        /**
          * ShaftModel
          * @description A halfshaft between two joints.
          */
@@ -3602,6 +3622,20 @@ export interface components {
             what: string;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * SplinesModel
+         * @description Splines of a torsion bar at the end that is set over; how far the bar turns for a millimetre of the wheel, in degrees.
+         */
+        SplinesModel: {
+            /** Teeth */
+            teeth: number;
+            /** Up */
+            up: number;
+            /** Down */
+            down: number;
+            /** Degrees Per Wheel */
+            degrees_per_wheel: number;
         };
         /**
          * SpreadView

@@ -1,14 +1,14 @@
 <script lang="ts">
-  // One adjuster: its name, its corner, what it moves, and its threads, shims, perch, slide or eccentric.
+  // One adjuster: its name, its corner, what it moves, and its threads, shims, perch, torsion bar, slide or eccentric.
   import { CORNER_WORDS } from '$lib/marks';
   import Check from '$parts/form/Check.svelte';
   import Choice from '$parts/form/Choice.svelte';
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
-  import { type FigurePart, FIGURES, PART_WORDS } from './adjuster-moves';
+  import { FIGURES, PART_WORDS } from './adjuster-moves';
   import AdjusterMoves from './AdjusterMoves.svelte';
-  import { type AdjusterDraft, kindOf } from './draft';
+  import { type AdjusterDraft, FIGURE_PARTS, type FigurePart, kindOf, raises } from './draft';
   import PlanFigure from './PlanFigure.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
@@ -18,7 +18,7 @@
   let { a, ontake }: Props = $props();
   const sheet = theSheet();
   const path = $derived(`adjusters.${a.id}`);
-  const parts = $derived((Object.keys(FIGURES) as FigurePart[]).filter((part) => a[part]));
+  const parts = $derived(FIGURE_PARTS.filter((part) => a[part]));
   const of = (part: FigurePart) => a[part] as unknown as Record<string, number | null>;
 </script>
 
@@ -28,7 +28,7 @@
     <Choice label={PLAN.corner} options={CORNER_WORDS} bind:value={a.corner} />
     <button type="button" class="button" onclick={ontake} aria-label="{PLAN.remove} {a.name}">{PLAN.remove}</button>
   </Row>
-  {#if !a.perch}<AdjusterMoves {a} />{/if}
+  {#if !raises(kindOf(a))}<AdjusterMoves {a} />{/if}
   {#each a.ends ?? [] as end, i (i)}<ThreadEnd {end} path="{path}.ends.{i}" />{/each}
   {#if kindOf(a) === 'rod_end'}<Check label={PLAN.half} bind:checked={a.half_turns_only} />{/if}
   {#each parts as part (part)}

@@ -1,7 +1,7 @@
 // What an adjuster moves in the linkage, as its field says it: a member made longer, or a point moved one way.
 import type { Corner } from '$lib/api/client';
 import { isLeft } from '$lib/marks';
-import type { AdjusterDraft, EndDraft } from './draft';
+import type { AdjusterDraft, EndDraft, FigurePart } from './draft';
 import { PLAN } from './texts';
 
 type Way = [number, number, number];
@@ -37,13 +37,22 @@ export function nameThread(
 export const FIGURES = {
   shims: { thickness: 'length', fitted: 'number', most: 'number' },
   perch: { pitch_mm_per_turn: 'pitch', room_up: 'length', room_down: 'length', spring_per_wheel: 'number' },
+  screw: {
+    pitch_mm_per_turn: 'pitch',
+    lever: 'length',
+    room_up: 'length',
+    room_down: 'length',
+    degrees_per_wheel: 'angle',
+  },
+  splines: { teeth: 'number', up: 'number', down: 'number', degrees_per_wheel: 'angle' },
   slide: { mark: 'length', at: 'length', most: 'length' },
   cam: { throw: 'length', mark_deg: 'angle', most_deg: 'angle', at_deg: 'angle' },
 } as const;
-export type FigurePart = keyof typeof FIGURES;
 export const PART_WORDS: Readonly<Record<FigurePart, Readonly<Record<string, string>>>> = {
   shims: PLAN.stack,
   perch: PLAN.perch,
+  screw: PLAN.screw,
+  splines: PLAN.splines,
   slide: PLAN.slide,
   cam: PLAN.cam,
 };

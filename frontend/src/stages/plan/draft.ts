@@ -31,11 +31,26 @@ export interface AdjusterDraft {
   lock: string;
   moves: { name: string; direction: [number, number, number] | null } | null;
   ends?: EndDraft[];
-  shims?: { thickness: Figure; fitted: Figure; most: Figure };
-  perch?: { pitch_mm_per_turn: Figure; room_up: Figure; room_down: Figure; spring_per_wheel: Figure };
-  slide?: { mark: Figure; at: Figure; most: Figure };
-  cam?: { throw: Figure; mark_deg: Figure; most_deg: Figure; at_deg: Figure };
+  shims?: Record<'thickness' | 'fitted' | 'most', Figure>;
+  perch?: Record<'pitch_mm_per_turn' | 'room_up' | 'room_down' | 'spring_per_wheel', Figure>;
+  screw?: Record<'pitch_mm_per_turn' | 'lever' | 'room_up' | 'room_down' | 'degrees_per_wheel', Figure>;
+  splines?: Record<'teeth' | 'up' | 'down' | 'degrees_per_wheel', Figure>;
+  slide?: Record<'mark' | 'at' | 'most', Figure>;
+  cam?: Record<'throw' | 'mark_deg' | 'most_deg' | 'at_deg', Figure>;
 }
+/** What an adjuster that goes by no link's thread begins with, part by part. */
+const PARTS = {
+  shims: { thickness: null, fitted: null, most: null },
+  perch: { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null },
+  screw: { pitch_mm_per_turn: null, lever: null, room_up: null, room_down: null, degrees_per_wheel: null },
+  splines: { teeth: null, up: null, down: null, degrees_per_wheel: null },
+  slide: { mark: null, at: null, most: null },
+  cam: { throw: null, mark_deg: null, most_deg: 90, at_deg: 0 },
+} as const;
+export type FigurePart = keyof typeof PARTS;
+export const FIGURE_PARTS = Object.keys(PARTS) as FigurePart[];
+/** Whether it raises its corner by the spring: such move no link. */
+export const raises = (kind: AdjusterKind): boolean => kind === 'perch' || kind === 'screw' || kind === 'splines';
 export type Doubt = 'hub_middle' | 'box_parallel' | 'mark_places' | 'span' | 'run_out' | 'floor';
 export interface AxleDraft {
   track: Figure;
@@ -150,10 +165,7 @@ export function draftOf(plan: Plan | null): Draft {
       lock: a.lock ?? '',
       moves: a.moves ? { name: a.moves.name, direction: a.moves.direction ?? null } : null,
       ...(a.ends ? { ends: a.ends.map((e) => ({ ...e, hand: e.hand ?? 'right' })) } : {}),
-      ...(a.shims ? { shims: a.shims } : {}),
-      ...(a.perch ? { perch: a.perch } : {}),
-      ...(a.slide ? { slide: a.slide } : {}),
-      ...(a.cam ? { cam: { ...a.cam, most_deg: a.cam.most_deg ?? 90, at_deg: a.cam.at_deg ?? 0 } } : {}),
+      ...Object.fromEntries(FIGURE_PARTS.filter((p) => a[p]).map((p) => [p, { ...PARTS[p], ...a[p] }])),
     })),
     tools: structuredClone(plan?.tools ?? []),
     ways: {
@@ -183,7 +195,7 @@ export function draftOf(plan: Plan | null): Draft {
 }
 
 export const kindOf = (a: AdjusterDraft): AdjusterKind =>
-  a.shims ? 'shims' : a.perch ? 'perch' : a.slide ? 'slide' : a.cam ? 'cam' : a.ends?.length === 2 ? 'tube' : 'rod_end';
+  FIGURE_PARTS.find((part) => a[part]) ?? (a.ends?.length === 2 ? 'tube' : 'rod_end');
 
 export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft {
   let n = 1;
@@ -203,12 +215,8 @@ export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft 
     lock: '',
     moves: null,
   };
-  if (kind === 'shims') made.shims = { thickness: null, fitted: null, most: null };
-  else if (kind === 'perch')
-    made.perch = { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null };
-  else if (kind === 'slide') made.slide = { mark: null, at: null, most: null };
-  else if (kind === 'cam') made.cam = { throw: null, mark_deg: null, most_deg: 90, at_deg: 0 };
-  else made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
+  if (kind === 'tube' || kind === 'rod_end') made.ends = kind === 'tube' ? [end('right'), end('left')] : [end('right')];
+  else return { ...made, [kind]: { ...PARTS[kind] } };
   return made;
 }
 
@@ -286,10 +294,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
         lock: a.lock,
         moves: a.moves,
         ...(a.ends ? { ends: a.ends.map((e, i) => all(e, `${path}.ends.${i}`, ['least_engagement'])) } : {}),
-        ...(a.shims ? { shims: all(a.shims, `${path}.shims`) } : {}),
-        ...(a.perch ? { perch: all(a.perch, `${path}.perch`) } : {}),
-        ...(a.slide ? { slide: all(a.slide, `${path}.slide`) } : {}),
-        ...(a.cam ? { cam: all(a.cam, `${path}.cam`) } : {}),
+        ...Object.fromEntries(FIGURE_PARTS.filter((p) => a[p]).map((p) => [p, all(a[p]!, `${path}.${p}`)])),
       };
     }),
     tools: draft.tools,

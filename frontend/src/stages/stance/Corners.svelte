@@ -13,7 +13,7 @@
 <div class="cards">
   {#each stance.corners as c (c.corner)}
     {@const mark = markOf(view, `${c.corner}.height`)}
-    {@const perch = view.corners[c.corner].adjusters.find((a) => a.kind === 'perch')}
+    {@const perch = view.corners[c.corner].adjusters.find((a) => a.raises && a.kind !== 'splines')}
     <section class="card" aria-label={CORNER_WORDS[c.corner]}>
       <button type="button" onclick={() => onpick(c.corner)}>
         <Witness state={mark.state} size={26} />

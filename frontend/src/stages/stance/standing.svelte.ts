@@ -50,7 +50,7 @@ export class Standing {
       base: `stance/${stands ? 'stands' : 'floor'}`,
       allRound: true,
       asks: (v) => (stands ? v.stand_round : v.floor_round),
-      adjusters: (v) => Object.values(v.corners).flatMap((c) => c.adjusters.filter((a) => a.kind === 'perch')),
+      adjusters: (v) => Object.values(v.corners).flatMap((c) => c.adjusters.filter((a) => a.raises)),
       told: (v) => this.#told(v),
     };
   }

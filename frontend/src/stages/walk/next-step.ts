@@ -18,9 +18,9 @@ export function pageOf(view: CarView): string {
   if (kind === 'lift' && next) return `set/${next.corner}/turn/${next.adjuster}`;
   if (kind === 'perch' || kind === 'turn' || kind === 'try') {
     const { adjusters, turns } = view.corners[corner];
-    const perch = kind === 'perch' ? adjusters.find((a) => a.kind === 'perch') : undefined;
+    const perch = kind === 'perch' ? adjusters.find((a) => a.raises) : undefined;
     if (perch) return `stance/floor/${corner}/turn/${perch.id}`;
-    const first = turns.find((t) => t.amount !== 0)?.adjuster ?? adjusters.find((a) => a.kind !== 'perch')?.id;
+    const first = turns.find((t) => t.amount !== 0)?.adjuster ?? adjusters.find((a) => !a.raises)?.id;
     if (first) return `set/${corner}/turn/${first}`;
   }
   if (quantity === 'load') return `stance/floor/${corner}/load`;

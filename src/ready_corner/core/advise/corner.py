@@ -13,12 +13,11 @@ from ready_corner.core.engines.learning import FloatArray
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.model.predicted import casters
 from ready_corner.core.plan.corners import END_OF, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Adjuster, Cam, Perch, Slide
+from ready_corner.core.plan.plan import STEP_WORDS, Adjuster, Cam, Screw, Slide, Splines
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -154,7 +153,9 @@ def _how(adjuster: Adjuster) -> Finding:
     per = adjuster.length_per_step
     if adjuster.kind == "shims":
         return finding("adjuster.shims", per=per)
-    if isinstance(adjuster.by, Perch):
+    if isinstance(adjuster.by, Screw | Splines):
+        return finding("adjuster.torsion", per=per, degrees=adjuster.by.per_step, step=STEP_WORDS.get(adjuster.kind, "turn"))
+    if adjuster.raises:
         return finding("adjuster.perch", per=per)
     if isinstance(adjuster.by, Slide):
         return finding("adjuster.slide", per=per)
@@ -268,7 +269,7 @@ def _wanted(evaluation: Evaluation, corner: Corner) -> list[MarkState]:
 def _solved(
     evaluation: Evaluation, corner: Corner, states: tuple[AdjusterState, ...], chosen: Sequence[str] | None
 ) -> CornerSetting:
-    links = [s for s in states if not isinstance(s.adjuster.by, Perch)]
+    links = [s for s in states if not s.adjuster.raises]
     if not links:
         raise NotReadyToSetError(finding("set.no-adjuster", corner=corner))
     marks = _wanted(evaluation, corner)
@@ -309,7 +310,7 @@ def _answer(
     found: Turns,
 ) -> CornerSetting:
     amounts = {s.adjuster.id: amount_of(s.adjuster, s.moved, t) for s, t in zip(tried, found.turns, strict=True)}
-    links = [s.adjuster for s in states if not isinstance(s.adjuster.by, Perch)]
+    links = [s.adjuster for s in states if not s.adjuster.raises]
     turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
     expected = tuple(_expected(*row) for row in zip(marks, found.left, found.expanded, strict=True))
     count = sum(1 for t in turns if t.amount)
@@ -379,7 +380,7 @@ def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Find
         (abs(w.per_turn) * s.adjuster.flats_per_step / FLATS_PER_TURN, s.adjuster)
         for s in states
         for w in s.worth
-        if w.mark == mark.mark and w.per_turn and not isinstance(s.adjuster.by, Perch)
+        if w.mark == mark.mark and w.per_turn and not s.adjuster.raises
     ]
     if not steps:
         return finding("set.step-is-none")
@@ -394,7 +395,7 @@ _COUNTS = {2: "two", 3: "three", 4: "four"}
 def step_of(adjuster: Adjuster) -> Finding:
     """Return the least that an adjuster can be turned or shimmed by."""
     if adjuster.notched:
-        return finding("step.shim" if adjuster.kind == "shims" else "step.mark")
+        return finding("step.whole", step=STEP_WORDS[adjuster.kind])
     return finding("step.half-turn" if adjuster.half_turns_only else "step.flat")
 
 
@@ -419,10 +420,10 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     """
     mark = evaluation.mark(f"{corner}.height")
     adjuster = evaluation.state.plan.perch(corner)
-    if adjuster is None or mark.deviation is None or not isinstance(adjuster.by, Perch):
+    if adjuster is None or mark.deviation is None or not adjuster.raises:
         return None
     learned = evaluation.worth_now(mark.mark).of(adjuster.id)
-    per = learned or corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
+    per = learned or adjuster.lift_per_step
     low, high = adjuster.room(evaluation.state.moved.get(adjuster.id, 0.0))
     amount = nearest_flats(float(np.clip(-mark.deviation / per, low, high)))
     return Turn(adjuster, amount) if amount else None

@@ -26,7 +26,7 @@ from ready_corner.core.model.setting import Setting, past_limits, setting
 from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words, turn_parts
-from ready_corner.core.plan.plan import Adjuster, Perch
+from ready_corner.core.plan.plan import Adjuster
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -247,7 +247,7 @@ def _untold(base: Evaluation, corners: tuple[Corner, ...]) -> list[Adjuster]:
     return [
         a
         for a in base.state.plan.adjusters
-        if a.corner in corners and not isinstance(a.by, Perch) and not _is_known(base, a) and a.id not in base.state.stuck
+        if a.corner in corners and not a.raises and not _is_known(base, a) and a.id not in base.state.stuck
     ]
 
 
@@ -264,14 +264,14 @@ def _walked(base: Evaluation, asked: "_Asked", amounts: FloatArray, done: FloatA
     def order(i: int) -> tuple[int, float]:
         shares = [share(i, kind) for kind in ANGLES]
         mean = sum(n * s for n, s in enumerate(shares)) / sum(shares) if any(shares) else 0.0
-        return WALK.index(adjusters[i].corner), -1.0 if isinstance(adjusters[i].by, Perch) else mean
+        return WALK.index(adjusters[i].corner), -1.0 if adjusters[i].raises else mean
 
     turned, rows = np.zeros(len(amounts)), []
     for i in sorted(range(len(adjusters)), key=order):
         if abs(amounts[i]) <= NO_TURN and abs(done[i]) <= NO_TURN:
             continue
         turned[i] = amounts[i]
-        kinds = ("height",) if isinstance(adjusters[i].by, Perch) else ANGLES
+        kinds = ("height",) if adjusters[i].raises else ANGLES
         own = [(mark, at[mark]) for kind in kinds if (mark := f"{adjusters[i].corner}.{kind}") in at]
         moved = [
             (mark, k) for mark, k in own if abs(float(asked.worth[k, i] * amounts[i])) > HARDLY * asked.wanted[k].tolerance
@@ -351,7 +351,7 @@ def _is_set(base: Evaluation, mark: MarkState, corners: Sequence[Corner], whole:
 
 def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
     """Whether it is known, by plan or car, what a turn does to the marks of its own corner that it is there for."""
-    if isinstance(adjuster.by, Perch):
+    if adjuster.raises:
         return base.worth_now(f"{adjuster.corner}.height").of(adjuster.id) is not None
     marks = [
         m

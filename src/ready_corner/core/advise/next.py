@@ -19,7 +19,7 @@ from ready_corner.core.judge.memory import remembered
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Perch, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import has_bar
@@ -225,7 +225,7 @@ def _lift_step(evaluation: Evaluation) -> Step | None:
     found = lift(evaluation)
     if found is None or found.next is None:
         return None
-    turn, perches = found.next, any(isinstance(t.of.by, Perch) for t in found.turns)
+    turn, perches = found.next, any(t.of.raises for t in found.turns)
     if perches and not found.begun and evaluation.state.plan.footing.school != "height":
         cross = evaluation.mark("car.cross_weight")
         if cross.state in ("unread", "moved since") and (scales := _weight_step(evaluation)):
@@ -414,7 +414,7 @@ def _corner_step(evaluation: Evaluation, corner: Corner, off: list[MarkState]) -
     answer = set_corner(evaluation, corner)
     now = tuple(finding("next.mark-is", quantity=kind_of(m.mark), reason=m.reason) for m in off)
     if answer.why_not:
-        links = any(a.corner == corner and not isinstance(a.by, Perch) for a in evaluation.state.plan.adjusters)
+        links = any(a.corner == corner and not a.raises for a in evaluation.state.plan.adjusters)
         return Step("try" if links else "plan", finding("next.corner-is", corner=corner, now=now), answer.why_not, corner)
     assert answer.sentence
     turns = tuple(finding("next.turn", adjuster=t.name, turn=t.said) for t in answer.turns if t.amount)

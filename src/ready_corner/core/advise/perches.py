@@ -145,7 +145,9 @@ def steps(plan: Plan, turns: FloatArray) -> tuple[PerchStep, ...]:
                     adjuster.id,
                     float(amount),
                     way,
-                    finding("perch.wind", corner=corner, way=way, turns=float(amount)),
+                    finding(
+                        "perch.wind", corner=corner, name=adjuster.name if adjuster.screw else "", way=way, turns=float(amount)
+                    ),
                     caution_of(adjuster),
                 )
             )

@@ -24,7 +24,7 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Adjuster, Perch, Plan, twin_of
+from ready_corner.core.plan.plan import Adjuster, Plan, twin_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
@@ -299,9 +299,7 @@ def _taken_up(plan: Plan, corner: Corner, camber: float, toe: float, moved: Mapp
     """Return which adjusters take up a change of camber and toe, in whole flats with the room that is left; None where none can."""
     worth = predicted(plan, corner)
     links: list[Adjuster] = [
-        a
-        for a in plan.adjusters
-        if a.corner == corner and not isinstance(a.by, Perch) and worth and a.id in worth["camber"].adjusters
+        a for a in plan.adjusters if a.corner == corner and not a.raises and worth and a.id in worth["camber"].adjusters
     ]
     if not links:
         return None

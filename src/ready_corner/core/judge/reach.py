@@ -19,10 +19,10 @@ from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
-from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raises, response
+from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raised_by, response
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, STEERED
-from ready_corner.core.plan.plan import Adjuster, Perch, Plan
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.record.happenings import LOAD, TYRE
 
@@ -60,13 +60,12 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurn
     at, supports = places(plan), springs.supports(bar_on)
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
     lifted, turned = response(at, supports), response(at, supports, springs.lifts(bar_on))
-    per, links = raises(plan, springs), _links(plan)
+    links = _links(plan)
     table = _Table(at, there, springs, wheels_of(plan))
     still = np.zeros(4)
     for adjuster in plan.adjusters:
-        if isinstance(adjuster.by, Perch):
-            rise = per[:, CORNERS.index(adjuster.corner)]
-            rise = rise if np.isfinite(rise).all() else _alone(adjuster)
+        if adjuster.raises:
+            rise = raised_by(adjuster, springs)
             table.add(adjuster.id, _Lift(turned.heights @ rise, turned.loads @ rise, still))
         elif adjuster.id in links:
             own = links[adjuster.id]
@@ -149,14 +148,6 @@ def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) ->
     return camber - side * lean, np.nan_to_num(wheels.by_travel["toe"]) @ travel
 
 
-def _alone(adjuster: Adjuster) -> FloatArray:
-    """Return what a turn of a perch raises its own corner by at unchanged load, where not every corner has a perch named."""
-    assert isinstance(adjuster.by, Perch)
-    rise = np.zeros(4)
-    rise[CORNERS.index(adjuster.corner)] = adjuster.by.pitch_mm_per_turn / adjuster.by.spring_per_wheel
-    return rise
-
-
 def _worth(rows: Mapping[str, tuple[float, float]]) -> WorthOfTurns:
     u = np.array([u for _, u in rows.values()])
     return WorthOfTurns.apart(list(rows), [v for v, _ in rows.values()], u**2)
@@ -216,7 +207,7 @@ def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
     found: dict[str, dict[tuple[Corner, str], float]] = {}
     swept = _swept(plan)
     for corner in CORNERS:
-        own = [a for a in plan.adjusters if a.corner == corner and a.moves and not isinstance(a.by, Perch)]
+        own = [a for a in plan.adjusters if a.corner == corner and a.moves and not a.raises]
         if not own or corner not in swept:
             continue
         body = swept[corner].body

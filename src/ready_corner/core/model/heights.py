@@ -25,11 +25,3 @@ def cross_share(lf: float, rf: float, lr: float, rr: float) -> float:
     Source: plane geometry; docs/choices.md.
     """
     return (rf + lr) / (lf + rf + lr + rr)
-
-
-def corner_per_perch_turn(pitch_mm_per_turn: float, spring_per_wheel: float) -> float:
-    """Return mm that one turn of a perch raises its corner at unchanged load: pitch / (spring travel / wheel travel).
-
-    Source: plane geometry; docs/choices.md.
-    """
-    return pitch_mm_per_turn / spring_per_wheel

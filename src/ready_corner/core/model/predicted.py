@@ -8,9 +8,8 @@ from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.linkage.worth import Hold, Parameter, sensitivities
 from ready_corner.core.model.bodies import body_named
-from ready_corner.core.model.heights import corner_per_perch_turn
 from ready_corner.core.plan.corners import Corner
-from ready_corner.core.plan.plan import Adjuster, Perch, Plan
+from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import PlannedError
 
 KINDS = ("camber", "toe")
@@ -25,7 +24,7 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, WorthOfTurns]:
     there, or says of no adjuster what it moves.
     Source: implicit differentiation of the linkage, docs/linkage.md.
     """
-    own = [a for a in plan.adjusters if a.corner == corner and (a.moves or isinstance(a.by, Perch))]
+    own = [a for a in plan.adjusters if a.corner == corner and (a.moves or a.raises)]
     if not own:
         return {}
     try:
@@ -39,9 +38,8 @@ def predicted(plan: Plan, corner: Corner) -> dict[str, WorthOfTurns]:
     for adjuster in own:
         for kind in KINDS:
             name = f"{prefix}{kind}_deg"
-            if isinstance(adjuster.by, Perch):
-                rise = corner_per_perch_turn(adjuster.by.pitch_mm_per_turn, adjuster.by.spring_per_wheel)
-                rows[kind][adjuster.id] = -rise * float(swept.answers[f"{name}_per_mm"][0])
+            if adjuster.raises:
+                rows[kind][adjuster.id] = -adjuster.lift_per_step * float(swept.answers[f"{name}_per_mm"][0])
             else:
                 rows[kind][adjuster.id] = links[adjuster.id][name]
     return {kind: _worth(found) for kind, found in rows.items()}
@@ -85,7 +83,7 @@ def parts_of(adjuster: Adjuster) -> list[tuple[Parameter, float]]:
 
     Source: the direction it moves its point in, as a unit vector; docs/linkage.md.
     """
-    if adjuster.moves is None or isinstance(adjuster.by, Perch):
+    if adjuster.moves is None or adjuster.raises:
         return []
     name = adjuster.moves.name.split(".", 1)[1]
     if adjuster.moves.direction is None:

@@ -17,7 +17,7 @@ from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.linkage.sweep import length_at_rest, sweep, travel_near
 from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import parts_of
-from ready_corner.core.model.springs_of_plan import Springing, places, raises, response
+from ready_corner.core.model.springs_of_plan import Springing, places, raised_by, response
 from ready_corner.core.model.study import Change, Limit, changed, limits_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, kind_of
@@ -52,8 +52,7 @@ def setting(
     at = places(plan)
     held = {name: _held(plan, name, body, turns) for name, body in bodies.items()}
     rise = np.array([held[n].rise[_side(c, held[n].body)] if (n := _name(c, bodies)) else 0.0 for c in CORNERS])
-    wound = np.array([turns.get(p.id, 0.0) if (p := plan.perch(c)) else 0.0 for c in CORNERS])
-    raised = np.nan_to_num(raises(plan, springs)) @ wound
+    raised = np.zeros(4) + sum(raised_by(a, springs) * turns.get(a.id, 0.0) for a in plan.adjusters if a.raises)
     stands, perched = response(at, springs.supports(bar_on)), response(at, springs.supports(bar_on), springs.lifts(bar_on))
     heights = stands.heights @ rise + perched.heights @ raised
     loads = stands.loads @ rise + perched.loads @ raised

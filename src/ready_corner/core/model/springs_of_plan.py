@@ -15,10 +15,10 @@ from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.statics.bars import bar_rate_at_wheel, link_ratio
 from ready_corner.core.engines.statics.springs import GRAVITY
-from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.bodies import bodies_of, body_named
 from ready_corner.core.model.four_springs import Car, CornerSpring
-from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE
-from ready_corner.core.plan.plan import Perch, Plan
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.plan import RAISERS, Adjuster, Perch, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
 
@@ -144,10 +144,24 @@ def springing(plan: Plan) -> Springing:
         k = np.eye(4) * 20.0  # N/mm; only that the corners are alike matters
     tyres = np.array([plan.footing.end(END_OF[c]).tyre_rate or TYRE_N_PER_MM for c in CORNERS])
     for i, c in enumerate(CORNERS):
-        perch = plan.perch(c)
-        if not known and perch and isinstance(perch.by, Perch):
-            ratios[i, i] = perch.by.spring_per_wheel
+        own = next((a.by for a in plan.adjusters if a.corner == c and isinstance(a.by, RAISERS)), None)
+        if own and (
+            not known or not isinstance(own, Perch)
+        ):  # a bar is turned, and only that of a corner by itself is in its linkage
+            turning = _turning(plan, c) if known else float("nan")
+            ratios[i] = np.eye(4)[i] * (turning if np.isfinite(turning) else own.per_wheel)
     return Springing(k, ratios, tyres, bars, known)
+
+
+def _turning(plan: Plan, corner: Corner) -> float:
+    """Return how far the torsion bar of a corner turns for a millimetre of its wheel, degrees; nan where its linkage has none."""
+    try:
+        body = body_named(plan, corner)
+    except ReadyCornerError:
+        return float("nan")
+    if body.is_axle or not body.torsions:
+        return float("nan")
+    return abs(float(sweep(body, np.zeros(1)).answers[f"{body.torsions[0].name}.deg_per_mm"][0]))
 
 
 def _end(plan: Plan, bodies: tuple[Body, ...], load: FloatArray | None) -> tuple[FloatArray, FloatArray, float] | None:
@@ -202,11 +216,20 @@ def _axle(plan: Plan, body: Body) -> tuple[FloatArray, FloatArray, float]:
 def raises(plan: Plan, springs: Springing) -> FloatArray:
     """Return the mm that each corner is raised, at unchanged load, per turn of each perch, (4 corners, 4 perches); nan for a perch not named.
 
+    Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
+    """
+    named = [plan.perch(c) for c in CORNERS]
+    return np.column_stack([np.full(4, np.nan) if p is None else raised_by(p, springs) for p in named])
+
+
+def raised_by(adjuster: Adjuster, springs: Springing) -> FloatArray:
+    """Return the mm that each corner is raised, at unchanged load, (4,), per turn (spline) of what raises one.
+
     For independent wheels pitch / ratio; on an axle a perch also lowers the other side, where the springs stand inboard of the wheels.
     Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
     """
-    pitch = np.array([p.by.pitch_mm_per_turn if (p := plan.perch(c)) and isinstance(p.by, Perch) else np.nan for c in CORNERS])
-    return np.asarray(np.linalg.inv(springs.ratios) * pitch)
+    assert isinstance(adjuster.by, RAISERS)
+    return np.asarray(np.linalg.inv(springs.ratios)[:, CORNERS.index(adjuster.corner)] * adjuster.by.per_step)
 
 
 def car_of(plan: Plan, pads: Sequence[float] = (0.0, 0.0, 0.0, 0.0), bars_on: bool = False) -> Car:

@@ -10,7 +10,7 @@ from typing import Any
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS, OfMark
-from ready_corner.core.plan.plan import DOUBTS, Perch, Plan
+from ready_corner.core.plan.plan import DOUBTS, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 
 
@@ -85,7 +85,7 @@ def _at(corners: list[Corner]) -> dict[str, Any]:
 def _set(plan: Plan) -> Iterator[Wanting]:
     for kind in ("camber", "toe"):
         yield from _aims(plan, kind, "Set")
-    links = [a for a in plan.adjusters if not isinstance(a.by, Perch)]
+    links = [a for a in plan.adjusters if not a.raises]
     if bare := [c for c in CORNERS if not any(a.corner == c for a in links)]:
         yield _open("turned", "adjusters", "Set", **_at(bare))
     for end in ENDS:

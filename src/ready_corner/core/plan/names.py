@@ -1,7 +1,7 @@
 """Names of points, directions, adjusters and turns, as the builder says them."""
 
 from ready_corner.core.plan.corners import CORNER_WORDS
-from ready_corner.core.plan.plan import Adjuster
+from ready_corner.core.plan.plan import STEP_WORDS, Adjuster
 from ready_corner.core.quantities.notation import say_turns
 
 AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))
@@ -26,5 +26,5 @@ def turn_words(adjuster: Adjuster, amount: float) -> str:
 
 def turn_parts(adjuster: Adjuster, amount: float) -> tuple[str, str]:
     """Return an amount and its direction: “1 turn 2 flats” and “longer”."""
-    steps = f"{abs(amount):g} {'shim' if adjuster.kind == 'shims' else 'mark'}{'s' * (abs(amount) != 1)}"
-    return steps if adjuster.notched else say_turns(amount), adjuster.way(amount)
+    one = STEP_WORDS.get(adjuster.kind)
+    return f"{abs(amount):g} {one}{'s' * (abs(amount) != 1)}" if one else say_turns(amount), adjuster.way(amount)

@@ -107,6 +107,62 @@ class Perch:
     room_down: float
     spring_per_wheel: float
 
+    @property
+    def per_step(self) -> float:
+        """Millimetres of the spring for one turn."""
+        return self.pitch_mm_per_turn
+
+    @property
+    def per_wheel(self) -> float:
+        """Millimetres of the spring for one of the wheel."""
+        return self.spring_per_wheel
+
+
+@dataclass(frozen=True)
+class Screw:
+    """The fine screw of a torsion bar: its pitch, the lever it works on from the axis of the bar, and the room left on its thread either way, in mm; how
+    far the bar turns for a millimetre of the wheel, degrees."""
+
+    pitch_mm_per_turn: float
+    lever: float
+    room_up: float
+    room_down: float
+    degrees_per_wheel: float
+
+    @property
+    def per_step(self) -> float:
+        """Degrees of the bar for one turn, the lever square to its screw."""
+        return math.degrees(self.pitch_mm_per_turn / self.lever)
+
+    @property
+    def per_wheel(self) -> float:
+        """Degrees of the bar for a millimetre of the wheel."""
+        return self.degrees_per_wheel
+
+
+@dataclass(frozen=True)
+class Splines:
+    """Splines of a torsion bar, at the end that is set over: how many, how far over they may be set either way; how far the bar turns for a millimetre
+    of the wheel, degrees."""
+
+    teeth: int
+    up: int
+    down: int
+    degrees_per_wheel: float
+
+    @property
+    def per_step(self) -> float:
+        """Degrees of the bar for one spline."""
+        return 360 / self.teeth
+
+    @property
+    def per_wheel(self) -> float:
+        """Degrees of the bar for a millimetre of the wheel."""
+        return self.degrees_per_wheel
+
+
+RAISERS = (Perch, Screw, Splines)  # what raises a corner by its spring
+
 
 @dataclass(frozen=True)
 class Slide:
@@ -129,10 +185,15 @@ class Cam:
     at_deg: float = 0.0
 
 
-AdjusterKind = Literal["tube", "rod_end", "shims", "perch", "slide", "cam"]
-NOTCHED: tuple[AdjusterKind, ...] = ("shims", "slide", "cam")  # go by whole steps only
+AdjusterKind = Literal["tube", "rod_end", "shims", "perch", "screw", "splines", "slide", "cam"]
+STEP_WORDS: Mapping[AdjusterKind, str] = {
+    "shims": "shim",
+    "slide": "mark",
+    "cam": "mark",
+    "splines": "spline",
+}  # of those that go by whole steps only
 WAY_WORDS: Mapping[AdjusterKind, tuple[str, str]] = {
-    "tube": ("longer", "shorter"), "rod_end": ("out", "in"), "shims": ("added", "removed"), "perch": ("up", "down"),
+    "tube": ("longer", "shorter"), "rod_end": ("out", "in"), "shims": ("added", "removed"), "perch": ("up", "down"), "screw": ("up", "down"), "splines": ("up", "down"),
     "slide": ("up its scale", "down its scale"), "cam": ("up its scale", "down its scale"),
 }  # fmt: skip
 ALONG_WORDS = (
@@ -164,7 +225,7 @@ class Adjuster:
     id: str
     name: str
     corner: Corner
-    by: tuple[ThreadedEnd, ...] | Stack | Perch | Slide | Cam
+    by: tuple[ThreadedEnd, ...] | Stack | Perch | Screw | Splines | Slide | Cam
     half_turns_only: bool = False
     moves: Moves | None = None
     lock: str = ""
@@ -175,11 +236,7 @@ class Adjuster:
         for i, end in enumerate(ends):
             positive(end.diameter, f"{self.name}: a thread diameter", f"{here}.ends.{i}.diameter")
             positive(end.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.ends.{i}.pitch_mm_per_turn")
-        if isinstance(self.by, Perch):
-            positive(self.by.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.perch.pitch_mm_per_turn")
-            positive(
-                self.by.spring_per_wheel, f"{self.name}: a spring ratio", f"{here}.perch.spring_per_wheel", is_length=False
-            )
+        self._check_raiser(here)
         if isinstance(self.by, Stack):
             positive(self.by.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
             if not 0 <= self.by.fitted <= self.by.most:
@@ -208,6 +265,24 @@ class Adjuster:
                 finding("adjuster.same-hand", name=self.name),
                 path=f"{here}.ends.1.hand",
             )
+
+    def _check_raiser(self, here: str) -> None:
+        """Refuse a perch, a screw or splines that cannot be; raises PlannedError."""
+        if isinstance(self.by, Perch):
+            positive(self.by.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.perch.pitch_mm_per_turn")
+            positive(
+                self.by.spring_per_wheel, f"{self.name}: a spring ratio", f"{here}.perch.spring_per_wheel", is_length=False
+            )
+        if isinstance(self.by, Screw):
+            positive(self.by.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.screw.pitch_mm_per_turn")
+            positive(self.by.lever, f"{self.name}: a lever", f"{here}.screw.lever")
+        if isinstance(self.by, Splines):
+            positive(self.by.teeth, f"{self.name}: a number of splines", f"{here}.splines.teeth", is_length=False)
+            if self.by.up < 0 or self.by.down < 0:
+                raise PlannedError(finding("adjuster.splines-room", name=self.name), path=f"{here}.splines.up")
+        if isinstance(self.by, Screw | Splines):
+            turning = f"{self.name}: how far the bar turns"
+            positive(self.by.degrees_per_wheel, turning, f"{here}.{self.kind}.degrees_per_wheel", is_length=False)
 
     def clockwise(self, amount: float) -> bool | None:
         """Return whether an amount is turned clockwise: a tube as seen from its right-hand end, a rod end as seen from its eye.
@@ -238,6 +313,26 @@ class Adjuster:
         return self.by if isinstance(self.by, Perch) else None
 
     @property
+    def screw(self) -> Screw | None:
+        """The screw of its torsion bar, if it is one."""
+        return self.by if isinstance(self.by, Screw) else None
+
+    @property
+    def splines(self) -> Splines | None:
+        """The splines of its torsion bar, if it goes by them."""
+        return self.by if isinstance(self.by, Splines) else None
+
+    @property
+    def raises(self) -> bool:
+        """Whether it raises its corner by the spring: a perch, the screw or the splines of a torsion bar."""
+        return isinstance(self.by, RAISERS)
+
+    @property
+    def lift_per_step(self) -> float:
+        """Millimetres by which one turn (spline) raises its corner at unchanged load, by the plan's own ratio; of what raises nothing 0."""
+        return self.by.per_step / self.by.per_wheel if isinstance(self.by, RAISERS) else 0.0
+
+    @property
     def slide(self) -> Slide | None:
         """Its slot and scale, if it goes along one."""
         return self.by if isinstance(self.by, Slide) else None
@@ -252,13 +347,12 @@ class Adjuster:
         """What sort of adjuster it is, in one word."""
         if isinstance(self.by, tuple):
             return "tube" if len(self.by) == 2 else "rod_end"
-        kinds: Mapping[type, AdjusterKind] = {Stack: "shims", Perch: "perch", Slide: "slide", Cam: "cam"}
-        return kinds[type(self.by)]
+        return KINDS[type(self.by)]
 
     @property
     def notched(self) -> bool:
-        """Whether it goes by whole steps only: shims, or marks of a scale."""
-        return self.kind in NOTCHED
+        """Whether it goes by whole steps only: shims, splines, or marks of a scale."""
+        return self.kind in STEP_WORDS
 
     @property
     def ends_out(self) -> tuple[tuple[ThreadedEnd, float], ...]:
@@ -271,7 +365,8 @@ class Adjuster:
 
     @property
     def length_per_step(self) -> float:
-        """Millimetres of link, stack, slide or perch for one turn (shim, mark), plus being longer, thicker, higher; of an eccentric in its middle."""
+        """Millimetres of link, stack, slide or perch for one turn (shim, mark), plus being longer, thicker, higher; of an eccentric in its middle, of a
+        torsion bar at the wheel."""
         if isinstance(self.by, Stack):
             return self.by.thickness
         if isinstance(self.by, Slide):
@@ -280,6 +375,8 @@ class Adjuster:
             return self.by.throw * math.radians(self.by.mark_deg)
         if isinstance(self.by, Perch):
             return self.by.pitch_mm_per_turn
+        if isinstance(self.by, Screw | Splines):
+            return self.lift_per_step
         return sum(out for _, out in self.ends_out)
 
     @property
@@ -298,7 +395,9 @@ class Adjuster:
             low, high = -self.by.at / self.by.mark - moved, (self.by.most - self.by.at) / self.by.mark - moved
         elif isinstance(self.by, Cam):
             low, high = ((way * self.by.most_deg - self.by.at_deg) / self.by.mark_deg - moved for way in (-1, 1))
-        elif isinstance(self.by, Perch):
+        elif isinstance(self.by, Splines):
+            low, high = -self.by.down - moved, self.by.up - moved
+        elif isinstance(self.by, Perch | Screw):
             pitch = self.by.pitch_mm_per_turn
             low, high = -self.by.room_down / pitch - moved, self.by.room_up / pitch - moved
         else:
@@ -352,6 +451,16 @@ class Adjuster:
             k = max(range(3), key=lambda i: abs(along[i]))
             words = ALONG_WORDS[k] if along[k] > 0 else ALONG_WORDS[k][::-1]
         return words[0 if amount >= 0 else 1]
+
+
+KINDS: Mapping[type, AdjusterKind] = {
+    Stack: "shims",
+    Perch: "perch",
+    Screw: "screw",
+    Splines: "splines",
+    Slide: "slide",
+    Cam: "cam",
+}
 
 
 # What a careful hand gets where nothing is said, mm; each is named wherever the plan's gaps are told.
@@ -592,8 +701,8 @@ class Plan:
         return station, SIDE[corner] * self.axle_of(corner).track / 2
 
     def perch(self, corner: Corner) -> Adjuster | None:
-        """Return the spring perch of a corner, if one is named."""
-        return next((a for a in self.adjusters if a.corner == corner and isinstance(a.by, Perch)), None)
+        """Return what a corner is raised with by turns of any size, if one is named: its perch, or the screw of its torsion bar."""
+        return next((a for a in self.adjusters if a.corner == corner and a.raises and not a.notched), None)
 
 
 @dataclass(frozen=True)

@@ -49,7 +49,7 @@ _UNIT_WORDS: dict[str, tuple[Kind, Fraction]] = {
     **dict.fromkeys(("nm/deg", "nm/°"), ("torsion", Fraction(1))),
     **dict.fromkeys(("lbfft/deg", "lbft/deg", "ftlb/deg", "lbfft/°"), ("torsion", NM_PER_LBF_FT)),
     **dict.fromkeys(("t", "turn", "turns"), ("turns", Fraction(1))),
-    **dict.fromkeys(("shim", "shims"), ("turns", Fraction(1))),
+    **dict.fromkeys(("shim", "shims", "mark", "marks", "spline", "splines"), ("turns", Fraction(1))),
     **dict.fromkeys(("f", "flat", "flats"), ("turns", Fraction(1, FLATS_PER_TURN))),
 }
 # ' and " are feet and inches on a tape, minutes and seconds on a gauge.

@@ -151,9 +151,9 @@ def moved_by(
         return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), finding("move.turned-gone"), True)], condition
     # Shims stand at the hub of their own wheel, unless the plan says that they move something else.
     alone = adjuster.kind == "shims" and adjuster.moves is None
-    corners = CORNERS if adjuster.kind == "perch" else (adjuster.corner,) if alone else _part(plan, adjuster.corner)
-    moves = places(ON_WHEELS if adjuster.kind == "perch" else OF_LINKS, corners)
-    settled = condition.settled and adjuster.kind != "perch"
+    corners = CORNERS if adjuster.raises else (adjuster.corner,) if alone else _part(plan, adjuster.corner)
+    moves = places(ON_WHEELS if adjuster.raises else OF_LINKS, corners)
+    settled = condition.settled and not adjuster.raises
     size, way = turn_parts(adjuster, what.amount)
     said = finding("move.turned", corner=adjuster.corner, adjuster=adjuster.name, size=size, way=way)
     amount = adjuster.evenly(before.get(adjuster.id, 0.0), what.amount)

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 
 from ready_corner.core.plan.corners import Point
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Gone, Plan, places_of
+from ready_corner.core.plan.plan import STEP_WORDS, Gone, Plan, places_of
 from ready_corner.core.quantities.bounds import beyond
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.finding import Finding, finding
@@ -282,7 +282,7 @@ def check_turn(state: CarState, adjuster_id: str, amount: float) -> None:
     if amount == 0:
         raise MeasuredError(finding("turned.nothing", adjuster=adjuster.name, way=adjuster.way(-1)), path="typed")
     if adjuster.notched and amount != round(amount):
-        told = finding("turned.part-shim", adjuster=adjuster.name, marks=adjuster.kind != "shims")
+        told = finding("turned.part-step", adjuster=adjuster.name, step=STEP_WORDS[adjuster.kind])
         raise MeasuredError(told, path="typed", numbers={"amount": amount})
     low, high = adjuster.room(state.moved.get(adjuster_id, 0.0))
     left = high if amount > 0 else -low
@@ -296,7 +296,7 @@ def check_turn(state: CarState, adjuster_id: str, amount: float) -> None:
                 left=size if whole else "",
                 way=way,
                 more=amount > 0,
-                scale=adjuster.kind in ("slide", "cam"),
+                scale=adjuster.notched and adjuster.kind != "shims",
             ),
             path="typed",
             numbers={"amount": amount, "low": low, "high": high},

@@ -13,7 +13,6 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.plan.marks import CORNER_KINDS, kind_of
-from ready_corner.core.plan.plan import Perch
 from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import Happened, Stuck, Turned
@@ -112,7 +111,7 @@ class Work:
             for wound in told_now.steps if told_now else ():
                 self.turn(wound.adjuster, wound.amount)
         elif step.kind == "try":
-            first = next(a for a in self.car.plan.adjusters if a.corner == step.corner and not isinstance(a.by, Perch))
+            first = next(a for a in self.car.plan.adjusters if a.corner == step.corner and not a.raises)
             self.turn(first.id, 1.0)
 
     def _named_tool(self, step: Step, quantity: Quantity) -> Tool | None:

@@ -27,7 +27,7 @@ from ready_corner.core.model.setting import setting
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, sprung_loads
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import MARK_KINDS, STEERED
-from ready_corner.core.plan.plan import Adjuster, Perch, Plan
+from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
@@ -118,7 +118,7 @@ class HiddenCar:
             step = its.flats_per_step / FLATS_PER_TURN
             went = float(np.sign(went)) * min(abs(went), round(abs(end) / step) * step)
         self.turned[adjuster] += went
-        if isinstance(its.by, Perch) and went:
+        if its.raises and went:
             self._stands = self._rng.normal(0, self.faults.sticks, 4)
         return went
 
@@ -175,7 +175,7 @@ class HiddenCar:
             found, carried = setting(self.plan, self._bodies, self._springs, even), sprung_loads(self.plan)
             own = np.zeros((4, 2))
             for a in self.plan.adjusters:
-                if not parts_of(a) and not isinstance(a.by, Perch):
+                if not parts_of(a) and not a.raises:
                     own[CORNERS.index(a.corner)] += self._own[a.id] * turns.get(a.id, 0.0)
             loads = found.loads + (np.zeros(4) if carried is None else carried)
             untold = {"camber": own[:, 0], "toe": own[:, 1]}

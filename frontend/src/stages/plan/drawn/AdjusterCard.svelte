@@ -6,7 +6,7 @@
   import Text from '$parts/form/Text.svelte';
   import type { Corner } from '$lib/api/client';
   import AdjusterMoves from '../AdjusterMoves.svelte';
-  import { type AdjusterKind, newAdjuster } from '../draft';
+  import { type AdjusterKind, kindOf, newAdjuster, raises } from '../draft';
   import { DRAWN, PLAN } from '../texts';
   import { atCorner, pairsOf } from './asks-adjusters';
   import type { PlanDesk } from './plan-desk.svelte';
@@ -25,7 +25,7 @@
     fresh = {
       ...newAdjuster(as, []),
       name: fresh.name,
-      moves: as === 'perch' ? null : fresh.moves,
+      moves: raises(as) ? null : fresh.moves,
       corner: corners[0]!,
     };
   }
@@ -67,7 +67,7 @@
     <Choice label={DRAWN.onCorners} name={DRAWN.onCorners} options={DRAWN.where} bind:value={where} onpick={settle} />
     <Text label={PLAN.adjusterName} bind:value={fresh.name} problem={refusal} />
   </Row>
-  {#if !fresh.perch}<AdjusterMoves a={fresh} cols={2} />{/if}
+  {#if !raises(kindOf(fresh))}<AdjusterMoves a={fresh} cols={2} />{/if}
   <button type="button" class="button" data-main onclick={put}>{DRAWN.putOn}</button>
 </Card>
 

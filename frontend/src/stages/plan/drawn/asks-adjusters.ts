@@ -2,14 +2,22 @@
 import type { Layout } from '$lib/api/client';
 import { isFront } from '$lib/marks';
 import { mirrorName } from '$lib/mirror';
-import { type FigurePart, FIGURES, nameThread, PART_WORDS } from '../adjuster-moves';
-import { type AdjusterDraft, type AdjusterKind, type Draft, type EndDraft, kindOf, newAdjuster } from '../draft';
+import { FIGURES, nameThread, PART_WORDS } from '../adjuster-moves';
+import {
+  type AdjusterDraft,
+  type AdjusterKind,
+  type Draft,
+  type EndDraft,
+  FIGURE_PARTS,
+  type FigurePart,
+  kindOf,
+  newAdjuster,
+} from '../draft';
 import { DRAWN, PLAN } from '../texts';
 import { ALONE, ask, type Like, type PlanAsk } from './ask';
 
 const endOf = (a: AdjusterDraft) => (isFront(a.corner) ? 'front' : 'rear');
-const figures = ({ ends, shims, perch, slide, cam, lock }: AdjusterDraft) =>
-  JSON.stringify([ends, shims, perch, slide, cam, lock]);
+const figures = (a: AdjusterDraft) => JSON.stringify([a.ends, a.lock, ...FIGURE_PARTS.map((part) => a[part])]);
 
 export interface Pair {
   key: string;
@@ -51,6 +59,8 @@ export const adjusters = (draft: Draft, layouts: readonly Layout[], apart: Reado
 const KINDS: readonly (readonly [RegExp, AdjusterKind])[] = [
   [/shim/, 'shims'],
   [/perch|collar/, 'perch'],
+  [/spline/, 'splines'],
+  [/torsion|bar screw/, 'screw'],
   [/slide|slot|plate/, 'slide'],
   [/eccentric|cam\b/, 'cam'],
   [/rod end/, 'rod_end'],
@@ -140,7 +150,7 @@ function given(draft: Draft, apart: ReadonlySet<string>): PlanAsk[] {
     const locked = before.find((a) => a.lock && kindOf(a) === kindOf(first));
     return [
       ...(first.ends ?? []).flatMap((_, i) => thread(i)),
-      ...(Object.keys(FIGURES) as FigurePart[]).filter((p) => first[p]).flatMap(table),
+      ...FIGURE_PARTS.filter((p) => first[p]).flatMap(table),
       ask({
         ...own,
         path: `${path}.lock`,

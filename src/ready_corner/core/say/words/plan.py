@@ -50,6 +50,7 @@ WORDS = {
     "plan.no-number": "{what} of {value:g} cannot be. Type what the tape says.",
     "adjuster.shim-count": "{name}: {fitted} shims are fitted but the stack takes 0 to {most}. Count them again.",
     "adjuster.off-scale": "{name}: it stands at {at:exact} of a scale from 0 to {most:exact}. Read the scale again.",
+    "adjuster.splines-room": "{name}: how far it may be set over either way is a number of splines, 0 or more.",
     "adjuster.cam-range": "{name}: an eccentric goes up to 90° either way from its middle, by marks no wider than that, and stands between. Look at its scale again.",
     "adjuster.ends": "{name}: a link has one threaded end, or a tube between two. Give one or two.",
     "adjuster.same-hand": "{name}: both ends have the same hand and pitch, so turning the tube changes nothing. Look which end is left-hand.",

@@ -1,7 +1,7 @@
 """How the car stands, what brings it to its heights and loads, its pads, springs and travel."""
 
 WORDS = {
-    "perch.wind": "Wind the {corner:corner} perch {way} {turns:turns}",
+    "perch.wind": "Wind the {corner:corner} {name?{name}|perch} {way} {turns:turns}",
     "perch.slack": "The {corners:corners} spring would carry nothing: a loose coil falls out when the car is lifted.",
     "perch.thread-ends": "The thread of the {corners:corners} perch ends first",
     "perch.no-flats": "No whole flats come nearer",
