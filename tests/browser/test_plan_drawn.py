@@ -240,10 +240,10 @@ def test_a_whole_car_given_on_its_drawing_is_its_plan_file(page, served):
     g.type("", "", "", "")  # right front: as on the left
     g.type(-2280, 220, "", "")
     g.type("", "", "", "")
-    g.end("front", "LF", (45, 200, 88, 42, 152, 254), ("a coil by rod and rocker", "an anti-roll bar"))
+    g.end("front", "LF", (45, 200, 88, 42, 152, 254, ""), ("a coil by rod and rocker", "an anti-roll bar"))
     g.type(16, "", 410, 121.8)
     joints(g, "front")
-    g.end("rear", "LR", ("",) * 6, ("a coil by rod and rocker", "a halfshaft"))
+    g.end("rear", "LR", ("",) * 7, ("a coil by rod and rocker", "a halfshaft"))
     g.type("", "")
     joints(g, "rear")
     for where, name, corner in (("front", "tie rod", "LF"), ("rear", "toe link", "LR")):

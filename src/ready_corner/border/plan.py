@@ -250,6 +250,7 @@ class SpringModel(Model):
     solid: float | None = Field(default=None, gt=0)
     helper: tuple[float, float, float] | None = None
     seat: float = 0.0
+    to_tyre: float | None = Field(default=None, gt=0)
 
 
 class TorsionModel(Model):
@@ -318,7 +319,16 @@ class LinkageModel(Model):
             self.camber_deg,
             tuple(
                 Spring(
-                    s.name, (_stand(s.ends[0]), _stand(s.ends[1])), s.rate, s.free, s.closed, s.open, s.solid, s.helper, s.seat
+                    s.name,
+                    (_stand(s.ends[0]), _stand(s.ends[1])),
+                    s.rate,
+                    s.free,
+                    s.closed,
+                    s.open,
+                    s.solid,
+                    s.helper,
+                    s.seat,
+                    s.to_tyre,
                 )
                 for s in self.springs
             ),

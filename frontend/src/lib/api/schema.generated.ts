@@ -3751,6 +3751,8 @@ export interface components {
              * @default 0
              */
             seat: number;
+            /** To Tyre */
+            to_tyre?: number | null;
         };
         /**
          * StackModel

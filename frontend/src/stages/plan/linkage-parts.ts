@@ -4,7 +4,7 @@ import type { Draft, End } from './draft';
 
 export type Spring = NonNullable<Linkage['springs']>[number];
 /** Figures of a spring with its damper, in the order in which they are asked. */
-export const COIL = ['rate', 'free', 'solid', 'seat', 'closed', 'open'] as const;
+export const COIL = ['rate', 'free', 'solid', 'seat', 'closed', 'open', 'to_tyre'] as const;
 export type Torsion = NonNullable<Linkage['torsions']>[number];
 export type Joint = NonNullable<Linkage['joints']>[number];
 
@@ -39,6 +39,7 @@ export const newSpring = (name: string): Spring => ({
   solid: null,
   helper: null,
   seat: 0,
+  to_tyre: null,
 });
 export const newRocker = () => ({ first: '', second: '', push: '', rod: { point: '', on: 'upright' } });
 export const newBar = () => ({ first: '', second: '', arm: '', link: { point: '', on: 'upright' } });

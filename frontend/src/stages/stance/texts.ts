@@ -151,6 +151,7 @@ export const STRIP = {
     'bump stop': 'bump stop',
     'droop stop': 'droop stop',
     'tyre to body': 'tyre to body',
+    'tyre to spring': 'tyre to spring',
     ground: 'ground',
     'damper closed': 'damper shut',
     'damper open': 'damper open',

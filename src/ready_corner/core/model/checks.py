@@ -9,7 +9,8 @@ import numpy as np
 
 from ready_corner.core.engines.linkage.body import Body, Stand
 from ready_corner.core.engines.linkage.layouts import LAYOUTS, WHEEL
-from ready_corner.core.engines.linkage.mechanism import ON_UPRIGHT
+from ready_corner.core.engines.linkage.mechanism import ON_UPRIGHT, design_pose
+from ready_corner.core.engines.linkage.parts import beside_tyre
 from ready_corner.core.engines.linkage.solve import require_held, solve
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.model.bodies import CORNERS_OF, bodies_of
@@ -185,6 +186,11 @@ def _check_parts(end: End, body: Body) -> Iterator[PlannedError]:
                 finding("check.damper-exchanged", body=body.name, spring=spring.name, closed=spring.closed, open=spring.open),
                 path=f"{end}_linkage.springs.{spring.name}.closed",
                 numbers={"closed": spring.closed, "open": spring.open},
+            )
+        if spring.to_tyre is not None and not beside_tyre(body, body.shape, design_pose(body.shape, 1), spring)[1].all():
+            yield PlannedError(
+                finding("check.not-beside-tyre", body=body.name, spring=spring.name),
+                path=f"{end}_linkage.springs.{spring.name}.to_tyre",
             )
     for spring in body.springs:
         path = f"{end}_linkage.springs.{spring.name}.solid"

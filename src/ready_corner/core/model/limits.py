@@ -98,6 +98,8 @@ def _limits(
         for name, size in (("damper closed", spring.closed), ("damper open", spring.open)):
             if size:
                 yield Limit(name, move.travel_for(f"{spring.name}.length", size), False)
+        if spring.to_tyre:
+            yield Limit("tyre to spring", move.travel_for(f"{spring.name}.to_tyre", 0.0), False)
     for work in works:
         if work.solid_travel is not None:
             yield Limit("coil solid", work.solid_travel, False)

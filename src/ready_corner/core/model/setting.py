@@ -71,7 +71,7 @@ def setting(
 
 
 def past_limits(plan: Plan, bodies: Mapping[str, Body], turns: Mapping[str, float]) -> tuple[tuple[str, Limit], ...]:
-    """Return what would be past its limit with adjusters ``turns`` off the drawing, and is not as drawn: joints, dampers, the plunge of shafts;
+    """Return what would be past its limit with adjusters ``turns`` off the drawing, and is not as drawn: joints, dampers, the plunge of shafts, a spring against its tyre;
     each with its end, over the travel between the stops, worst first.
 
     Source: angles and lengths over travel, docs/linkage.md.
@@ -79,7 +79,7 @@ def past_limits(plan: Plan, bodies: Mapping[str, Body], turns: Mapping[str, floa
     found: list[tuple[str, Limit]] = []
     for name, body in bodies.items():
         shaft = body.shaft and (body.shaft.pushed is not None or body.shaft.pulled is not None)
-        if not (body.joints or shaft or any(s.closed is not None or s.open is not None for s in body.springs)):
+        if not (body.joints or shaft or any((s.closed, s.open, s.to_tyre) != (None, None, None) for s in body.springs)):
             continue
         held, end = _held(plan, name, body, turns), name if name in ENDS else END_OF[name]  # type: ignore[index]
         if held.body is body:

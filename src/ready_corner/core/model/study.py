@@ -131,7 +131,8 @@ def as_built(bodies: Sequence[Body], end: End, built: Mapping[str, Point], lengt
 
 
 def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
-    """Return how near every joint with a limit, every damper with its lengths and every shaft with its plunge comes to it; worst first."""
+    """Return how near every joint with a limit, every damper with its lengths, every shaft with its plunge and every spring beside its
+    tyre comes to it; worst first."""
     rows: list[Limit] = []
 
     def nearest(what: str, part: str, left: Array, unit: str, whole: float) -> None:
@@ -160,6 +161,9 @@ def limits_of(sweeps: Sequence[Sweep], drive: Array) -> tuple[Limit, ...]:
                 nearest(f"{name} halfshaft, pulled out", "shaft", shaft.pulled - plunge, "mm", whole or 1.0)
         for spring in swept.body.springs:
             size = swept.shared[f"{spring.name}.length"]
+            if spring.to_tyre:
+                gap = swept.shared[f"{spring.name}.to_tyre"]
+                nearest(f"{name} {spring.name}, to the tyre", spring.name, gap, "mm", spring.to_tyre)
             stroke = (spring.open or 0.0) - (spring.closed or 0.0)
             if spring.closed is not None:
                 nearest(

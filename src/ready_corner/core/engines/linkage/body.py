@@ -57,7 +57,8 @@ class Spring:
     """A spring or damper between two stands. ``rate`` N/mm, ``free`` length and the damper's ``closed`` and ``open`` lengths in mm, where known.
 
     ``solid``: length of the coil when its turns touch. ``helper``: a second coil on it, as (rate, free, solid).
-    ``seat``: how much longer it is from eye to eye than its coil, the perch as it is in the plan.
+    ``seat``: how much longer it is from eye to eye than its coil, the perch as it is in the plan. ``to_tyre``: the gap between it and its tyre in the
+    design position, where it stands beside one.
     """
 
     name: str
@@ -69,6 +70,7 @@ class Spring:
     solid: float | None = None
     helper: tuple[float, float, float] | None = None
     seat: float = 0.0
+    to_tyre: float | None = None
 
     @property
     def loose_at(self) -> float | None:

@@ -49,6 +49,7 @@ ANSWERS: dict[str, Named] = {
 }
 _ENDINGS = {
     ".length": ("{}, length", "mm", 1),
+    ".to_tyre": ("{}, gap to the tyre", "mm", 1),
     ".ratio": ("{}, motion ratio", "", 3),
     ".ratio_per_mm": ("{}, change of ratio", "/mm", 5),
     ".wheel_rate": ("{}, wheel rate, its spring as long as drawn", "N/mm", 1),

@@ -5,11 +5,12 @@ Everything comes as a place and a speed per unit of the drive, so that ratios ar
 
 import numpy as np
 
-from ready_corner.core.engines.linkage.body import Bar, Body, Rocker, Spring, Stand
+from ready_corner.core.engines.linkage.body import Bar, Body, Rocker, Spring, Stand, Wheel
+from ready_corner.core.engines.linkage.knuckles import wheel_motion
 from ready_corner.core.engines.linkage.layouts import Arm
 from ready_corner.core.engines.linkage.levers import Moving, Turning, swung_by_rod
-from ready_corner.core.engines.linkage.mechanism import Pose, Shape
-from ready_corner.core.engines.linkage.space import Array, atan2, cross, dot, unit
+from ready_corner.core.engines.linkage.mechanism import Pose, Shape, design_pose
+from ready_corner.core.engines.linkage.space import Array, atan2, cross, dot, turned, unit
 
 
 def on_upright(shape: Shape, pose: Pose, motion: Array, point: str) -> Moving:
@@ -81,3 +82,41 @@ def spring_length(body: Body, shape: Shape, pose: Pose, motion: Array, spring: S
     between = a.place - b.place
     size = np.sqrt(dot(between, between))
     return size, -dot(between, a.speed - b.speed) / size
+
+
+def tyre_gaps(body: Body, shape: Shape, pose: Pose) -> dict[str, Array]:
+    """Return the gap in mm between each spring that stands beside its tyre and that tyre, (...,), by answer: as drawn, and by how much nearer it has come.
+
+    Source: distance of the spring's line from the plane of the wheel, where it is within the tyre; docs/linkage.md.
+    """
+    found = {}
+    for spring in (s for s in body.springs if s.to_tyre is not None):
+        before = beside_tyre(body, shape, design_pose(shape, 1), spring)[0]
+        found[f"{spring.name}.to_tyre"] = spring.to_tyre + beside_tyre(body, shape, pose, spring)[0] - before
+    return found
+
+
+def beside_tyre(body: Body, shape: Shape, pose: Pose, spring: Spring) -> tuple[Array, Array]:
+    """Return how far inboard of its wheel's middle plane a spring's line comes nearest where it is within the tyre, mm, and how much of its line is, 0 to 1.
+
+    Source: distance of the spring's line from the plane of the wheel, where it is within the tyre; docs/linkage.md.
+    """
+    still = np.zeros((*pose.place.shape[:-1], 6))
+    a, b = (stand(body, shape, pose, still, end).place for end in spring.ends)
+    wheel = _beside(body, spring)
+    of_wheel = wheel_motion(body, shape, pose, still, wheel)[0]
+    n, centre = turned(of_wheel.rotation, wheel.axis), of_wheel.at(shape, wheel.centre)
+    from_, along = a - centre, b - a
+    inward, in_all = -dot(from_, n), -dot(along, n)
+    u, v = from_ + inward[..., None] * n, along + in_all[..., None] * n
+    long2, middle = np.maximum(dot(v, v), 1e-12), -dot(u, v)
+    within = middle * middle - long2 * (dot(u, u) - wheel.loaded_radius**2)
+    half = np.sqrt(np.maximum(within, 0.0))
+    first, last = (np.clip((middle + way * half) / long2, 0.0, 1.0) for way in (-1, 1))
+    return np.minimum(inward + first * in_all, inward + last * in_all), last - first
+
+
+def _beside(body: Body, spring: Spring) -> Wheel:
+    """Return the wheel that a spring stands beside: of an axle the one on its side."""
+    side = float(body.shape.point(spring.ends[1].point)[..., 1].mean())
+    return min(body.wheels, key=lambda w: w.side * side <= 0)

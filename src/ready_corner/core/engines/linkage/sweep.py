@@ -23,7 +23,7 @@ from ready_corner.core.engines.linkage.answers import (
 from ready_corner.core.engines.linkage.body import Body, Spring, Wheel
 from ready_corner.core.engines.linkage.knuckles import wheel_motion
 from ready_corner.core.engines.linkage.mechanism import Pose, Shape, design_pose
-from ready_corner.core.engines.linkage.parts import arm_turning, spring_length
+from ready_corner.core.engines.linkage.parts import arm_turning, spring_length, tyre_gaps
 from ready_corner.core.engines.linkage.solve import NEARLY_SINGULAR, End, Poses, masked, solve
 from ready_corner.core.engines.linkage.space import STEP, Array, cross, turned
 from ready_corner.core.quantities.errors import CalledError, PlannedError
@@ -135,6 +135,7 @@ def answers_at(body: Body, shape: Shape, pose: Pose, *, only_pose: bool = False)
                 shared |= roll_answers(body, shape, whole)
             if not np.iscomplexobj(motion.twist):  # they are a complex step themselves, and one cannot ride on another
                 shared |= rate_answers(body, shape, whole, motion, found)
+                shared |= tyre_gaps(body, shape, whole)
     if ok.all():
         return wheels, shared
     return tuple(_blanked(w, ok) for w in wheels), _blanked(shared, ok)

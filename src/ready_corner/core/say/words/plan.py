@@ -83,6 +83,7 @@ WORDS = {
     "check.no-joint": "“{member}” is no member of a {layout}, so it has no joint to be limited. {near}",
     "check.twice": "“{name}” is among the {among} twice. Give each its own name.",
     "check.lengths-do-not-reach": "{body} cannot be put together with the lengths given for {given?{given:list}|its links}: they do not reach, or are too long. Measure them again from eye to eye.",
+    "check.not-beside-tyre": "{body}: {spring} stands nowhere beside its tyre. Leave out its gap to the tyre, or look at where its ends are.",
     "check.damper-exchanged": "{body}: {spring} is {closed:len} closed and {open:len} open. Are the two exchanged?",
     "check.spring-solid": "{body}: {spring} is {free:len} long free, and {solid:len} when its coils touch. Measure both again.",
     "check.helper": "{body}: the helper of {spring} has no rate, so it holds nothing up. Type it, or take the helper out.",
