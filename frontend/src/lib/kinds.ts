@@ -36,6 +36,7 @@ export interface QuantityKind {
   readonly measures: 'length' | 'angle' | 'mass' | 'steer';
   readonly marks: readonly string[];
   readonly turned: boolean;
+  readonly by_eye: boolean;
 }
 
 export const QUANTITIES: Record<Quantity, QuantityKind> = TOLD.quantities as Record<Quantity, QuantityKind>;

@@ -38,6 +38,7 @@ export const DESK = {
   half: 'wheel half round',
   halfRound: 'read half a turn round',
   asItStood: 'read as it stood',
+  eye: { id: 'eye', name: 'By eye' },
   taking: (tool: string) => `Asking the ${tool.toLowerCase()}…`,
   strike: 'strike out the last',
   struck: 'Struck out',

@@ -61,6 +61,7 @@ def quantities() -> dict[str, Any]:
             "measures": facts.measures,
             "marks": list(read_by(q)),
             "turned": q in OF_LINKS and not facts.outlives,
+            "by_eye": facts.by_eye,
         }
         for q, facts in QUANTITIES.items()
     }

@@ -519,7 +519,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "height": {
       "short": "ride",
@@ -531,7 +532,8 @@ export const TOLD = {
       "marks": [
         "height"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "camber": {
       "short": "cam",
@@ -543,7 +545,8 @@ export const TOLD = {
       "marks": [
         "camber"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": true
     },
     "lean_top": {
       "short": "top",
@@ -555,7 +558,8 @@ export const TOLD = {
       "marks": [
         "camber"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "lean_bottom": {
       "short": "bottom",
@@ -567,7 +571,8 @@ export const TOLD = {
       "marks": [
         "camber"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "plates_front": {
       "short": "plates front",
@@ -579,7 +584,8 @@ export const TOLD = {
       "marks": [
         "total_toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "plates_back": {
       "short": "plates back",
@@ -591,7 +597,8 @@ export const TOLD = {
       "marks": [
         "total_toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "plate_in": {
       "short": "plate in",
@@ -604,7 +611,8 @@ export const TOLD = {
         "caster",
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "sweep_in": {
       "short": "cam in",
@@ -617,7 +625,8 @@ export const TOLD = {
         "caster",
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "plate_out": {
       "short": "plate out",
@@ -630,7 +639,8 @@ export const TOLD = {
         "caster",
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "sweep_out": {
       "short": "cam out",
@@ -643,7 +653,8 @@ export const TOLD = {
         "caster",
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "caster": {
       "short": "caster",
@@ -655,7 +666,8 @@ export const TOLD = {
       "marks": [
         "caster"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "caster_offset": {
       "short": "behind",
@@ -667,7 +679,8 @@ export const TOLD = {
       "marks": [
         "caster"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "inclination": {
       "short": "incl",
@@ -679,7 +692,8 @@ export const TOLD = {
       "marks": [
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "inclination_offset": {
       "short": "inside",
@@ -691,7 +705,8 @@ export const TOLD = {
       "marks": [
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "joint_height": {
       "short": "joints",
@@ -704,7 +719,8 @@ export const TOLD = {
         "caster",
         "inclination"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "gap_front": {
       "short": "front",
@@ -716,7 +732,8 @@ export const TOLD = {
       "marks": [
         "toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "gap_back": {
       "short": "back",
@@ -728,7 +745,8 @@ export const TOLD = {
       "marks": [
         "toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "gap_hub": {
       "short": "hub",
@@ -738,7 +756,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "gap_mark": {
       "short": "mark",
@@ -748,7 +767,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "edge_front": {
       "short": "front",
@@ -760,7 +780,8 @@ export const TOLD = {
       "marks": [
         "toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "edge_back": {
       "short": "back",
@@ -772,7 +793,8 @@ export const TOLD = {
       "marks": [
         "toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "rail": {
       "short": "rail",
@@ -782,7 +804,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "bar_front": {
       "short": "front",
@@ -794,7 +817,8 @@ export const TOLD = {
       "marks": [
         "toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "bar_back": {
       "short": "back",
@@ -806,7 +830,8 @@ export const TOLD = {
       "marks": [
         "toe"
       ],
-      "turned": true
+      "turned": true,
+      "by_eye": false
     },
     "load": {
       "short": "load",
@@ -818,7 +843,8 @@ export const TOLD = {
       "marks": [
         "load"
       ],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "radius": {
       "short": "radius",
@@ -828,7 +854,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "stand": {
       "short": "stand",
@@ -838,7 +865,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "hub": {
       "short": "hub height",
@@ -848,7 +876,8 @@ export const TOLD = {
       "kind": "length",
       "measures": "length",
       "marks": [],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     },
     "wheelbase": {
       "short": "base",
@@ -860,7 +889,8 @@ export const TOLD = {
       "marks": [
         "wheelbase"
       ],
-      "turned": false
+      "turned": false,
+      "by_eye": false
     }
   }
 } as const;

@@ -125,8 +125,9 @@ export class RoundDesk extends Desk {
   }
 
   get tool() {
-    const { measures } = QUANTITIES[this.ask.quantity];
-    const fitting = this.view.plan.tools.filter((t) => t.measures === measures);
+    const { measures, by_eye } = QUANTITIES[this.ask.quantity];
+    const fitting = this.view.plan.tools.filter((t) => t.measures === measures).map(({ id, name }) => ({ id, name }));
+    if (by_eye) fitting.push(DESK.eye);
     const id = this.#tools[this.ask.quantity] ?? this.ask.tool;
     return { id, name: fitting.find((t) => t.id === id)?.name ?? id, fitting };
   }

@@ -31,7 +31,7 @@ from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError, ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured, combine, propagate
-from ready_corner.core.quantities.tools import SPANS, Tool, odd_repeat
+from ready_corner.core.quantities.tools import EYE, SPANS, Tool, odd_repeat
 from ready_corner.core.record.logbook import CarState
 from ready_corner.core.record.readings import QUANTITIES, Place, Quantity, Taken
 
@@ -222,7 +222,7 @@ def joined(mark: str, made: Sequence[Figure]) -> Figure:
 
 def _known_tool(state: CarState, id_: str) -> Tool | None:
     """Return a tool of the plan, or of an earlier one; None where there never was one of this name."""
-    return next((t for t in state.plan.toolbox if t.id == id_), None) or state.gone.tools.get(id_)
+    return state.gone.known(state.plan, id_)
 
 
 def best_of(rows: Sequence[Taken]) -> list[Taken]:
@@ -265,7 +265,10 @@ class Figures:
         note("taken", place, spell)  # and of the place nothing else: other spells do not change it
         every = self.memory.given.taken[place]
         rows = every[bisect_left(every, spell, key=_spell_of) : bisect_right(every, spell, key=_spell_of)]
-        id_ = rows[-1].reading.tool
+        by_tool = [
+            t.reading.tool for t in rows if t.reading.tool != EYE.id
+        ]  # what an eye says counts where nothing else was read
+        id_ = by_tool[-1] if by_tool else EYE.id
         tool = _known_tool(self.state, id_) or default_tool(self.plan, place[1])
         own = [t for t in rows if t.reading.tool == id_]
         return Group(place, spell, tuple(best_of(own)), tool)

@@ -38,7 +38,7 @@ from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
-from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.quantities.verdict import (
     EVEN,
     LIKELY,
@@ -318,6 +318,10 @@ class Evaluation:
         if figure.apart:
             return replace(row, state="too close to call", reason=figure.apart, way="read", settle=finding("settle.ways-apart"))
         if judgement.verdict == "holds":
+            if any(g.tool.id == EYE.id for g in figure.groups):
+                return replace(
+                    row, state="too close to call", reason=finding("mark.by-eye"), way="tool", settle=finding("settle.by-eye")
+                )
             if row.provisional:
                 reason = finding("mark.read-unready", why=figure.why)
                 return replace(row, state="too close to call", reason=reason, way="ready", settle=_ready(figure.why))

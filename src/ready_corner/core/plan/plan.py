@@ -17,7 +17,7 @@ from ready_corner.core.quantities.errors import CalledError, PlannedError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import FLATS_PER_TURN, Units
-from ready_corner.core.quantities.tools import Tool, default_tools
+from ready_corner.core.quantities.tools import EYE, Tool, default_tools
 from ready_corner.core.quantities.verdict import Aim
 
 LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unless the plan says otherwise
@@ -647,8 +647,8 @@ class Plan:
         return (*self.tools, *(t for t in default_tools(self.units.inches) if t.measures not in measured))
 
     def tool(self, id_: str) -> Tool:
-        """Return a tool by its name; CalledError where this car has none such."""
-        for tool in self.toolbox:
+        """Return a tool by its name, the eye among them; CalledError where this car has none such."""
+        for tool in (*self.toolbox, EYE):
             if tool.id == id_:
                 return tool
         raise CalledError(finding("plan.no-tool", tool=id_, near=meant(id_, [t.id for t in self.toolbox])), path="tool")
@@ -717,8 +717,12 @@ class Gone:
 
     def tool(self, plan: Plan, id_: str) -> Tool:
         """Return the tool a reading was taken with; CalledError where no plan of this car ever had it."""
-        known = next((t for t in plan.toolbox if t.id == id_), None) or self.tools.get(id_)
-        return known or plan.tool(id_)
+        return self.known(plan, id_) or plan.tool(id_)
+
+    def known(self, plan: Plan, id_: str) -> Tool | None:
+        """Return the same; None where no plan of this car ever had it."""
+        found = next((t for t in plan.toolbox if t.id == id_), None) or self.tools.get(id_)
+        return EYE if found is None and id_ == EYE.id else found
 
 
 def places_of(plan: Plan) -> dict[str, Point]:

@@ -86,6 +86,10 @@ def odd_repeat(readings: Sequence[float], tool: Tool) -> int | None:
     return far if abs(readings[far] - middle) > allowed else None
 
 
+# No tool: a practised eye misses by most of a degree. What it says is kept as a note, and no aim is met by it.
+EYE = Tool("eye", "By eye", "angle", 0.5, 0.7, 0.5)
+
+
 @cache
 def default_tools(inches: bool) -> tuple[Tool, ...]:
     """Return the table of tools a new car begins with; every figure may be changed in the plan.

@@ -12,7 +12,7 @@ from ready_corner.core.quantities.errors import CalledError, MeasuredError, Unus
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
-from ready_corner.core.quantities.tools import Measures
+from ready_corner.core.quantities.tools import EYE, Measures
 from ready_corner.core.record.act import Act, entry_kind
 
 Quantity = Literal[
@@ -56,6 +56,7 @@ class QuantityFacts:
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
     good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner. ``spanned``: from mark to mark, as a trammel does.
     ``strings``: it is read where they are set so; empty: however they are. ``of_way``: only where its mark is read in that way, behind which it stands.
+    ``by_eye``: what an eye says of it may be noted.
     """
 
     kind: Kind
@@ -82,6 +83,7 @@ class QuantityFacts:
     spanned: bool = False
     strings: tuple[Strings, ...] = ()
     of_way: str = ""
+    by_eye: bool = False
 
     @property
     def measures(self) -> Measures:
@@ -154,7 +156,7 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     ),
     "camber": QuantityFacts(
         "angle", "camber", "cam", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
-        "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True,
+        "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True, by_eye=True,
         walked=("set",), drawing="behind", gauged=True,
     ),
     "lean_top": QuantityFacts(
@@ -328,6 +330,8 @@ class Reading(Act):
         tool = plan.tool(self.tool)
         if tool.measures != facts.measures:
             raise CalledError(finding("tool.other-reading", tool=tool.name, reading=facts.words), path="tool")
+        if tool is EYE and not facts.by_eye:
+            raise CalledError(finding("tool.not-by-eye", reading=facts.words), path="tool")
         read = (facts.kind, self.figure)
         if facts.never_under is not None and self.figure < facts.never_under:
             gap, load = self.quantity in GAPS, self.quantity == "load"

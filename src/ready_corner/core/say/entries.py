@@ -8,6 +8,7 @@ from ready_corner.core.plan.corners import CORNER_WORDS
 from ready_corner.core.plan.names import place_words, say_point, turn_words
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import in_another_unit, say_length, say_mass
+from ready_corner.core.quantities.tools import EYE
 from ready_corner.core.record.act import Act
 from ready_corner.core.record.happenings import HAPPENING_WORDS, Happened, Stuck, Turned
 from ready_corner.core.record.jig_acts import DatumChosen, SurveyRead
@@ -65,7 +66,7 @@ def _struck(state: CarState, entry: Entry) -> str:
 
 def _reading(what: Reading, plan: Plan) -> str:
     unusual = " (unusual, confirmed)" if what.confirmed else ""
-    tool = next((t.name.lower() for t in plan.toolbox if t.id == what.tool), what.tool)
+    tool = next((t.name.lower() for t in (*plan.toolbox, EYE) if t.id == what.tool), what.tool)
     said = say_reading(plan.units, what.quantity, what.value, what.denominator, what.typed)
     said += ", wheel half a turn round" if what.half_turn else ""
     as_typed = f" (typed {what.typed})" if in_another_unit(what.typed, plan.units) else ""

@@ -18,6 +18,8 @@ WORDS = {
     "mark.read-unready": "read {why:and}",
     "mark.holds": "within tolerance beyond doubt",
     "mark.off": "{off:need}",
+    "mark.by-eye": "seen by eye, and no aim is met by that",
+    "settle.by-eye": "Read it with a gauge.",
     "mark.close": "{off:need}, sure to {sure:u}",
     "settle.odd-repeat": "One repeat (entry {entry}) does not agree with its fellows: strike it out, or read it once more.",
     "settle.repeats": "Read it {repeats} times in all: {likely?likely to settle it|{even?as likely as not to settle it|it may settle it, and costs less than a lift}}.",
