@@ -30,12 +30,22 @@ def test_a_phone_in_the_shop_is_let_in_once_and_works_where_pages_are_not_encryp
     page.get_by_role("button", name="Let me in").click()
     expect(page.locator("#tape-field")).to_be_visible()
     before = shop.ask("/api/cars/heather/latest")["number"]
-    page.context.clear_cookies()  # as if the passphrase had been changed while a figure is typed
     page.locator("#tape-field").fill("212.5")
-    page.locator("#tape-field").press("Enter")
+    page.context.clear_cookies()  # as if the passphrase had been changed while a figure is typed
+    expect(page.get_by_role("textbox", name="Passphrase")).to_be_visible()
+    # Whoever types on without looking types at the door: Enter alone is no try, and the figure stays in its field behind it.
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="Type the passphrase")).to_be_visible()
     page.get_by_role("textbox", name="Passphrase").fill(shop.passphrase)
     page.get_by_role("button", name="Let me in").click()
     expect(page.get_by_role("textbox", name="Passphrase")).to_be_hidden()
+    expect(page.locator("#tape-field")).to_be_focused()
+    expect(page.locator("#tape-field")).to_have_value("212.5")
+    page.context.clear_cookies()
+    page.route("**/api/cars/heather/latest", lambda route: route.abort())  # nobody asks before the figure is sent
+    page.keyboard.press("Enter")
+    page.get_by_role("textbox", name="Passphrase").fill(shop.passphrase)
+    page.get_by_role("button", name="Let me in").click()
     for _ in range(100):
         if shop.ask("/api/cars/heather/latest")["number"] > before:
             break

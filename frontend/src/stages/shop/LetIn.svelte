@@ -14,9 +14,12 @@
 
   async function knock(event: SubmitEvent): Promise<void> {
     event.preventDefault();
+    why = passphrase.trim() ? '' : LET_IN.missing;
+    if (why) return; // whoever typed on at the tape has tried nothing
     try {
       await api.letIn(passphrase);
       if (name.trim()) signAs(name.trim());
+      box.close(); // the focus goes back to where it was
       gate.locked = false;
       void outbox.handOverAll();
     } catch (error) {

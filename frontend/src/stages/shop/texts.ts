@@ -17,4 +17,5 @@ export const LET_IN = {
   passphrase: 'Passphrase',
   who: 'Who measures on this device',
   enter: 'Let me in',
+  missing: 'Type the passphrase first. What stood in the field behind stays there.',
 } as const;
