@@ -116,6 +116,11 @@ class Workshop:
         with _held(bench.lock):
             return self._fresh(bench)
 
+    def number_here(self, slug: str) -> int:
+        """Return the number of the latest entry of a car that is known here, asking nobody; 0 before it was looked at."""
+        bench = self._benches.get(slug)
+        return bench.state.number if bench and bench.state else 0
+
     def told(self, slug: str) -> Told:
         """Return a car at its latest entry, judged where it can be."""
         bench = self._bench(slug)

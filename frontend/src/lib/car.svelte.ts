@@ -1,10 +1,20 @@
 // One car in this browser: the last view of it, and recording, which never waits for an answer.
 import { newId } from './new-id';
-import { api, type CarView, type Corner, type EntryIn, type Quantity, Refused, type What } from './api/client';
+import {
+  api,
+  type CarView,
+  type Corner,
+  type EntryIn,
+  type Latest,
+  type Quantity,
+  Refused,
+  type What,
+} from './api/client';
 import { outbox, type Refusal, type Waiting } from './outbox.svelte';
 import { keep, kept, who } from './shelf';
 
-const NEWS_MS = 1500; // between two questions whether somebody else has recorded something
+const NEWS_MS = 1500; // between two questions whether somebody else has recorded something, where the server sends no news
+const AGAIN_MS = 15_000; // before news that were refused are asked for again
 const shelf = (slug: string) => `ready-corner/view/${slug}`;
 
 /** How an entry fared: taken by the server, kept here until it is back, or refused with a sentence. */
@@ -36,6 +46,8 @@ export class Car {
   ahead = $state.raw<Readonly<Record<string, number>>>({}); // share of the stages that no entry tells of by itself
   recent = $state.raw<Recent[]>([]);
   #stops: (() => void)[];
+  #news: EventSource | null = null;
+  #told: Latest | null = null;
 
   constructor(readonly slug: string) {
     this.view = kept<CarView>(shelf(slug));
@@ -43,6 +55,7 @@ export class Car {
       outbox.show(slug, { known: () => this.view, shown: (view) => this.#show(view) }),
       outbox.whileAway(() => void this.refresh()),
       every(NEWS_MS, () => this.#hear()),
+      this.#listen(),
     ];
     void this.refresh(true);
   }
@@ -146,16 +159,41 @@ export class Car {
     this.#stops.forEach((stop) => stop());
   }
 
-  /** Whether somebody else has recorded something: then look at the car anew. Nothing is asked while something of one's own waits, or nobody looks. */
+  /** Hear what others record, for as long as somebody looks at this page; a browser holds only a few such lines at a time. */
+  #listen(): () => void {
+    const hear = () => {
+      this.#news?.close();
+      this.#news = document.hidden ? null : new EventSource(api.newsOf(this.slug));
+      if (this.#news) this.#news.onmessage = ({ data }) => void this.#heard(JSON.parse(data as string) as Latest);
+    };
+    hear();
+    document.addEventListener('visibilitychange', hear);
+    const stop = every(AGAIN_MS, async () => void (this.#news?.readyState === EventSource.CLOSED && hear()));
+    return () => {
+      document.removeEventListener('visibilitychange', hear);
+      stop();
+      this.#news?.close();
+    };
+  }
+
+  /** Ask for what no news tell of. Nothing is asked while something of one's own waits, or nobody looks. */
   async #hear(): Promise<void> {
     if (document.hidden || this.away || this.waiting.length || !this.view) return;
+    const news = this.#news?.readyState === EventSource.OPEN ? this.#told : null;
     try {
-      const { number, progress } = await api.latest(this.slug);
-      if (JSON.stringify(progress) !== JSON.stringify(this.ahead)) this.ahead = progress;
-      if (number > this.view.number && !this.waiting.length) this.#show(await api.car(this.slug));
+      await this.#heard(news ?? (await api.latest(this.slug)));
     } catch {
       // the outbox tells when the server is away
     }
+  }
+
+  /** Somebody else has recorded something: look at the car anew. While something of one's own waits, the answer to that brings it. */
+  async #heard(told: Latest): Promise<void> {
+    const { number, progress } = (this.#told = told); // what cannot be looked at just now is looked at a little later
+    if (JSON.stringify(progress) !== JSON.stringify(this.ahead)) this.ahead = progress;
+    if (!this.view || number <= this.view.number || this.waiting.length || this.away) return;
+    const view = await api.car(this.slug).catch(() => null); // the outbox tells when the server is away
+    if (view && !this.waiting.length) this.#show(view);
   }
 
   /** An answer that was overtaken by a later one shows nothing. */

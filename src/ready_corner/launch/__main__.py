@@ -132,6 +132,10 @@ class _Announced(uvicorn.Server):
 
     shop: Shop | None = None
 
+    async def shutdown(self, sockets: list[socket.socket] | None = None) -> None:
+        self.config.app.state.ending = True  # type: ignore[union-attr]
+        await super().shutdown(sockets)
+
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         await super().startup(sockets)
         if self.shop:

@@ -26,6 +26,7 @@ def make_app(
     """
     app = FastAPI(title="Ready Corner", version="0.1.0", docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.workshop, app.state.practising = workshop, Practising(workshop)
+    app.state.ending = False  # whoever listens for news is let go then
     app.state.tool = None  # where a tool answers at the end of a line, once there is one
     app.add_middleware(GZipMiddleware, minimum_size=1024, compresslevel=5)
     app.state.gate = door

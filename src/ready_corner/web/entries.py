@@ -1,8 +1,13 @@
 """The logbook: recording, what a reading would mean, and the log itself."""
 
+import asyncio
+import time
+from collections.abc import AsyncIterator
 from typing import TYPE_CHECKING, Annotated
 
-from fastapi import APIRouter, Header, Query, Response
+from fastapi import APIRouter, Header, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import StreamingResponse
 
 from ready_corner.border.entries import EntryIn
 from ready_corner.border.kinds import SENT, Sent
@@ -19,6 +24,11 @@ from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, car
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
+
+NEWS_S = 0.2  # between two looks whether something was recorded here
+OTHERS_S = 10.0  # between two looks whether another process has written something
+NEWS_LASTS_S = 60.0
+RETRY_MS = 1000
 
 if TYPE_CHECKING:
     Previewed = Sent
@@ -56,13 +66,37 @@ class Latest(View):
 
 @router.get("/cars/{slug}/latest")
 def latest(slug: str, workshop: TheWorkshop) -> Latest:
-    """Return how far a log has come: asked again and again by every page that shows the car, so that one sees what another records."""
+    """Return how far a log has come: asked by every page that shows the car and hears no news, so that one sees what another records."""
     state = workshop.state(slug)
     try:
         jig = workshop.pickups(slug).share if state.plan.points else None
     except Exception:  # the jig says why; whoever looks at the car hears of it all the same
         jig = None
     return Latest(number=state.number, progress={"Plan": share_given(state.plan), **({} if jig is None else {"Jig": jig})})
+
+
+@router.get("/cars/{slug}/news", response_class=StreamingResponse)
+async def news(slug: str, workshop: TheWorkshop, request: Request) -> StreamingResponse:
+    """Send :class:`Latest` whenever a log has come further, as server-sent events. It ends by itself after a while: who listens on asks anew, and
+    is asked for its passphrase then."""
+    first = await run_in_threadpool(latest, slug, workshop)
+
+    async def told() -> AsyncIterator[str]:
+        told, at = first, time.monotonic()
+        ends, looks = at + NEWS_LASTS_S, at + OTHERS_S
+        yield f"retry: {RETRY_MS}\ndata: {told.model_dump_json()}\n\n"
+        while (at := time.monotonic()) < ends and not request.app.state.ending:
+            await asyncio.sleep(NEWS_S)
+            # What is recorded here is known at once; what another process has written only the database tells.
+            if workshop.number_here(slug) == told.number and at < looks:
+                continue
+            looks = at + OTHERS_S
+            now = await run_in_threadpool(latest, slug, workshop)
+            if now != told:
+                told = now
+                yield f"data: {told.model_dump_json()}\n\n"
+
+    return StreamingResponse(told(), media_type="text/event-stream", headers={"cache-control": "no-store"})
 
 
 class RevisionView(View):

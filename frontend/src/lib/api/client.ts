@@ -59,6 +59,7 @@ export type Found = Schemas['FoundView'];
 export type Truth = Schemas['TruthView'];
 export type Practices = Schemas['ChoicesView'];
 export type Lever = Schemas['LeverView'];
+export type Latest = Schemas['Latest'];
 export type BodyMoving = Schemas['BodyView'];
 
 const PATIENCE_MS = 8000;
@@ -124,7 +125,9 @@ export const api = {
     );
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
-  latest: (slug: string) => call<Schemas['Latest']>('GET', `/cars/${slug}/latest`),
+  /** Where news of a car are sent from. */
+  newsOf: (slug: string) => `/api/cars/${slug}/news`,
+  latest: (slug: string) => call<Latest>('GET', `/cars/${slug}/latest`),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),
   bringIn: (file: string) => call<Schemas['BroughtView'][]>('POST', '/workshop', file, {}, FILE_PATIENCE_MS),

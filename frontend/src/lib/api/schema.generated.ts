@@ -177,9 +177,30 @@ export interface paths {
         };
         /**
          * Latest
-         * @description Return how far a log has come: asked again and again by every page that shows the car, so that one sees what another records.
+         * @description Return how far a log has come: asked by every page that shows the car and hears no news, so that one sees what another records.
          */
         get: operations["latest_api_cars__slug__latest_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{slug}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * News
+         * @description Send :class:`Latest` whenever a log has come further, as server-sent events. It ends by itself after a while: who listens on asks anew, and
+         *     is asked for its passphrase then.
+         */
+        get: operations["news_api_cars__slug__news_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5227,6 +5248,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Latest"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    news_api_cars__slug__news_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {
