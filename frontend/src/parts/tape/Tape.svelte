@@ -68,7 +68,10 @@
     {how}
     {large}
     {caution}
-    hooks={keyed ? acts.slice(3) : [...hooks, { key: '?', does: TAPE.all, act: () => (helping = true) }]}
+    hooks={[
+      ...(keyed ? acts.slice(3) : hooks),
+      { key: '?', does: keyed ? TAPE.held : TAPE.all, act: () => (helping = true) },
+    ]}
     {latest}
     bare={keyed}
     {lesson}
@@ -83,7 +86,7 @@
       onenter={enter}
     />{/if}
 </section>
-{#if helping}<TapeHelp {title} {how} {hooks} {lesson} onclose={() => (helping = false)} />{/if}
+{#if helping}<TapeHelp {title} {how} hooks={keyed ? [] : hooks} {lesson} onclose={() => (helping = false)} />{/if}
 
 <style>
   section {

@@ -30,14 +30,14 @@
   <h2>{title}</h2>
   <p>{how}</p>
   {#if lesson}<HowTo scene={lesson.scene} mistake={lesson.mistake} />{/if}
-  <dl>
-    {#each hooks as hook (hook.key)}<dt>{hook.key}</dt>
-      <dd>{hook.does}</dd>{/each}
-    <dt>Esc</dt>
-    <dd>{TAPE.clear}</dd>
-    <dt>?</dt>
-    <dd>{TAPE.help}</dd>
-  </dl>
+  {#if hooks.length}<dl>
+      {#each hooks as hook (hook.key)}<dt>{hook.key}</dt>
+        <dd>{hook.does}</dd>{/each}
+      <dt>Esc</dt>
+      <dd>{TAPE.clear}</dd>
+      <dt>?</dt>
+      <dd>{TAPE.help}</dd>
+    </dl>{/if}
   <p class="soft">{TAPE.figures}</p>
   <button type="button" class="button" onclick={() => sheet.close()}>{TAPE.close}</button>
 </dialog>

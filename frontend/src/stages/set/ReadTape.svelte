@@ -36,7 +36,7 @@
 <Tape
   {desk}
   title={ask.title}
-  how={ask.how}
+  how={desk.tool.id === DESK.eye.id ? DESK.byEye : ask.how}
   caution={desk.preview?.caution ?? ''}
   label={SET.figure}
   note={view.condition.settled ? where : SET.settleFirst}
