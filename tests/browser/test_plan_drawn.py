@@ -365,3 +365,25 @@ def test_names_and_places_typed_faster_than_they_are_read_go_where_they_belong(p
         for part, figure in zip(("ahead", "left", "high"), figures, strict=True):
             said = f"{figure}".replace("-", "−")
             expect(page.locator("figure g").filter(has_text=re.compile(f"^{part} {said}$"))).to_be_visible()
+
+
+def test_what_a_plan_cannot_prove_and_what_contradicts_itself_is_said_while_it_is_given(page, demo_server):
+    page.goto(demo_server.car("heather") + "/plan")
+    limit = page.get_by_role("row").filter(has_text="left front toe: read once it is sure")
+    expect(limit).to_contain_text("nothing can hold ± 0.10°")
+    page.get_by_role("button", name="What is wanted").click()
+    page.get_by_role("button", name="Front axle, toe of both wheels: how far off still does: 0.10°").click()
+    field = page.locator("#tape-field")
+    field.press_sequentially("0.5")
+    field.press("Enter")
+    expect(limit).to_have_count(0)
+    page.get_by_role("button", name="Main dimensions").click()
+    page.get_by_role("button", name="Front axle: rim over its flanges: 352").click()
+    field.press_sequentially("700")
+    field.press("Enter")
+    wrong = page.get_by_role("button", name=re.compile("the rim .* is not smaller than its tyre"))
+    expect(wrong).to_be_visible()  # before anybody would keep it
+    wrong.click()  # it leads to its place
+    field.press_sequentially("352")
+    field.press("Enter")
+    expect(wrong).to_have_count(0)

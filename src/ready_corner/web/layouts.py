@@ -5,11 +5,12 @@ from fastapi.responses import PlainTextResponse
 from pydantic import Field
 
 from ready_corner.border.base import Model
-from ready_corner.border.plan import AimModel, LinkageModel, UnitsModel
+from ready_corner.border.plan import AimModel, LinkageModel, PlanModel, UnitsModel
 from ready_corner.core.advise.provable import unprovable
 from ready_corner.core.engines.linkage.layouts import LAYOUTS, STEERED_AXLE, STEERED_AXLE_LINES, LayoutName
 from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.corners import End
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.plan.purposes import PURPOSES, provable, starting_aims
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import default_tools
@@ -107,7 +108,16 @@ def purposes(
 @router.get("/cars/{slug}/wanting")
 def wanting_of(slug: str, workshop: TheWorkshop) -> list[WantingView]:
     """Return what the plan of a car leaves open, and the stage that will want it."""
-    plan = workshop.state(slug).plan
+    return _open_in(workshop.state(slug).plan)
+
+
+@router.post("/plan/wanting")
+def wanting_in(plan: PlanModel) -> list[WantingView]:
+    """Return the same of a plan that is still given; refuses one whose figures contradict each other."""
+    return _open_in(plan.to_core())
+
+
+def _open_in(plan: Plan) -> list[WantingView]:
     return [
         WantingView(what=said(w.what, plan.units), path=w.path, stage=w.stage, step=said(w.step, plan.units))
         for w in (*wanting(plan), *unprovable(plan))

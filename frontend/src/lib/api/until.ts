@@ -7,7 +7,7 @@ const AGAIN_MS = 1500;
 export function until<T>(
   ask: () => Promise<T>,
   show: (found: T) => void,
-  said: (why: string) => void = () => {},
+  said: (why: string, error: Error) => void = () => {},
 ): () => void {
   let stopped = false;
   let timer = 0;
@@ -16,7 +16,7 @@ export function until<T>(
       (found) => stopped || show(found),
       (error: Error) => {
         if (stopped) return;
-        said(error.message);
+        said(error.message, error);
         if (error instanceof Away) timer = window.setTimeout(go, AGAIN_MS);
       },
     );

@@ -22,6 +22,8 @@ import { draftAt, dropDraft, type KeptDraft, keepDraft } from './drafts';
 import { PLAN } from './texts';
 
 const SAVE_MS = 120; // after the last change
+const WEIGH_MS = 500;
+const STILL_GIVEN = new Set(['check.point-wanted', 'check.stands-on-nothing']); // not said before somebody would keep it
 const MARGINS = [5, (3 / 16) * 25.4]; // mm; what the bump stop comes before the ground by, in either system
 export const ENDS = ['front', 'rear'] as const;
 
@@ -59,14 +61,12 @@ export class Sheet {
       if (now !== this.#start) this.#saving = window.setTimeout(() => void this.#save(), SAVE_MS);
     });
     $effect(() => until(api.layouts, (found) => (this.layouts = found)));
-    $effect(() =>
-      car
-        ? until(
-            () => api.wanting(car.slug),
-            (found) => (this.wanting = found),
-          )
-        : undefined,
-    );
+    $effect(() => {
+      if (!this.#told()) return;
+      let stop = () => {};
+      const timer = setTimeout(() => (stop = this.#weigh()), WEIGH_MS);
+      return () => (clearTimeout(timer), stop());
+    });
     $effect(() => (car ? undefined : until(api.cars, (found) => (this.others = found))));
     $effect(() => this.#begin(this.inches));
     $effect(() => {
@@ -82,6 +82,22 @@ export class Sheet {
   #told(): string {
     const { tools, units: _, footing, ...given } = $state.snapshot(this.draft);
     return JSON.stringify([given, { ...footing, margin: 0 }, this.#base?.tools.length ? tools : []]);
+  }
+
+  /** Say what the plan leaves open as it is just now, and what in it contradicts itself; nothing of one that is not whole yet. */
+  #weigh(): () => void {
+    const made = planOf($state.snapshot(this.draft), this.#base);
+    if ('problems' in made) return () => {};
+    const plan = { ...made.plan, name: made.plan.name || PLAN.begin };
+    const say = (problems: Problem[]) => {
+      if (this.sentence) return; // what keeping it was refused for stands until it is tried again
+      this.problems = problems.filter((p) => /^(check|plan)\./.test(p.kind) && !STILL_GIVEN.has(p.kind));
+    };
+    return until(
+      () => api.wanting(plan),
+      (found) => ((this.wanting = found), say([])),
+      (_, error) => say(error instanceof Refused ? error.problems : []),
+    );
   }
 
   get #key(): string {

@@ -42,7 +42,7 @@ export const PLAN = {
   trusts: { '': 'not said', sure: 'sure', fair: 'fair', doubtful: 'doubtful' } as const,
   other: 'what another source says, and why it was not taken',
   wanting: 'Not in the plan yet',
-  wantingSoft: 'and the step that will want it; of the plan as it was kept last',
+  wantingSoft: 'and the step that will want it',
   moves: 'Moves',
   movesNothing: 'not said',
   movesSoft: 'What it moves in the linkage: then a turn can be reckoned before it is tried.',

@@ -182,8 +182,6 @@ def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:
     if expanded > tolerance:
         sure = OfMark(mark.mark, expanded)
         yield Limit(mark.mark, least, finding("limit.unprovable", **said, sure=sure, way=mark.read_with))
-    elif adjuster and step > tolerance:
-        worth = OfMark(mark.mark, step, 0)
-        yield Limit(
-            mark.mark, least, finding("limit.coarse", **said, step=step_of(adjuster), adjuster=adjuster.name, worth=worth)
-        )
+    elif adjuster and least > tolerance:
+        by, worth, sure = step_of(adjuster), OfMark(mark.mark, step, 0), OfMark(mark.mark, expanded)
+        yield Limit(mark.mark, least, finding("limit.coarse", **said, step=by, adjuster=adjuster.name, worth=worth, sure=sure))

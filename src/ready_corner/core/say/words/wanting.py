@@ -3,7 +3,7 @@
 WORDS = {
     "wanting.provable": "{end} {quantity=height?ride height|{quantity}} that can be proved and set",
     "limit.unprovable": "{mark:mark}: read once it is sure to {sure:u} only, so nothing can hold ± {tolerance:much}. {way?{way:Capital}, or widen it.|Take a finer tool, or widen it.} The least tolerance that can be proved and set is {least:much}.",
-    "limit.coarse": "{mark:mark}: {step} of {adjuster} is worth {worth:much}, more than its tolerance of {tolerance:much}. A finer thread or a thinner shim, or widen it. The least tolerance that can be proved and set is {least:much}.",
+    "limit.coarse": "{mark:mark}: {step} of {adjuster} is worth {worth:much}, and it is read to {sure:u}: no step surely ends within ± {tolerance:much}. A finer thread or a thinner shim, or widen it. The least tolerance that can be proved and set is {least:much}.",
     "wanting.held": "how the {end} wheels are held",
     "wanted.held": "to know which pickup points there are and where they belong",
     "wanting.joints": "how far the {end} joints may work",
