@@ -46,7 +46,7 @@
 {:else if !car.view}
   <main class="card" aria-busy="true"><p role="status">Opening the logbook…</p></main>
 {:else if stage === 'plan'}
-  {#key `${car.slug}/${car.view.plan_number}`}<Later page="plan" {car} />{/key}
+  {#key car.slug}<Later page="plan" {car} />{/key}
 {:else if stage === 'jig'}
   {#key car.slug}<Later page="jig" {car} />{/key}
 {:else if car.view.trouble && ['', 'set', 'stance', 'wall'].includes(stage)}

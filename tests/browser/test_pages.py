@@ -85,17 +85,37 @@ def test_what_was_kept_here_and_is_refused_later_is_shown_and_the_rest_goes_on(t
     expect(status).to_have_count(0)
 
 
-def test_a_plan_made_from_an_outdated_one_is_refused_and_what_was_typed_stays(tern, demo_server):
+def test_a_plan_that_somebody_else_revised_meanwhile_takes_what_was_changed_figure_by_figure(tern, demo_server):
+    def planned():
+        with urllib.request.urlopen(f"{demo_server.api('tern')}/plan.json") as answer:
+            return json.load(answer)
+
     tern.get_by_role("link", name="Plan", exact=True).click()
     tern.get_by_role("button", name="All figures").click()
     tyre = tern.get_by_label("Front axle, Tyre, outside")
     expect(tyre).to_have_value("23 1/2")
+    # Of a plan that nobody has touched here the newer one is shown, and nothing is asked.
+    send(demo_server, {"kind": "plan", "plan": planned() | {"about": "as Lark has it"}, "revises": 1})
+    expect(tern.get_by_label("What it is")).to_have_value("as Lark has it")
     tyre.fill("23 5/8")
-    with urllib.request.urlopen(f"{demo_server.api('tern')}/plan.json") as answer:
-        send(demo_server, {"kind": "plan", "plan": json.load(answer), "revises": 1})
-    tern.get_by_role("button", name="Keep this plan").click()
-    expect(tern.get_by_role("alert").first).to_contain_text("entry 61 has revised it since")
+    tyre.press("Tab")
     expect(tyre).to_have_value("23 5/8")
+    theirs = planned()
+    theirs["rear"]["tyre_diameter"] += 12.7
+    theirs["adjusters"][0]["name"] = "front tie rod"
+    send(demo_server, {"kind": "plan", "plan": theirs, "revises": 61})
+    note = tern.get_by_role("status").filter(has_text="Entry 62 has revised this plan")
+    expect(note).to_be_visible()
+    tern.get_by_role("button", name="Keep this plan").click()
+    expect(tern.get_by_role("alert").first).to_contain_text("entry 62 has revised it since")
+    expect(tyre).to_have_value("23 5/8")
+    note.get_by_role("button", name="Lay what I changed on it").click()
+    expect(note).to_have_count(0)
+    tern.get_by_role("button", name="Keep this plan").click()
+    expect(tern.get_by_role("heading", name="Walk-round")).to_be_visible()
+    kept = planned()
+    assert kept["front"]["tyre_diameter"] == pytest.approx(23.625 * 25.4)
+    assert (kept["rear"], kept["adjusters"], kept["about"]) == (theirs["rear"], theirs["adjusters"], "as Lark has it")
 
 
 def test_the_log_tells_what_happened_and_a_weld_has_its_caution(tern):

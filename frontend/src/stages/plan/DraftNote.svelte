@@ -1,5 +1,5 @@
 <script lang="ts">
-  // A draft that was found in this browser: taken up again, or begun from an earlier plan and asked about.
+  // A draft that was found in this browser: taken up again, or begun from an earlier plan and asked about; or overtaken.
   import { theSheet } from './sheet.svelte';
   import { DRAFTS } from './texts';
 
@@ -9,7 +9,13 @@
 {#if sheet.unkept}
   <p class="no" role="alert">{DRAFTS.refused}</p>
 {/if}
-{#if sheet.found}
+{#if sheet.overtaken}
+  <p class="card" role="status">
+    {DRAFTS.overtaken(sheet.overtaken)}
+    <button type="button" class="button" onclick={() => sheet.layOnLatest()}>{DRAFTS.layOn}</button>
+    <button type="button" class="button" onclick={() => void sheet.letGo()}>{DRAFTS.drop}</button>
+  </p>
+{:else if sheet.found}
   <p class="card" role="status">
     {sheet.older ? DRAFTS.older : DRAFTS.back}
     {#if sheet.older}<button type="button" class="button" onclick={() => sheet.takeUp()}>{DRAFTS.take}</button>{/if}

@@ -5,6 +5,7 @@ import type { Draft } from './draft';
 export interface KeptDraft {
   revises: number; // the entry whose plan it was begun from; 0 of a new car
   draft: Draft;
+  was?: Draft; // the plan it was begun from, as a draft; the first versions did not keep it
   at: number; // when it was written, ms
 }
 

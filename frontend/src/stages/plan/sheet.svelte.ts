@@ -19,6 +19,7 @@ import { CORNERS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { draftOf, type End, planOf } from './draft';
 import { draftAt, dropDraft, type KeptDraft, keepDraft } from './drafts';
+import { laidOn } from './merge';
 import { PLAN } from './texts';
 
 const SAVE_MS = 120; // after the last change
@@ -41,10 +42,11 @@ export class Sheet {
   found = $state.raw<KeptDraft | null>(null); // a draft that was in this browser already
   older = $state(false); // it was begun from an earlier plan
   unkept = $state(false); // storage is refused or full
+  overtaken = $state(0); // the entry with which somebody else has revised the plan while this draft was given
   #start = ''; // the draft as the plan has it: nothing is kept of what is not changed
   #saving = 0;
-  readonly before: Plan | null;
-  readonly #revises: number;
+  before = $state.raw<Plan | null>(null);
+  #revises: number;
   readonly #beginning = newEntry({ kind: 'note', version: 1, words: 'a' }).id; // one identity, however often it is sent
   #base: Plan | null; // the plan this one was begun from: what the form does not show is taken over from it
 
@@ -55,6 +57,7 @@ export class Sheet {
     this.shown = this.draft.stage;
     this.#start = this.#told();
     void this.#look();
+    $effect(() => this.#watch(car?.view?.plan_number ?? 0));
     $effect(() => {
       const now = this.#told();
       clearTimeout(this.#saving);
@@ -100,6 +103,32 @@ export class Sheet {
     );
   }
 
+  /** A plan that somebody else has revised is shown as it is now; one that was given on meanwhile stays, and is asked about. */
+  #watch(latest: number): void {
+    untrack(() => {
+      if (latest <= this.#revises) return;
+      if (this.#told() === this.#start) this.layOnLatest();
+      else this.overtaken = latest;
+    });
+  }
+
+  /** Take what was changed here over to the plan as it is now, figure by figure. */
+  layOnLatest(): void {
+    const view = this.car?.view;
+    if (!view) return;
+    const [was, mine, now] = [
+      draftOf(this.#base),
+      $state.snapshot(this.draft) as typeof this.draft,
+      draftOf(view.plan),
+    ];
+    this.before = this.#base = view.plan;
+    this.#revises = view.plan_number;
+    this.draft = now;
+    this.#start = this.#told();
+    this.draft = laidOn(was, mine, now);
+    [this.overtaken, this.sentence, this.told] = [0, '', ''];
+  }
+
   get #key(): string {
     return this.car?.slug ?? '';
   }
@@ -115,21 +144,27 @@ export class Sheet {
   }
 
   takeUp(): void {
-    if (this.found) this.draft = { ...draftOf(this.#base), ...structuredClone(this.found.draft) };
+    if (!this.found) return;
+    const { draft, was } = structuredClone(this.found);
+    const now = draftOf(this.#base);
+    this.draft = this.older && was ? laidOn(was, draft, now) : { ...now, ...draft };
     this.older = false;
   }
 
   async #save(): Promise<void> {
     if (this.older) return; // what is there is asked about still
     const draft = $state.snapshot(this.draft) as typeof this.draft;
-    this.unkept = !(await keepDraft(this.#key, { revises: this.#revises, draft, at: Date.now() }));
+    const was = draftOf(this.#base);
+    this.unkept = !(await keepDraft(this.#key, { revises: this.#revises, draft, was, at: Date.now() }));
   }
 
   /** Throw the draft away; what is shown is the plan again. */
   async letGo(): Promise<void> {
     clearTimeout(this.#saving);
+    if (this.overtaken) this.#base = this.before = this.car?.view?.plan ?? this.#base;
+    if (this.overtaken) this.#revises = this.overtaken;
     if (!this.older) this.draft = draftOf(this.#base);
-    [this.found, this.older] = [null, false];
+    [this.found, this.older, this.overtaken, this.sentence] = [null, false, 0, ''];
     this.#start = this.#told();
     await dropDraft(this.#key);
   }

@@ -250,8 +250,11 @@ export const SPRINGS = {
 export const DRAFTS = {
   back: 'Your draft is back as you left it; nothing of it is in the log yet.',
   older:
-    'A draft is kept here that was begun from an earlier plan of this car. Taken up, it takes the place of what is shown.',
+    'A draft is kept here that was begun from an earlier plan of this car. Taken up, what was changed in it is laid on what is shown.',
   take: 'Take it up',
+  overtaken: (entry: number) =>
+    `Entry ${entry} has revised this plan while you were giving yours. What you have changed stands here still, and nothing is lost.`,
+  layOn: 'Lay what I changed on it',
   drop: 'Throw the draft away',
   refused: 'This browser keeps no draft: keep the plan before you leave the page.',
 } as const;
