@@ -1,13 +1,11 @@
 """Every way of reading an angle, from an exact car and back: the geometry is written anew here, with points, planes and rotations about a line."""
 
 import re
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import pytest
-from scipy.optimize import brentq
-from scipy.spatial.transform import Rotation
 
 from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.next import next_step, round_of
@@ -28,11 +26,10 @@ from ready_corner.core.record.logbook import fold
 from ready_corner.core.record.readings import QUANTITIES
 from ready_corner.core.say.template import in_mm
 from tests.core.cars import FINE, Log, plan
+from tests.core.drawn import AIMS, FRONT, SHOP, Steered, gravity_over
 from tests.core.practice import PracticeCar
 
-FRONT = ("LF", "RF")
 PLATE = Tool("plate", "Plate", "steer", 1e-6, 0.0)
-AIMS = tuple(Aim(f"{c}.{k}", v, 0.5) for k, v in (("caster", 5.0), ("inclination", 10.0)) for c in FRONT)
 
 
 def of(ways=None, tools=(*FINE, PLATE)):
@@ -40,52 +37,13 @@ def of(ways=None, tools=(*FINE, PLATE)):
     return replace(bare, aims=(*bare.aims, *AIMS))
 
 
-@dataclass
-class Steered(PracticeCar):
-    """A practice car whose front wheels turn about a line through two joints, caster and inclination in degrees by corner; on a floor of pads."""
-
-    caster: dict | None = None
-    inclination: dict | None = None
-    up: tuple = (0.0, 0.0, 1.0)
-
-    def joints(self, corner):
-        """From lower to upper joint, mm."""
-        high = 260.0
-        back, inside = (high * np.tan(np.radians(by[corner])) for by in (self.caster, self.inclination))
-        return np.array([-back, -SIDE[corner] * inside, high])
-
-    def turned(self, corner, steered):
-        """The wheel's axis once it points so many degrees further in, about its own joints."""
-        along = self.joints(corner) / np.linalg.norm(self.joints(corner))
-        heading = lambda n: np.degrees(np.arctan2(n[0], SIDE[corner] * n[1]))  # noqa: E731
-        first = self.axis(corner)
-        spun = lambda by: Rotation.from_rotvec(by * along).apply(first)  # noqa: E731
-        return spun(brentq(lambda by: heading(spun(by)) - heading(first) - steered, -1.2, 1.2, xtol=1e-15))
-
-    def shown(self, axis):
-        return float(np.degrees(np.arcsin(-axis @ np.array(self.up))))
-
-    def offsets(self, corner):
-        """How far the upper joint lies behind and inside the lower one, and over it, by plumb lines."""
-        up = np.array(self.up)
-        ahead = np.array([1.0, 0, 0]) - up[0] * up
-        ahead /= np.linalg.norm(ahead)
-        to = self.joints(corner)
-        return -to @ ahead, -SIDE[corner] * to @ np.cross(up, ahead), to @ up
-
-
 def drawn(seed):
     rng = np.random.default_rng(seed)
     row = lambda low, high: dict(zip(CORNERS, rng.uniform(low, high, 4), strict=True))  # noqa: E731
     slope = rng.normal(0, 0.004, 2)
-    normal = np.array([-slope[0], -slope[1], 1.0]) / np.sqrt(1 + slope @ slope)
-    ahead = np.array([1.0, 0.0, slope[0]]) / np.hypot(1.0, slope[0])
-    up = np.array(
-        [ahead[2], np.cross(normal, ahead)[2], normal[2]]
-    )  # the upright of the workshop, seen from the car on its pads
     car = Steered(
         row(-0.8, 0.8), row(-3, 1), left_string=(880.0, rng.normal(0, 0.4)), right_string=(-900.0, rng.normal(0, 0.4)),
-        caster=row(-2, 9), inclination=row(2, 16), up=tuple(up),
+        caster=row(-2, 9), inclination=row(2, 16), up=gravity_over(slope),
     )  # fmt: skip
     return car, slope, rng
 
@@ -218,82 +176,6 @@ def test_a_sweep_is_asked_for_to_its_end_and_again_once_something_was_turned():
     log.turn("LF.shims", 1)
     assert now().mark("LF.caster").state == "moved since"
     assert now().mark("RF.caster").state != "moved since"
-
-
-SHOP = (
-    Tool("rule", "Rule", "length", 0.5, 0.2),
-    Tool("tape", "Tape", "length", 1.0, 0.5),
-    Tool("digital", "Gauge", "angle", 0.05, 0.03, 0.02),
-    Tool("plate", "Plate", "steer", 0.5, 0.2, 0.2),
-)
-DRAWS = 150
-
-
-def told(way, rng):
-    """What is read in a way of a car that is off by chance as its plan says it may be; and the log of it with its true angles."""
-    pads = way != "no pads"
-    of_ = of(Ways(read_by={}), tools=SHOP)
-    car, slope, _ = drawn(int(rng.integers(1 << 30)))
-    if not pads:
-        slope = np.array([0.0, 0.0])
-        lie = rng.normal(0, of_.ways.sure("floor") / 2, 4)
-        at = np.array([[1.0, *of_.wheel_place(c)] for c in CORNERS])
-        fall = np.linalg.lstsq(at, lie, rcond=None)[0][1:]
-        car = replace(car, up=tuple(np.array([fall[0], fall[1], 1.0]) / np.sqrt(1 + fall @ fall)))
-    tools = {t.id: t for t in SHOP}
-    zero = {t.id: rng.normal(0, t.zero) for t in SHOP}
-    log = Log(of_)
-
-    def read(c, quantity, exact, tool, **more):
-        t = tools[tool]
-        log.read(c, quantity, round((exact + zero[tool] + rng.normal(0, t.repeatability)) / t.step) * t.step, tool, **more)
-
-    lie = {c: float(np.array(of_.wheel_place(c)) @ slope) for c in CORNERS}
-    half = of_.ways.sure("run_out") / 2
-    out = {c: np.degrees(2 * half / 381.0) * np.sin(rng.uniform(0, 2 * np.pi)) for c in CORNERS}
-    span = 381.0 + rng.normal(0, of_.ways.sure("span") / 2)
-    for c in CORNERS if pads else ():
-        read(c, "pad", lie[c] - lie["LF"], "rule")
-    for c in FRONT:
-        lean = lambda steered, c=c: car.shown(car.turned(c, steered)) + out[c]  # noqa: E731
-        behind, inside, high = car.offsets(c)
-        if way == "halved":  # read as it stands and half a turn round: the rim falls out
-            read(c, "camber", lean(0.0), "digital")
-            read(c, "camber", car.shown(car.axis(c)) - out[c], "digital", half_turn=True)
-        if way == "plumb":
-            off = span / 2 * np.sin(np.radians(lean(0.0)))
-            read(c, "lean_top", 60 - off, "rule")
-            read(c, "lean_bottom", 60 + off, "rule")
-            read(c, "caster_offset", behind, "rule")
-            read(c, "inclination_offset", inside, "rule")
-            read(c, "joint_height", high, "tape")
-        if way in ("bar", "no pads"):
-            read(c, "caster", np.degrees(np.arctan2(behind, high)), "digital")
-            read(c, "inclination", np.degrees(np.arctan2(inside, high)), "digital")
-        if way in ("sweep", "no pads"):
-            read(c, "camber", lean(0.0), "digital")
-        if way == "sweep":
-            for turned, plate in (("in", rng.uniform(15, 25)), ("out", rng.uniform(15, 25))):
-                read(c, f"plate_{turned}", plate, "plate")
-                read(c, f"sweep_{turned}", lean(plate if turned == "in" else -plate), "digital")
-    return log, car
-
-
-@pytest.mark.parametrize("way", ["plumb", "bar", "sweep", "no pads", "halved"])
-def test_about_95_in_100_drawn_cars_lie_within_u_however_they_are_read(way):
-    rng = np.random.default_rng([29, len(way)])
-    kinds = {"bar": ("caster", "inclination"), "halved": ("camber",)}.get(way, ("camber", "caster", "inclination"))
-    inside = {kind: [] for kind in kinds}
-    for _ in range(DRAWS):
-        log, car = told(way, rng)
-        found = evaluate(fold(None, log.entries))
-        for kind, rows in inside.items():
-            for c in FRONT:
-                m = found.mark(f"{c}.{kind}")
-                rows.append(abs(m.value - getattr(car, kind)[c]) <= m.expanded)
-    for kind, rows in inside.items():
-        # 300 draws know 95 % to 1.3 percent, one standard deviation
-        assert 0.92 <= np.mean(rows) <= 0.985, (kind, np.mean(rows))
 
 
 def test_whatever_may_be_aimed_at_is_judged_and_belongs_to_a_stage():
@@ -549,31 +431,6 @@ def test_a_rail_that_was_never_proved_and_a_bar_without_its_span_may_not_serve()
         for quantity in ("bar_front", "bar_back"):
             log.read("LF", quantity, 600.0, "tape")
         assert words in reason(log)
-
-
-@pytest.mark.parametrize("way", ["rail", "bars"])
-def test_about_95_in_100_toes_read_from_inside_lie_within_u(way):
-    rng, tools, inside = np.random.default_rng([31, len(way)]), {t.id: t for t in SHOP}, []
-    for _ in range(DRAWS):
-        car, _, _ = drawn(int(rng.integers(1 << 30)))
-        ways = Ways(read_by={"toe": way}, bar=900.0)
-        log, off = Log(of(ways, tools=SHOP)), ways.sure("run_out") / 2
-        middle = [rng.normal(0, ways.sure("hub_middle") / 2) for _ in range(2)]
-        hub = car.hub  # hubs of an axle whose middle is not quite on the centreline, and a rim that runs out
-        wide = replace(car, span=381.0 + rng.normal(0, ways.sure("span") / 2))
-        if way == "bars":
-            wide.hub = lambda c, hub=hub, middle=middle: hub(c) + np.array([0.0, middle[c[1] == "R"], 0.0])
-        else:
-            wide.toe = {c: v + np.degrees(2 * off / 381.0) * np.sin(rng.uniform(0, 2 * np.pi)) for c, v in car.toe.items()}
-
-        def read(c, quantity, exact, tool, log=log):
-            t = tools[tool]
-            log.read(c, quantity, round((exact + rng.normal(0, t.repeatability)) / t.step) * t.step, tool)
-
-        inside_line(wide, log, way, RAILS[way], read)
-        found = evaluate(fold(None, log.entries))
-        inside += [abs(m.value - car.toe[c]) <= m.expanded for c in CORNERS if (m := found.mark(f"{c}.toe"))]
-    assert 0.92 <= np.mean(inside) <= 0.985, np.mean(inside)  # 600 figures know 95 % to 0.9 percent
 
 
 @pytest.mark.parametrize(
