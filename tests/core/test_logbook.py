@@ -160,7 +160,17 @@ def test_a_plan_that_cannot_be_is_refused_at_its_path(change, path):
 
 
 @pytest.mark.parametrize(
-    "by", [Stack(0.0, 1, 2), Stack(1.0, 3, 2), Perch(0.0, 1, 1, 1), Perch(1.0, 1, 1, 0.0), (), (end(pitch=0.0),)]
+    "by",
+    [
+        Stack(0.0, 1, 2),
+        Stack(1.0, 3, 2),
+        Stack(1.0, 1, 2, (2.5,)),
+        Stack(1.0, 1, 2, (0.0,)),
+        Perch(0.0, 1, 1, 1),
+        Perch(1.0, 1, 1, 0.0),
+        (),
+        (end(pitch=0.0),),
+    ],
 )
 def test_an_adjuster_that_cannot_be_is_refused(by):
     with pytest.raises(PlannedError):

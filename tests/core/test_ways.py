@@ -2,12 +2,13 @@
 
 import re
 from dataclasses import replace
+from itertools import combinations_with_replacement
 from pathlib import Path
 
 import numpy as np
 import pytest
 
-from ready_corner.core.advise.corner import set_corner
+from ready_corner.core.advise.corner import seen_of, set_corner
 from ready_corner.core.advise.next import next_step, round_of
 from ready_corner.core.advise.provable import limits
 from ready_corner.core.engines.alignment import camber as camber_of
@@ -17,7 +18,7 @@ from ready_corner.core.judge.progress import share_held
 from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.corners import CORNERS, SIDE
 from ready_corner.core.plan.marks import MARKS, is_length
-from ready_corner.core.plan.plan import Adjuster, ThreadedEnd, Ways
+from ready_corner.core.plan.plan import Adjuster, Stack, ThreadedEnd, Ways
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
@@ -25,7 +26,7 @@ from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.logbook import fold
 from ready_corner.core.record.readings import QUANTITIES
 from ready_corner.core.say.template import in_mm
-from tests.core.cars import FINE, Log, plan
+from tests.core.cars import FINE, SHIMS, Log, plan
 from tests.core.drawn import AIMS, FRONT, SHOP, Steered, gravity_over
 from tests.core.practice import PracticeCar
 
@@ -431,6 +432,23 @@ def test_a_rail_that_was_never_proved_and_a_bar_without_its_span_may_not_serve()
         for quantity in ("bar_front", "bar_back"):
             log.read("LF", quantity, 600.0, "tape")
         assert words in reason(log)
+
+
+@pytest.mark.parametrize("shelf", [(2.0,), (1.0, 2.5), (1.5, 2.0, 5.0), (0.5,)])
+def test_a_stack_is_made_up_of_the_fewest_shims_that_lie_on_the_shelf(shelf):
+    stack = Stack(0.5, 6, 30, shelf)
+    sizes = [0.5, *shelf]
+    for count in range(1, 25):
+        made = stack.made_of(count)
+        assert sum(made) == pytest.approx(count / 2, abs=1e-12)  # mm
+        assert set(made) <= set(sizes)
+        fewer = (sum(row) for n in range(1, len(made)) for row in combinations_with_replacement(sizes, n))
+        assert not any(abs(total - count / 2) < 1e-9 for total in fewer)  # mm
+    shims = replace(SHIMS, by=stack)
+    told = lambda amount: in_mm(seen_of(shims, amount))  # noqa: E731
+    assert told(-3) == "in all 1.5 mm, out of the stack"
+    assert told(1) == "in all 0.5 mm: 0.5 mm"
+    assert seen_of(replace(SHIMS, by=Stack(0.5, 6, 30)), 3) is None
 
 
 @pytest.mark.parametrize(

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from ready_corner.cli import main
-from ready_corner.core.quantities.notation import ShopNotationError, Units, read_row
+from ready_corner.core.quantities.notation import ShopNotationError, Units, read_list, read_row
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.exchange.rows import points_from_csv, points_to_csv
 from tests.core.linkage.cars import NAMES, plan
@@ -144,3 +144,23 @@ def test_a_place_is_typed_in_one_line_or_the_sentence_says_how(typed, units, wan
         return
     with pytest.raises(ShopNotationError, match=wanted):
         read_row(typed, Units(units))
+
+
+@pytest.mark.parametrize(
+    ("typed", "wanted"),
+    [
+        ("0.5; 1; 3", [0.5, 1, 3]),
+        ("2;", [2]),
+        ("1;;2", [1, 2]),
+        ("1/16in; 2", [1.5875, 2]),
+        (";", "no length"),
+        ("", "Nothing"),
+        ("1;x", "“x”"),
+    ],
+)
+def test_a_list_of_lengths_is_typed_in_one_line(typed, wanted):
+    if isinstance(wanted, list):
+        assert [f.value for f in read_list(typed, Units("mm"))] == pytest.approx(wanted, abs=1e-12)  # mm
+        return
+    with pytest.raises(ShopNotationError, match="is not a length" if wanted == "no length" else wanted):
+        read_list(typed, Units("mm"))

@@ -50,7 +50,8 @@ export const formsAt = (place: string): string[] => Object.keys(FORMS).filter((k
 
 export const placeOf = (mark: string): string => mark.split('.')[0]!;
 export const markKindOf = (mark: string): string => mark.split('.')[1]!;
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
+/** Words as they begin a sentence. */
+export const capital = (words: string): string => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 
 /** What a mark of the car as a whole is called: its place, if it has one, and its kind; in full, or ``short``. */
 export const wholeName = (mark: string, size: 'label' | 'short' = 'short'): string => {

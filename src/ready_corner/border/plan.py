@@ -86,11 +86,16 @@ class ThreadedEndModel(Model):
 
 
 class StackModel(Model):
-    """A shim stack; thickness in mm."""
+    """A shim stack; thickness in mm, and the thicknesses on the shelf, each so many times it."""
 
     thickness: float
     fitted: int
     most: int
+    shelf: list[float] = Field(default=[], max_length=20)
+
+    def to_core(self) -> core.Stack:
+        """Return the core's stack."""
+        return core.Stack(self.thickness, self.fitted, self.most, tuple(self.shelf))
 
 
 class PerchModel(Model):
@@ -181,7 +186,7 @@ class AdjusterModel(Model):
         elif self.cam:
             by = core.Cam(**self.cam.model_dump())
         elif self.shims:
-            by = core.Stack(**self.shims.model_dump())
+            by = self.shims.to_core()
         elif self.perch:
             by = core.Perch(**self.perch.model_dump())
         elif self.screw:

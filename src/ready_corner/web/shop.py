@@ -8,12 +8,23 @@ from pydantic import Field
 from ready_corner.border.base import Model
 from ready_corner.border.plan import UnitsModel
 from ready_corner.core.engines.alignment.toes import read_toe
-from ready_corner.core.quantities.notation import Kind, Units, echo, read, read_row, say, say_angle, say_field, say_mass
+from ready_corner.core.quantities.notation import (
+    Kind,
+    Units,
+    echo,
+    read,
+    read_list,
+    read_row,
+    say,
+    say_angle,
+    say_field,
+    say_mass,
+)
 from ready_corner.core.quantities.threads import read_thread, say_pitch
 from ready_corner.web.view import View
 
 router = APIRouter()
-FieldKind = Kind | Literal["thread", "pitch", "toe", "total_toe", "place"]
+FieldKind = Kind | Literal["thread", "pitch", "toe", "total_toe", "place", "lengths"]
 
 
 class FigureIn(Model):
@@ -29,7 +40,7 @@ class FigureView(View):
     """The figure in mm, degrees, turns, kg, N/mm or N·m a degree, and as it is printed.
 
     ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole;
-    ``more``: the second and third of three lengths typed in one line as a place.
+    ``more``: the second and third of three lengths typed in one line as a place; of a list of lengths all after the first.
     """
 
     value: float
@@ -79,13 +90,17 @@ def read_figure(typed: FigureIn) -> FigureView:
         row = read_row(typed.text, units)
         words = "; ".join(_say(f.value, "length", units, f.denominator) for f in row)
         return FigureView(value=row[0].value, said=words, more=tuple(f.value for f in row[1:]))
+    if typed.kind == "lengths":
+        figures = read_list(typed.text, units)
+        words = "; ".join(_say(f.value, "length", units, f.denominator) for f in figures)
+        return FigureView(value=figures[0].value, said=words, more=tuple(f.value for f in figures[1:]))
     figure = read(typed.text, typed.kind, units)
     said = _say(figure.value, typed.kind, units, figure.denominator)
     return FigureView(value=figure.value, said=said, echo=echo(figure, typed.kind, units) if figure.foreign else "")
 
 
 def _say(value: float, kind: FieldKind, units: Units, denominator: int | None) -> str:
-    if kind == "length" or kind == "thread" or kind == "place":  # noqa: PLR1714
+    if kind == "length" or kind == "lengths" or kind == "thread" or kind == "place":  # noqa: PLR1714
         return say_field(value, units, denominator)
     if kind == "pitch":
         return say_pitch(value, units)

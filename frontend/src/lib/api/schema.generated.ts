@@ -1760,7 +1760,7 @@ export interface components {
             /** Text */
             text: string;
             /** Kind */
-            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe" | "place");
+            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe" | "place" | "lengths");
             /**
              * @default {
              *       "system": "mm",
@@ -1781,7 +1781,7 @@ export interface components {
          * @description The figure in mm, degrees, turns, kg, N/mm or N·m a degree, and as it is printed.
          *
          *     ``echo``: as typed and in the car's unit, where those differ; ``pitch`` and ``hand`` of a thread that was named whole;
-         *     ``more``: the second and third of three lengths typed in one line as a place.
+         *     ``more``: the second and third of three lengths typed in one line as a place; of a list of lengths all after the first.
          */
         FigureView: {
             /** Value */
@@ -3797,7 +3797,7 @@ export interface components {
         };
         /**
          * StackModel
-         * @description A shim stack; thickness in mm.
+         * @description A shim stack; thickness in mm, and the thicknesses on the shelf, each so many times it.
          */
         StackModel: {
             /** Thickness */
@@ -3806,6 +3806,11 @@ export interface components {
             fitted: number;
             /** Most */
             most: number;
+            /**
+             * Shelf
+             * @default []
+             */
+            shelf: number[];
         };
         /**
          * StanceView
@@ -4413,7 +4418,7 @@ export interface components {
             /** Value */
             value: number;
             /** Kind */
-            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe" | "place");
+            kind: ("length" | "angle" | "turns" | "mass" | "rate" | "torsion") | ("thread" | "pitch" | "toe" | "total_toe" | "place" | "lengths");
         };
         /**
          * ToSayAll

@@ -35,11 +35,7 @@
   );
 </script>
 
-<Plate
-  label={DRAWING.place(corner, 'camber')}
-  {box}
-  note="{DRAWING.fromBehind}, {DRAWING.turned(TIMES).split(', ')[1]}"
->
+<Plate label={DRAWING.place(corner, 'camber')} {box} note="{DRAWING.fromBehind}, {DRAWING.enlarged(TIMES)}">
   {#snippet children(px)}
     <path class="line" d="M{box.x} 0H{box.x + box.w}" />
     <text class="dim-word" font-size={14 * px} x={box.x + 10 * px} y={20 * px}>{DRAWING.floor}</text>

@@ -3,6 +3,7 @@ import { QUANTITIES } from '$lib/kinds';
 import type { Corner, Quantity } from '$lib/api/client';
 import { CORNER_WORDS } from '$lib/marks';
 
+const enlarged = (n: number) => `wheel angles drawn ×${n}`;
 export const DRAWING = {
   string: 'string',
   centreline: 'centreline',
@@ -12,7 +13,8 @@ export const DRAWING = {
   gauge: 'gauge',
   floor: 'floor',
   fromAbove: 'Seen from above, to scale',
-  turned: (n: number) => `to scale, wheel angles drawn ×${n}`,
+  turned: (n: number) => `to scale, ${enlarged(n)}`,
+  enlarged,
   plumb: 'plumb line',
   straightEdge: 'straight edge on the rail',
   middleLine: 'line down the middle',

@@ -31,7 +31,7 @@ export interface AdjusterDraft {
   lock: string;
   moves: { name: string; direction: [number, number, number] | null } | null;
   ends?: EndDraft[];
-  shims?: Record<'thickness' | 'fitted' | 'most', Figure>;
+  shims?: Record<'thickness' | 'fitted' | 'most', Figure> & { shelf: number[] };
   perch?: Record<'pitch_mm_per_turn' | 'room_up' | 'room_down' | 'spring_per_wheel', Figure>;
   screw?: Record<'pitch_mm_per_turn' | 'lever' | 'room_up' | 'room_down' | 'degrees_per_wheel', Figure>;
   splines?: Record<'teeth' | 'up' | 'down' | 'degrees_per_wheel', Figure>;
@@ -40,7 +40,7 @@ export interface AdjusterDraft {
 }
 /** What an adjuster that goes by no link's thread begins with, part by part. */
 const PARTS = {
-  shims: { thickness: null, fitted: null, most: null },
+  shims: { thickness: null, fitted: null, most: null, shelf: [] as number[] },
   perch: { pitch_mm_per_turn: null, room_up: null, room_down: null, spring_per_wheel: null },
   screw: { pitch_mm_per_turn: null, lever: null, room_up: null, room_down: null, degrees_per_wheel: null },
   splines: { teeth: null, up: null, down: null, degrees_per_wheel: null },
@@ -84,7 +84,7 @@ export interface Draft {
   linkages: Record<End, Linkage | null>;
   loads: Loads | null;
   point_tolerance: Figure;
-  jig: { feet: Partial<Record<Corner, [Figure, Figure]>>; pitch_mm_per_turn: Figure };
+  jig: { feet: Partial<Record<Corner, [Figure, Figure]>>; pitch_mm_per_turn: Figure; shims: number[] };
 }
 export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
@@ -190,8 +190,28 @@ export function draftOf(plan: Plan | null): Draft {
     loads: structuredClone(plan?.loads ?? null),
     footing: footingOf(plan?.footing),
     point_tolerance: plan?.point_tolerance ?? null,
-    jig: { feet: { ...plan?.jig?.feet }, pitch_mm_per_turn: plan?.jig?.pitch_mm_per_turn ?? null },
+    jig: {
+      feet: { ...plan?.jig?.feet },
+      pitch_mm_per_turn: plan?.jig?.pitch_mm_per_turn ?? null,
+      shims: [...(plan?.jig?.shims ?? [])],
+    },
   };
+}
+
+const plain = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const filled = (empty: Record<string, unknown>, held: Record<string, unknown>): Record<string, unknown> => ({
+  ...empty,
+  ...Object.fromEntries(
+    Object.entries(held).map(([k, v]) => [k, plain(empty[k]) && plain(v) ? filled(empty[k], v) : v]),
+  ),
+});
+
+/** A draft that an earlier version of the program kept: what it did not know of yet stands as in an empty one. */
+export function upToDate(held: Draft): Draft {
+  const whole = filled({ ...draftOf(null) }, { ...held }) as unknown as Draft;
+  const parts = (a: AdjusterDraft) => FIGURE_PARTS.filter((p) => a[p]).map((p) => [p, { ...PARTS[p], ...a[p] }]);
+  return { ...whole, adjusters: whole.adjusters.map((a) => ({ ...a, ...Object.fromEntries(parts(a)) })) };
 }
 
 export const kindOf = (a: AdjusterDraft): AdjusterKind =>
@@ -223,14 +243,14 @@ export function newAdjuster(kind: AdjusterKind, taken: string[]): AdjusterDraft 
 const linkageFrom = (held: Linkage | null) =>
   held && { ...held, toe_deg: held.toe_deg ?? 0, camber_deg: held.camber_deg ?? 0 };
 
-/** The jig of a draft: none where nothing of it is given; its shims are taken over. */
-function jigFrom(jig: Draft['jig'], before: Plan | null, need: (value: Figure, path: string) => number): object | null {
+/** The jig of a draft: none where nothing of it is given. */
+function jigFrom(jig: Draft['jig'], need: (value: Figure, path: string) => number): object | null {
   const given = Object.entries(jig.feet).filter(([, at]) => at.some((v) => v !== null));
-  if (!given.length && jig.pitch_mm_per_turn === null) return before?.jig ?? null;
+  if (!given.length && jig.pitch_mm_per_turn === null && !jig.shims.length) return null;
   return {
-    ...before?.jig,
     feet: Object.fromEntries(given.map(([c, at]) => [c, at.map((v) => need(v, `jig.feet.${c}`))])),
     pitch_mm_per_turn: jig.pitch_mm_per_turn,
+    shims: jig.shims,
   };
 }
 
@@ -314,7 +334,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     rear_linkage: linkageFrom(draft.linkages.rear),
     loads: draft.loads && all(draft.loads, 'loads'),
     ...(draft.point_tolerance === null ? {} : { point_tolerance: draft.point_tolerance }),
-    jig: jigFrom(draft.jig, before, need),
+    jig: jigFrom(draft.jig, need),
   };
   return problems.length ? { problems } : { plan: plan as unknown as Plan };
 }

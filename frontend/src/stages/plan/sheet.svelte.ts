@@ -17,7 +17,7 @@ import { allRead } from '$lib/figures';
 import { kindsAt } from '$lib/kinds';
 import { CORNERS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
-import { draftOf, type End, planOf } from './draft';
+import { draftOf, type End, planOf, upToDate } from './draft';
 import { draftAt, dropDraft, type KeptDraft, keepDraft } from './drafts';
 import { laidOn } from './merge';
 import { PLAN } from './texts';
@@ -147,7 +147,7 @@ export class Sheet {
     if (!this.found) return;
     const { draft, was } = structuredClone(this.found);
     const now = draftOf(this.#base);
-    this.draft = this.older && was ? laidOn(was, draft, now) : { ...now, ...draft };
+    this.draft = upToDate(this.older && was ? laidOn(was, draft, now) : { ...now, ...draft });
     this.older = false;
   }
 

@@ -135,6 +135,7 @@ export const PLAN = {
   left: 'left-hand',
   right: 'right-hand',
   half: 'half turns only (fork)',
+  shelf: 'Thicker ones on the shelf',
   stack: { thickness: 'One shim', fitted: 'Fitted', most: 'Room for' } as const,
   perch: {
     pitch_mm_per_turn: 'Pitch a turn',
@@ -372,6 +373,8 @@ export const DRAWN = {
     slide: 'Of the scale on the slide, in marks from its inner end.',
     cam: 'The throw is how far its middle is off its axis.',
   } as const,
+  shelfHow:
+    'The thicker ones that lie on the shelf, in one line: 2; 5. Each so many times the one above. A turn then says which shims make it up.',
   lockHow: 'What is loosened first and tightened after: said at the step. Enter alone leaves it as it is.',
   weightShort: {
     mass: 'weight as it runs',
@@ -407,6 +410,9 @@ export const DRAWN = {
   foot: (corner: string) => `${corner} foot of the jig`,
   footHow: 'Where it meets the floor. Minus behind the front axle line, minus to the right.',
   footPitch: 'Screw of the feet: pitch a turn',
+  jigShims: 'Shims for its feet and the pads',
+  jigShimsHow:
+    'The thicknesses that lie in the shop, in one line: 0.5; 1; 3. Then a foot, or a pad of the floor, is told what to put under it.',
   footPitchHow: 'As the shop names it: M16×2, 5/8-11. Then a foot is told in turns.',
   pointTolerance: 'How far a pickup may be off',
   pointToleranceHow: 'Along each axis, and still do.',

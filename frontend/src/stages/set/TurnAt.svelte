@@ -2,7 +2,7 @@
   // What is turned, as one stands at the car facing the wheel: the part lit, and which way round it goes.
   import { api, type Layout } from '$lib/api/client';
   import { until } from '$lib/api/until';
-  import { CORNER_WORDS, isLeft } from '$lib/marks';
+  import { isLeft } from '$lib/marks';
   import Plate from '$parts/drawing/Plate.svelte';
   import type { RoundDesk } from '$parts/tape/round.svelte';
   import { standingAt } from './standing';
@@ -48,10 +48,11 @@
       })
       .join(' '),
   );
+  const standing = $derived(SET.standing(isLeft(desk.corner)));
   const mid = $derived(line ? { u: (line.from.u + line.to.u) / 2, v: (line.from.v + line.to.v) / 2 } : point);
 </script>
 
-<Plate label={SET.standing(CORNER_WORDS[desk.corner])} {box} note={SET.standing(CORNER_WORDS[desk.corner])}>
+<Plate label={standing} {box} note={standing}>
   {#snippet children(px)}
     {#if here}
       <path class="thin" d="M{box.x + R * 0.2} {here.wheel.v + R}H{box.x + box.w - R * 0.2}" />
@@ -75,11 +76,11 @@
         y={here.wheel.v + R * 0.85}
         text-anchor="middle">{front < 0 ? `‹ ${SET.front}` : `${SET.front} ›`}</text
       >
-      {#if told?.seen}
+      {#if told && typeof told.clockwise === 'boolean'}
         <polygon class="thin" points={hex} />
         <path class="now" d={arrow} />
         <text class="now-word" font-size={15 * px} x={dial.u} y={dial.v + dial.r + 24 * px} text-anchor="middle"
-          >{told.seen.split(',')[0]}</text
+          >{SET.wayRound(told.clockwise)}</text
         >
       {/if}
     {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   // The tape while adjusters are turned.
+  import { capital } from '$lib/kinds';
   import { CORNER_WORDS } from '$lib/marks';
   import { DESK } from '$parts/texts';
   import type { RoundDesk } from '$parts/tape/round.svelte';
@@ -10,7 +11,6 @@
   let { desk }: Props = $props();
   const adjuster = $derived(desk.adjuster);
   const told = $derived(desk.told.find((t) => t.adjuster === adjuster?.id));
-  const capital = (words: string) => `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
   const how = $derived.by(() => {
     if (!adjuster) return '';
     const rest = told?.then ? SET.liftHow(told.then, adjuster.room) : SET.turnHow(adjuster.say_how, adjuster.say_room);

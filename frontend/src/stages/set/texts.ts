@@ -1,7 +1,7 @@
 // Words of the stage Set.
 export const SET = {
-  standing: (corner: string) =>
-    `as you stand: ${corner.startsWith('Left') ? 'left' : 'right'} of the car, facing the wheel`,
+  standing: (left: boolean) => `as you stand: ${left ? 'left' : 'right'} of the car, facing the wheel`,
+  wayRound: (clockwise: boolean) => (clockwise ? 'clockwise' : 'counter-clockwise'),
   front: 'front',
   next: 'record, next place',
   again: 'record, same place again',

@@ -1,7 +1,7 @@
 <script lang="ts">
   // For the wall of the shop: what to do now, the figure, and how far there is still to go, to be read across the floor. It follows the car by itself.
   import type { Car } from '$lib/car.svelte';
-  import { cornerName, markKindOf, placeOf, wholeName } from '$lib/kinds';
+  import { capital, cornerName, markKindOf, placeOf, wholeName } from '$lib/kinds';
   import { CORNER_WORDS, CORNERS } from '$lib/marks';
   import { WALL } from './texts';
 
@@ -29,6 +29,7 @@
     {#if turn}
       <p class="what">{CORNER_WORDS[turn.corner]}, {turn.name}</p>
       <p class="figure fig">{turn.size} <span>{turn.way}</span></p>
+      {#if turn.seen}<p class="more">{capital(turn.seen)}.</p>{/if}
       <p class="more">{turn.then} {turn.caution}</p>
       <p class="more">{WALL.left(left)}</p>
     {:else}

@@ -400,10 +400,16 @@ def step_of(adjuster: Adjuster) -> Finding:
 
 
 def seen_of(adjuster: Adjuster, amount: float) -> Finding | None:
-    """Return which way round an amount is turned, and as seen from where; None where nothing goes round.
+    """Return which way round an amount is turned, and as seen from where; of a stack with a shelf what it is made of; None where nothing is to be said.
 
     Source: a thread of either hand, see :meth:`Adjuster.clockwise`.
     """
+    if adjuster.shims and adjuster.shims.shelf and amount:
+        thick = abs(amount) * adjuster.shims.thickness
+        if amount < 0:
+            return finding("turn.made-thinner", all=thick)
+        shims = adjuster.shims.made_of(round(amount))
+        return finding("turn.made-of", all=thick, shims=tuple(finding("foot.shim", thickness=s) for s in shims))
     clockwise = adjuster.clockwise(amount)
     return None if clockwise is None else finding("turn.seen", clockwise=clockwise, tube=adjuster.kind == "tube")
 

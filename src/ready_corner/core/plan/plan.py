@@ -21,6 +21,7 @@ from ready_corner.core.quantities.tools import EYE, Tool, default_tools
 from ready_corner.core.quantities.verdict import Aim
 
 LEAST_ENGAGEMENT_DIAMETERS = 1.5  # thread diameters that stay screwed in, unless the plan says otherwise
+SHIM_ALIKE = 0.02  # of a shim: what two of one thickness differ by
 
 
 LEAST_SIZE = 1e-4  # mm; what is said to have a size and is smaller was typed in another unit
@@ -91,11 +92,29 @@ class ThreadedEnd:
 
 @dataclass(frozen=True)
 class Stack:
-    """A shim stack: thickness of one shim, how many are in, how many the bolt has room for."""
+    """A shim stack: thickness of one shim, how many are in, how many the bolt has room for.
+
+    ``shelf``: the thicknesses in mm that lie on the shelf, each so many times ``thickness``, the thinnest, in which the stack is then counted;
+    none where all are alike.
+    """
 
     thickness: float
     fitted: int
     most: int
+    shelf: tuple[float, ...] = ()
+
+    def made_of(self, count: int) -> tuple[float, ...]:
+        """Return the fewest shims that are as thick together as so many of the thinnest, mm, the thickest first.
+
+        Source: fewest coins, from the smallest sum up.
+        """
+        sizes = {1, *(round(thick / self.thickness) for thick in self.shelf)}
+        fewest: list[tuple[int, ...]] = [()]
+        for total in range(1, count + 1):
+            fewest.append(
+                min(((s, *fewest[total - s]) for s in sizes if s <= total), key=lambda row: (len(row), sorted(row)[::-1]))
+            )
+        return tuple(self.thickness * s for s in sorted(fewest[count], reverse=True))
 
 
 @dataclass(frozen=True)
@@ -238,13 +257,7 @@ class Adjuster:
             positive(end.pitch_mm_per_turn, f"{self.name}: a pitch", f"{here}.ends.{i}.pitch_mm_per_turn")
         self._check_raiser(here)
         if isinstance(self.by, Stack):
-            positive(self.by.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
-            if not 0 <= self.by.fitted <= self.by.most:
-                raise PlannedError(
-                    finding("adjuster.shim-count", name=self.name, fitted=self.by.fitted, most=self.by.most),
-                    path=f"{here}.shims.fitted",
-                    numbers={"fitted": self.by.fitted, "most": self.by.most},
-                )
+            self._check_stack(self.by, here)
         if isinstance(self.by, Slide):
             positive(self.by.mark, f"{self.name}: the space between two marks", f"{here}.slide.mark")
             if not 0 <= self.by.at <= self.by.most:
@@ -265,6 +278,23 @@ class Adjuster:
                 finding("adjuster.same-hand", name=self.name),
                 path=f"{here}.ends.1.hand",
             )
+
+    def _check_stack(self, stack: Stack, here: str) -> None:
+        """Refuse a stack of shims that cannot be, or whose shelf it could not be counted by; raises PlannedError."""
+        positive(stack.thickness, f"{self.name}: a shim thickness", f"{here}.shims.thickness")
+        if not 0 <= stack.fitted <= stack.most:
+            raise PlannedError(
+                finding("adjuster.shim-count", name=self.name, fitted=stack.fitted, most=stack.most),
+                path=f"{here}.shims.fitted",
+                numbers={"fitted": stack.fitted, "most": stack.most},
+            )
+        for i, thick in enumerate(stack.shelf):
+            times = thick / stack.thickness
+            if not (times > 0.5 and math.isclose(times, round(times), abs_tol=SHIM_ALIKE)):
+                raise PlannedError(
+                    finding("adjuster.shim-shelf", name=self.name, thick=thick, one=stack.thickness),
+                    path=f"{here}.shims.shelf.{i}",
+                )
 
     def _check_raiser(self, here: str) -> None:
         """Refuse a perch, a screw or splines that cannot be; raises PlannedError."""

@@ -237,10 +237,24 @@ def read_row(text: str, units: Units, most: int = 3) -> list[Figure]:
     >>> [f.value for f in read_row("95; -265,5; 31cm", Units("mm"))]
     [95.0, -265.5, 310.0]
     """
-    parts = re.split(r"[;\t]|,\s+", text.strip())
+    parts = _line(text)
     if len(parts) not in (1, most):
         raise ShopNotationError(finding("notation.row", text=text.strip(), count=len(parts), wanted=most), text)
     return [read(part, "length", units) for part in parts]
+
+
+def read_list(text: str, units: Units) -> list[Figure]:
+    """Return the lengths typed in one line, mm, as many as there are; raises ShopNotationError with the sentence for the field.
+
+    >>> [f.value for f in read_list("0.5; 1; 3;", Units("mm"))]
+    [0.5, 1.0, 3.0]
+    """
+    parts = [part for part in _line(text) if part.strip()]
+    return [read(part, "length", units) for part in parts or [text]]
+
+
+def _line(text: str) -> list[str]:
+    return re.split(r"[;\t]|,\s+", text.strip())
 
 
 def _stack(text: str, units: Units) -> Figure:

@@ -8,7 +8,7 @@
   import AdjusterMoves from '../AdjusterMoves.svelte';
   import { type AdjusterKind, kindOf, newAdjuster, raises } from '../draft';
   import { DRAWN, PLAN } from '../texts';
-  import { atCorner, pairsOf } from './asks-adjusters';
+  import { atCorner, calledOf, pairsOf } from './asks-adjusters';
   import type { PlanDesk } from './plan-desk.svelte';
 
   type Props = { desk: PlanDesk };
@@ -53,9 +53,7 @@
   {#each pairs as pair (pair.rows[0]!.id)}
     {@const first = desk.every.find((a) => a.group === `adjusters.${pair.rows[0]!.id}`)}
     <p>
-      <button type="button" class="button" onclick={() => first && desk.open(first.path)}
-        >{first?.title.split(':')[0] ?? pair.name}</button
-      >
+      <button type="button" class="button" onclick={() => first && desk.open(first.path)}>{calledOf(pair)}</button>
       <button type="button" class="button" aria-label="{PLAN.remove} {pair.name}" onclick={() => takeOut(pair.rows)}
         >{DRAWN.takeOut}</button
       >

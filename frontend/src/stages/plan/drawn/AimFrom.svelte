@@ -10,6 +10,7 @@
   let { desk }: Props = $props();
   const table = $derived(desk.chapter === 'build' ? desk.sheet.draft.buildAims : desk.sheet.draft.aims);
   const marks = $derived(desk.ask.path.split('.').slice(1, -1).join('.').split('+'));
+  const aim = $derived(desk.every.find((a) => a.chapter === desk.chapter && a.group === desk.ask.group)); // asked for before its tolerance
   const held = $derived(marks.map((m) => table[m]).filter((a) => a !== undefined));
   const given = $derived(Object.values(table).filter((a) => a.aim !== null));
   const first = $derived(held[0]);
@@ -18,7 +19,7 @@
 </script>
 
 {#if first && first.aim !== null}
-  <Card title="{desk.ask.title.split(': how far')[0]}: {PLAN.source.toLowerCase()}" label={DRAWN.sourceTitle}>
+  <Card title="{aim?.title}: {PLAN.source.toLowerCase()}" label={DRAWN.sourceTitle}>
     <Text label={PLAN.source} bind:value={() => first.source, (v) => say('source', v)} max={400} />
     <Choice
       label={PLAN.trust}

@@ -28,6 +28,7 @@ export interface PlanAsk {
   kind: AsTyped | 'words';
   spans: Spans;
   value: Figure;
+  more: readonly number[]; // of a list: what comes after the first
   text: string; // of words: what stands there
   /** Taken over by Enter alone, where nothing is typed. */
   like: Like | null;
@@ -48,6 +49,7 @@ const PLAIN = {
   kind: 'length',
   spans: {},
   value: null,
+  more: [],
   text: '',
   like: null,
   optional: false,
@@ -58,6 +60,29 @@ const PLAIN = {
 } as const;
 export type Own = Pick<PlanAsk, 'path' | 'chapter' | 'group' | 'title' | 'put'> & Partial<PlanAsk>;
 export const ask = (own: Own): PlanAsk => ({ ...PLAIN, ...own });
+
+/** A list of lengths, given in one line. */
+export const listAsk = (
+  own: Omit<Own, 'put'>,
+  values: readonly number[],
+  set: (next: number[]) => void,
+  like: { values: readonly number[]; from: string } | null = null,
+): PlanAsk => {
+  const [first, ...more] = like?.values ?? [];
+  return ask({
+    ...own,
+    kind: 'lengths',
+    value: values[0] ?? null,
+    more: values.slice(1),
+    like: first === undefined ? null : { value: first, from: like!.from, also: { ...ALONE, more } },
+    optional: true,
+    put: (value, _, also) => set(value === null ? [] : [value, ...also.more]),
+    saved: () => {
+      const was = [...values];
+      return () => set(was);
+    },
+  });
+};
 
 export type Place = [Figure, Figure, Figure];
 export interface PlaceOwn {

@@ -14,7 +14,7 @@ import {
   newAdjuster,
 } from '../draft';
 import { DRAWN, PLAN } from '../texts';
-import { ALONE, ask, type Like, type PlanAsk } from './ask';
+import { ALONE, ask, type Like, listAsk, type PlanAsk } from './ask';
 
 const endOf = (a: AdjusterDraft) => (isFront(a.corner) ? 'front' : 'rear');
 const figures = (a: AdjusterDraft) => JSON.stringify([a.ends, a.lock, ...FIGURE_PARTS.map((part) => a[part])]);
@@ -36,6 +36,10 @@ export function pairsOf(adjusters: AdjusterDraft[], apart: ReadonlySet<string>):
   }
   return pairs;
 }
+
+/** What a pair is called where it stands on the car. */
+export const calledOf = ({ rows, name }: Pair): string =>
+  DRAWN.adjusterOf(PLAN.axles[endOf(rows[0]!)], name || PLAN.kind[kindOf(rows[0]!)], rows.length > 1);
 
 export const adjusters = (draft: Draft, layouts: readonly Layout[], apart: ReadonlySet<string>): PlanAsk[] => [
   ...given(draft, apart),
@@ -86,10 +90,11 @@ function madeOf(typed: string, draft: Draft, layouts: readonly Layout[]): Adjust
 
 function given(draft: Draft, apart: ReadonlySet<string>): PlanAsk[] {
   const pairs = pairsOf(draft.adjusters, apart);
-  return pairs.flatMap(({ key, rows }, n) => {
+  return pairs.flatMap((each, n) => {
+    const { key, rows } = each;
     const first = rows[0]!;
     const path = `adjusters.${first.id}`;
-    const who = DRAWN.adjusterOf(PLAN.axles[endOf(first)], first.name || PLAN.kind[kindOf(first)], rows.length > 1);
+    const who = calledOf(each);
     const before = pairs
       .slice(0, n)
       .reverse()
@@ -147,10 +152,26 @@ function given(draft: Draft, apart: ReadonlySet<string>): PlanAsk[] {
           put: (v) => rows.forEach((a) => (of(a)[name] = v)),
         });
       });
+    const shelf = (stack: NonNullable<AdjusterDraft['shims']>): PlanAsk =>
+      listAsk(
+        {
+          ...own,
+          path: `${path}.shims.shelf`,
+          title: `${who}: ${PLAN.shelf.toLowerCase()}`,
+          short: PLAN.shelf.toLowerCase(),
+          how: DRAWN.shelfHow,
+        },
+        stack.shelf,
+        (next) => rows.forEach((a) => (a.shims!.shelf = [...next])),
+        alike(['shims'])
+          ? { values: alike(['shims'])!.shims!.shelf, from: DRAWN.asAdjuster(alike(['shims'])!.name) }
+          : null,
+      );
     const locked = before.find((a) => a.lock && kindOf(a) === kindOf(first));
     return [
       ...(first.ends ?? []).flatMap((_, i) => thread(i)),
       ...FIGURE_PARTS.filter((p) => first[p]).flatMap(table),
+      ...(first.shims ? [shelf(first.shims)] : []),
       ask({
         ...own,
         path: `${path}.lock`,

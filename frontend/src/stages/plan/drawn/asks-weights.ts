@@ -4,7 +4,7 @@ import type { Corner } from '$lib/api/client';
 import type { Doubt, Draft, End } from '../draft';
 import { END_FIGURES, endFigures, type FeatureDraft, newFeature } from '../footing';
 import { DRAWN, FOOTING, PLAN } from '../texts';
-import { ask, type Like, placeAsks, type Place, type PlanAsk } from './ask';
+import { ask, listAsk, type Like, placeAsks, type Place, type PlanAsk } from './ask';
 
 const other = (name: string) => name.replace(/\b(left|right)\b/, (side) => (side === 'left' ? 'right' : 'left'));
 
@@ -139,6 +139,11 @@ function jig(draft: Draft): PlanAsk[] {
       optional: true,
       put: (v) => (draft.jig.pitch_mm_per_turn = v),
     }),
+    listAsk(
+      { path: 'jig.shims', chapter: 'weights', group: 'jig', title: DRAWN.jigShims, how: DRAWN.jigShimsHow },
+      draft.jig.shims,
+      (next) => (draft.jig.shims = next),
+    ),
   ];
 }
 

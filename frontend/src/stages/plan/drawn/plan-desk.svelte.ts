@@ -35,19 +35,21 @@ export class PlanDesk extends Desk<Read, Keeper> {
     super({ refused: [], view: null, strike: () => undefined, discard: () => undefined, again: () => undefined });
     $effect(() => {
       const units = { ...sheet.draft.units } as Units;
-      for (const ask of this.every) if (ask.value !== null && ask.kind !== 'words') this.#print(ask, ask.value, units);
+      for (const ask of this.every)
+        if (ask.value !== null && ask.kind !== 'words') this.#print(ask, [ask.value, ...ask.more], units);
     });
   }
 
-  #print({ path, kind }: PlanAsk, value: number, units: Units): void {
-    const key = JSON.stringify([value, kind, units]);
+  #print({ path, kind }: PlanAsk, values: number[], units: Units): void {
+    const key = JSON.stringify([values, kind, units]);
     const tell = (words: string) => {
       if (untrack(() => this.said[path]) !== words) this.said = { ...untrack(() => this.said), [path]: words };
     };
     const known = this.#printed.get(key);
     if (known !== undefined) return tell(known);
-    if (kind === 'number' || kind === 'words') return tell(String(value));
-    void say(value, kind, units).then((words) => {
+    if (kind === 'number' || kind === 'words') return tell(String(values[0]));
+    void Promise.all(values.map((value) => say(value, kind, units))).then((all) => {
+      const words = all.join('; ');
       this.#printed.set(key, words);
       tell(words);
     });
@@ -163,7 +165,8 @@ export class PlanDesk extends Desk<Read, Keeper> {
   protected async look({ typed, ask }: Read): Promise<Meaning> {
     if (ask.kind === 'number' || ask.kind === 'words') return { said: typed, means: ask.title };
     const found = await api.read(typed, ask.kind, this.#units(), ask.spans);
-    const said = ask.kind === 'place' ? found.said : await say(found.value, ask.kind, this.#units());
+    const said =
+      ask.kind === 'place' || ask.kind === 'lengths' ? found.said : await say(found.value, ask.kind, this.#units());
     return { said: found.echo || said, means: ask.title };
   }
 

@@ -48,6 +48,7 @@ WORDS = {
     "footing.twice": "“{name}” is named twice. Give each its own name.",
     "plan.no-size": "{what} of {value:len} cannot be. Type what the tape says.",
     "plan.no-number": "{what} of {value:g} cannot be. Type what the tape says.",
+    "adjuster.shim-shelf": "{name}: a shim of {thick:exact} is not so many times one of {one:exact}. Give the thinnest as one shim, and count those that are in by it.",
     "adjuster.shim-count": "{name}: {fitted} shims are fitted but the stack takes 0 to {most}. Count them again.",
     "adjuster.off-scale": "{name}: it stands at {at:exact} of a scale from 0 to {most:exact}. Read the scale again.",
     "adjuster.splines-room": "{name}: how far it may be set over either way is a number of splines, 0 or more.",

@@ -9,6 +9,8 @@ WORDS = {
     "adjuster.slide": "slide, {per:exact} from mark to mark",
     "adjuster.torsion": "torsion bar, {degrees:angle} a {step}, about {per:exact} at the wheel",
     "adjuster.cam": "eccentric, {throw:exact} off its axis, up to {per:exact} a mark",
+    "turn.made-of": "in all {all:exact}: {shims:plus}",
+    "turn.made-thinner": "in all {all:exact}, out of the stack",
     "turn.seen": "{clockwise?clockwise|counter-clockwise}, seen from {tube?its right-hand end|its eye}",
     "adjuster.tube": "tube, {both?left- and right-hand ends|both ends the same hand}, {per:exact} a turn",
     "adjuster.rod-end": "rod end, {per:exact} a turn{half?, half turns only}",
