@@ -31,8 +31,13 @@ done_with() { printf '%s' "$stamp" > "var/.done-$1"; }
 # The server core alone: the full package would start a database of its own on the usual port.
 debian mariadb-server-core mariadb-client-core
 
-python=$(command -v python3.11 || command -v python3 || true)
-if [ -z "$python" ] || ! "$python" -c 'import sys, venv, ensurepip; sys.exit(sys.version_info[:2] != (3, 11))' 2>/dev/null; then
+# Debian's own goes first: it is built with profiles of use, and a fifth faster than one built plainly.
+fits() { [ -x "$1" ] && "$1" -c 'import sys, venv, ensurepip; sys.exit(sys.version_info[:2] != (3, 11))' 2>/dev/null; }
+python=
+for one in /usr/bin/python3.11 "$(command -v python3.11 || true)" "$(command -v python3 || true)"; do
+  if fits "$one"; then python=$one; break; fi
+done
+if [ -z "$python" ]; then
   debian python3 python3-venv
   python=/usr/bin/python3
 fi
