@@ -1,6 +1,7 @@
 """The plan as it is typed: in the units of the shop, threads as named, and nothing of a car lost that was begun from another."""
 
 import json
+import re
 
 from playwright.sync_api import expect
 
@@ -152,3 +153,36 @@ def test_keeping_a_plan_says_first_what_was_read_and_would_be_moved_since(page, 
     page.get_by_role("button", name="Keep it all the same").click()
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
     expect(page.get_by_role("button", name="Right front toe")).to_have_attribute("data-state", "moved since")
+
+
+def test_a_stage_asks_for_what_it_wants_of_the_plan_at_its_own_tape(page, served):
+    """A way of reading without its span: said at Set, given there, and in the plan with one key; another stage's want is put off."""
+    plan = plan_json(ways={"read_by": {"toe": "bars"}})
+    slug = served.ask("/api/cars", entry_json({"kind": "plan", "version": 1, "plan": plan, "revises": 0}))["slug"]
+    page.goto(f"{served.url}/cars/{slug}/set")
+    asked = page.get_by_role("complementary", name="Not in the plan yet")
+    expect(asked).to_contain_text("What is turned at")
+    asked.get_by_role("button", name=re.compile("Not now")).click()
+    expect(asked).to_contain_text("Between the two marks of the hub bar")
+    asked.get_by_role("button", name="Give it here").click()
+    expect(page.get_by_role("heading", name="Hub bar, mark to mark")).to_be_visible()
+    field = page.locator("#tape-field")
+    field.press_sequentially("90o")
+    field.press("Enter")
+    expect(page.locator("#tape-means")).to_contain_text("“o” is no unit")
+    field.fill("900")
+    field.press("Escape")  # empties the field first, as everywhere
+    expect(field).to_have_value("")
+    field.press_sequentially("900")
+    field.press("Enter")
+    field.press("Escape")
+    expect(page.get_by_role("heading", name="Left front ride height")).to_be_visible()
+    asked.get_by_role("button", name="Give it here").click()
+    expect(page.get_by_text("900", exact=True)).to_be_visible()  # the draft is where it was
+    page.locator("#tape-field").press("p")
+    expect(page.get_by_role("heading", name="Left front ride height")).to_be_visible()
+    expect(page.get_by_text("Between the two marks of the hub bar")).to_be_hidden()
+    assert served.ask(f"/api/cars/{slug}/plan.json")["ways"]["bar"] == 900
+    page.goto(f"{served.url}/cars/{slug}/jig")
+    asked.get_by_role("button", name="Give it here").click()
+    expect(page.get_by_role("heading", name=re.compile("Front axle.*held"))).to_be_visible()

@@ -52,12 +52,13 @@ class ExampleView(View):
 
 
 class WantingView(View):
-    """Something the plan does not give: what, where, and the stage that will want it for what."""
+    """Something the plan does not give: what, where, and the stage that will want it for what; ``needed``: which until then cannot say all it has to."""
 
     what: str
     path: str
     stage: str
     step: str
+    needed: bool
 
 
 class TableIn(Model):
@@ -119,7 +120,7 @@ def wanting_in(plan: PlanModel) -> list[WantingView]:
 
 def _open_in(plan: Plan) -> list[WantingView]:
     return [
-        WantingView(what=said(w.what, plan.units), path=w.path, stage=w.stage, step=said(w.step, plan.units))
+        WantingView(what=said(w.what, plan.units), path=w.path, stage=w.stage, step=said(w.step, plan.units), needed=w.needed)
         for w in (*wanting(plan), *unprovable(plan))
     ]
 

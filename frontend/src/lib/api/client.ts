@@ -149,6 +149,8 @@ export const api = {
   log: (slug: string, before?: number) =>
     call<LogLine[]>('GET', `/cars/${slug}/log${before ? `?before=${before}` : ''}`),
   layouts: () => call<Layout[]>('GET', '/layouts'),
+  /** What the plan of a car leaves open, and the stage that will want it. */
+  wantingOf: (slug: string) => call<Wanting[]>('GET', `/cars/${slug}/wanting`),
   /** What a plan that is still given leaves open; refused where its figures contradict each other. */
   wanting: (plan: Plan) => call<Wanting[]>('POST', '/plan/wanting', plan),
   example: (name: string, end: 'front' | 'rear') =>

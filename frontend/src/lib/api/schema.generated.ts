@@ -4760,7 +4760,7 @@ export interface components {
         View: Record<string, never>;
         /**
          * WantingView
-         * @description Something the plan does not give: what, where, and the stage that will want it for what.
+         * @description Something the plan does not give: what, where, and the stage that will want it for what; ``needed``: which until then cannot say all it has to.
          */
         WantingView: {
             /** What */
@@ -4771,6 +4771,8 @@ export interface components {
             stage: string;
             /** Step */
             step: string;
+            /** Needed */
+            needed: boolean;
         };
         /**
          * WaysModel

@@ -4,8 +4,8 @@
   import { router } from '$lib/router.svelte';
   import { FRAME } from '../texts';
 
-  type Props = { columns?: string; bar?: Snippet; foot?: Snippet | undefined; children: Snippet };
-  let { columns = '47fr 53fr', bar, foot, children }: Props = $props();
+  type Props = { columns?: string; bar?: Snippet; above?: Snippet; foot?: Snippet | undefined; children: Snippet };
+  let { columns = '47fr 53fr', bar, above, foot, children }: Props = $props();
   // Stages whose page begins with its drawing are named for whoever cannot see it.
   const HEADINGS: Readonly<Record<string, string>> = {
     set: 'Set',
@@ -20,7 +20,12 @@
 
 <main style:--columns="minmax(0, {left}) minmax(0, {right})" data-bar={bar ? '' : undefined}>
   {#if heading}<h1 class="hidden">{heading}</h1>{/if}
-  {#if bar}<div class="bar">{@render bar()}</div>{/if}
+  {#if bar}
+    <div class="head">
+      <div class="bar">{@render bar()}</div>
+      {@render above?.()}
+    </div>
+  {/if}
   {@render children()}
   {#if foot}<div class="foot">{@render foot()}</div>{/if}
 </main>
@@ -39,8 +44,13 @@
   main[data-bar] {
     grid-template-rows: auto minmax(280px, 1fr);
   }
-  .bar {
+  .head {
     grid-column: 1 / -1;
+    display: grid;
+    gap: 8px;
+    min-width: 0;
+  }
+  .bar {
     display: flex;
     gap: var(--gap-3);
     align-items: center;
@@ -60,7 +70,7 @@
     main > :global(*) {
       order: 3;
     }
-    .bar {
+    .head {
       order: 0;
     }
     main > :global([data-drawing]) {

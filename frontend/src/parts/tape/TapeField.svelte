@@ -28,7 +28,7 @@
     if (event.key === 'Enter') return (event.repeat || enter(event.shiftKey), true); // a key held down is one key
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp')
       return (closed || desk.step(event.key === 'ArrowDown' ? 1 : -1), true);
-    if (event.key === 'Escape') return (desk.type(''), true);
+    if (event.key === 'Escape') return desk.key(event.key) || (desk.type(''), true);
     if (event.key === '?' && !desk.typed) return (onhelp(), true);
     return desk.key(event.key);
   }

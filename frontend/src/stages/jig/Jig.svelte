@@ -6,6 +6,9 @@
   import Pressed from '$parts/form/Pressed.svelte';
   import Notice from '$parts/frame/Notice.svelte';
   import Stage from '$parts/frame/Stage.svelte';
+  import { Here } from '../plan/here/here.svelte';
+  import PlanTape from '../plan/here/Tape.svelte';
+  import Wanted from '../plan/here/Wanted.svelte';
   import JigDrawing from './JigDrawing.svelte';
   import JigSays from './JigSays.svelte';
   import JigTape from './JigTape.svelte';
@@ -24,6 +27,7 @@
     void car.view?.number; // whatever was written down may change the frame
     return untrack(() => survey.refresh());
   });
+  const here = new Here(untrack(() => car));
   const view = $derived(survey.view);
   const PANELS = { measure: Measure, pickups: Pickups, readings: Readings, weld: Weld, state: State } as const;
   const Panel = $derived(PANELS[survey.tab]);
@@ -34,9 +38,10 @@
   <Pressed label={JIG.title} options={JIG.tabs} value={survey.tab} onpick={(tab) => (survey.tab = tab)} />
   {#if view}<JigSays {view} />{/if}
 {/snippet}
-{#snippet foot()}<JigTape {survey} />{/snippet}
+{#snippet above()}<Wanted {here} stage="Jig" />{/snippet}
+{#snippet foot()}{#if here.path}<PlanTape {here} />{:else}<JigTape {survey} />{/if}{/snippet}
 
-<Stage columns="54fr 46fr" {bar} foot={taped ? foot : undefined}>
+<Stage columns="54fr 46fr" {bar} {above} foot={here.path || taped ? foot : undefined}>
   {#if !view}<Notice says={survey.away || '…'} alarming={Boolean(survey.away)} />
   {:else if !view.points.length}
     <Notice says={JIG.none}>

@@ -2,17 +2,29 @@
   // What the plan leaves open, and the step that will want it.
   import type { Wanting } from '$lib/api/client';
   import Card from '$parts/form/Card.svelte';
-  import { PLAN } from './texts';
+  import { HERE, PLAN } from './texts';
 
-  type Props = { rows: Wanting[] };
-  let { rows }: Props = $props();
+  type Props = { rows: Wanting[]; onopen?: (path: string) => void };
+  let { rows, onopen }: Props = $props();
 </script>
 
 <Card title={PLAN.wanting} beside={PLAN.wantingSoft}>
   <table>
     <tbody>
       {#each rows as row (row.what + row.stage)}
-        <tr><th scope="row">{row.stage}</th><td>{row.what}</td><td class="soft">{row.step}</td></tr>
+        <tr>
+          <th scope="row">{row.stage}</th>
+          <td>{row.what}</td>
+          <td class="soft">{row.step}</td>
+          {#if onopen}<td
+              ><button
+                type="button"
+                class="button"
+                aria-label="{HERE.give}: {row.what}"
+                onclick={() => onopen(row.path)}>{HERE.giveShort}</button
+              ></td
+            >{/if}
+        </tr>
       {/each}
     </tbody>
   </table>

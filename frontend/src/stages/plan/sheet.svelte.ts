@@ -50,6 +50,9 @@ export class Sheet {
   readonly #beginning = newEntry({ kind: 'note', version: 1, words: 'a' }).id; // one identity, however often it is sent
   #base: Plan | null; // the plan this one was begun from: what the form does not show is taken over from it
 
+  /** Where to once it is kept. */
+  kept = (slug: string): void => router.go(`/cars/${slug}`);
+
   constructor(readonly car: Car | undefined) {
     this.before = this.#base = car?.view?.plan ?? null;
     this.#revises = car?.view?.plan_number ?? 0;
@@ -257,7 +260,7 @@ export class Sheet {
       if (!slug) return;
       clearTimeout(this.#saving);
       await dropDraft(this.#key);
-      router.go(`/cars/${slug}`);
+      this.kept(slug);
     } catch (error) {
       this.sentence = error instanceof Away ? PLAN.away : (error as Error).message;
       if (error instanceof Refused)

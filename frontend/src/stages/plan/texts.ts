@@ -196,6 +196,18 @@ export const PLAN = {
   stillMissing: (n: number) => `${n} figure${n === 1 ? ' is' : 's are'} still missing.`,
   away: 'The server is away; the plan is kept in this form until it is back. Try again.',
 } as const;
+/** What a stage asks of the plan. */
+export const HERE = {
+  label: 'Not in the plan yet',
+  give: 'Give it here',
+  giveShort: 'Give',
+  later: 'Not now',
+  next: (more: number) => `Not now (${more} more)`,
+  keep: 'put it in the plan',
+  keepHand: 'keep',
+  back: 'back to the stage, the figures kept as a draft',
+  backHand: 'back',
+};
 export const FOOTING = {
   title: 'What it stands on',
   soft: 'For springs, loads, perches and stands. Leave empty what is not known: it is said where it is wanted.',
@@ -408,6 +420,9 @@ export const DRAWN = {
   } as const,
   anotherHow: 'Such as tie rod, rear spring perch, upper shims: both sides at once. Or put it together beside.',
   foot: (corner: string) => `${corner} foot of the jig`,
+  frameMark: (corner: string) => `${corner} mark of the frame`,
+  frameMarkHow:
+    'Where strings are held against it: behind the front axle line minus, left of the centreline plus, right minus.',
   footHow: 'Where it meets the floor. Minus behind the front axle line, minus to the right.',
   footPitch: 'Screw of the feet: pitch a turn',
   jigShims: 'Shims for its feet and the pads',

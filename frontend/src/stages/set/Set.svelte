@@ -11,6 +11,9 @@
   import Panel from '$parts/frame/Panel.svelte';
   import Stage from '$parts/frame/Stage.svelte';
   import { RoundDesk, type Work } from '$parts/tape/round.svelte';
+  import { Here } from '../plan/here/here.svelte';
+  import PlanTape from '../plan/here/Tape.svelte';
+  import Wanted from '../plan/here/Wanted.svelte';
   import CornerFigures from './CornerFigures.svelte';
   import { linesOf, toldOf } from './lift';
   import LiftList from './LiftList.svelte';
@@ -44,6 +47,7 @@
     () => router.parts.slice(3),
     () => work,
   );
+  const here = new Here(untrack(() => car));
   const end = $derived<End>(endOf(desk.corner));
   const lift = $derived(together(desk.view));
   const stops = $derived(lift ? linesOf(lift, car.pending) : []);
@@ -60,12 +64,15 @@
   });
 </script>
 
-{#snippet foot()}{#if desk.turning}<TurnTape {desk} />{:else}<ReadTape {desk} />{/if}{/snippet}
+{#snippet foot()}{#if here.path}<PlanTape {here} />{:else if desk.turning}<TurnTape {desk} />{:else}<ReadTape
+      {desk}
+    />{/if}{/snippet}
 
 <Stage {foot}>
   <SetDrawing {desk} {stops} />
   <Panel>
     <div class="card side">
+      <Wanted {here} stage="Set" />
       {#if desk.view.lift}<Pressed
           label={SET.scope}
           options={SET.scopes}

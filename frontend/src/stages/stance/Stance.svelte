@@ -8,6 +8,9 @@
   import Notice from '$parts/frame/Notice.svelte';
   import Panel from '$parts/frame/Panel.svelte';
   import Stage from '$parts/frame/Stage.svelte';
+  import { Here } from '../plan/here/here.svelte';
+  import PlanTape from '../plan/here/Tape.svelte';
+  import Wanted from '../plan/here/Wanted.svelte';
   import { Standing } from './standing.svelte';
   import StanceDrawing from './StanceDrawing.svelte';
   import StancePanel from './StancePanel.svelte';
@@ -23,6 +26,7 @@
     return untrack(() => standing.refresh());
   });
   const { tab, desk } = $derived(standing);
+  const here = new Here(untrack(() => car));
   let springAt = $state<Corner>('LF');
 </script>
 
@@ -35,9 +39,15 @@
   />
   <StanceSays {standing} />
 {/snippet}
-{#snippet foot()}<StanceTape {standing} />{/snippet}
+{#snippet above()}<Wanted {here} stage="Stance" />{/snippet}
+{#snippet foot()}{#if here.path}<PlanTape {here} />{:else}<StanceTape {standing} />{/if}{/snippet}
 
-<Stage columns="45fr 55fr" {bar} foot={standing.taped && (desk.turning || desk.ask) ? foot : undefined}>
+<Stage
+  columns="45fr 55fr"
+  {bar}
+  {above}
+  foot={here.path || (standing.taped && (desk.turning || desk.ask)) ? foot : undefined}
+>
   <StanceDrawing
     view={car.view!}
     stance={standing.stance}

@@ -5,6 +5,9 @@
   import { link } from '$lib/router.svelte';
   import Notice from '$parts/frame/Notice.svelte';
   import Stage from '$parts/frame/Stage.svelte';
+  import { Here } from '../plan/here/here.svelte';
+  import PlanTape from '../plan/here/Tape.svelte';
+  import Wanted from '../plan/here/Wanted.svelte';
   import { Bench } from './bench.svelte';
   import Curves from './Curves.svelte';
   import Figures from './Figures.svelte';
@@ -28,15 +31,23 @@
     bench.surveyed = car.view?.surveyed ?? [];
     untrack(() => void bench.ask());
   });
+  const here = new Here(untrack(() => car));
   let measuring = $state(false);
   let svg = $state<SVGSVGElement>();
 </script>
 
 {#snippet bar()}<TravelBar {bench} {plan} {svg} bind:measuring />{/snippet}
+{#snippet above()}<Wanted {here} stage="Travel" />{/snippet}
+{#snippet foot()}<PlanTape {here} />{/snippet}
 {#snippet toPlan()}<a class="button" data-main href="/cars/{car.slug}/plan/figures" use:link>{TRAVEL.toPlan}</a
   >{/snippet}
 
-<Stage columns={bench.built && bench.moved ? '46fr 54fr' : '58fr 42fr'} {bar}>
+<Stage
+  columns={bench.built && bench.moved ? '46fr 54fr' : '58fr 42fr'}
+  {bar}
+  {above}
+  foot={here.path ? foot : undefined}
+>
   {#if !linkage}<Notice says={TRAVEL.none}>{@render toPlan()}</Notice>
   {:else if bench.planned && bench.curve}
     {#if bench.shown === 'linkage'}<Linkage {bench} />{:else}<Curves {bench} bind:svg />{/if}

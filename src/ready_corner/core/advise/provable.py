@@ -114,7 +114,9 @@ def unprovable(plan: Plan) -> Iterator[Wanting]:
             own = [x for x in found if x.mark.endswith(kind) and END_OF[_corner_of(x.mark)] == end]
             if own:
                 worst = max(own, key=lambda x: x.least)
-                yield Wanting(finding("wanting.provable", end=end, quantity=kind), "aims", "Set", worst.why)
+                yield Wanting(
+                    finding("wanting.provable", end=end, quantity=kind), f"aims.{worst.mark}", "Set", worst.why, needed=False
+                )
 
 
 def _corner_of(mark: str) -> Corner:

@@ -16,12 +16,14 @@ from ready_corner.core.quantities.finding import Finding, finding
 
 @dataclass(frozen=True)
 class Wanting:
-    """Something not given: what, where in the plan, the stage that will want it and for what."""
+    """Something not given: what, where in the plan, the stage that will want it and for what. ``needed``: until it is given that stage has something to
+    say and cannot; else it goes on with what is taken instead."""
 
     what: Finding
     path: str
     stage: str
     step: Finding
+    needed: bool = True
 
 
 def wanting(plan: Plan) -> tuple[Wanting, ...]:
@@ -29,6 +31,7 @@ def wanting(plan: Plan) -> tuple[Wanting, ...]:
     return (*_jig(plan), *_travel(plan), *_stance(plan), *_set(plan))
 
 
+GONE_ON_WITHOUT = {"moves", "doubts", "sources", "agreement"}  # tried on the car, a default taken, a matter of trust
 STAGES = ("Jig", "Travel", "Stance", "Set")
 
 
@@ -45,7 +48,8 @@ def _jig(plan: Plan) -> Iterator[Wanting]:
 
 def _open(kind: str, path: str, stage: str, **figures: Any) -> Wanting:
     """Return what is open by its kind: what it is, and what for."""
-    return Wanting(finding(f"wanting.{kind}", **figures), path, stage, finding(f"wanted.{kind}", **figures))
+    what, step = (finding(f"{words}.{kind}", **figures) for words in ("wanting", "wanted"))
+    return Wanting(what, path, stage, step, kind not in GONE_ON_WITHOUT)
 
 
 def _travel(plan: Plan) -> Iterator[Wanting]:
@@ -73,7 +77,7 @@ def _stance(plan: Plan) -> Iterator[Wanting]:
     if feet.mass is None:
         yield _open("weight", "footing.mass", "Stance")
     if stopless := [e for e in ENDS if feet.end(e).bump is None or feet.end(e).droop is None]:
-        yield _open("stops", "footing", "Stance", ends=stopless)
+        yield _open("stops", f"footing.{stopless[0]}_end", "Stance", ends=stopless)
     if bare := [c for c in CORNERS if plan.perch(c) is None]:
         yield _open("perch", "adjusters", "Stance", **_at(bare))
 
@@ -89,17 +93,30 @@ def _set(plan: Plan) -> Iterator[Wanting]:
     if bare := [c for c in CORNERS if not any(a.corner == c for a in links)]:
         yield _open("turned", "adjusters", "Set", **_at(bare))
     for end in ENDS:
-        dumb = [a.name for a in links if END_OF[a.corner] == end and a.moves is None and _has_linkage(plan, end)]
+        dumb = [a for a in links if END_OF[a.corner] == end and a.moves is None and _has_linkage(plan, end)]
         if dumb:
-            yield _open("moves", "adjusters", "Set", names=tuple(dict.fromkeys(dumb)), end=end)
+            names = tuple(dict.fromkeys(a.name for a in dumb))
+            yield _open("moves", f"adjusters.{dumb[0].id}.moves", "Set", names=names, end=end)
+    yield from _spans(plan)
     unsaid = [n for n in plan.ways.doubts() if getattr(plan.ways, n) is None]
     if unsaid:
         doubts = tuple(finding("wanting.doubt", words=DOUBTS[n][1]) for n in unsaid)
         taken = tuple(finding("wanting.taken", length=DOUBTS[n][0]) for n in unsaid)
-        yield _open("doubts", "ways", "Set", doubts=doubts, taken=taken)
+        yield _open("doubts", f"ways.{unsaid[0]}", "Set", doubts=doubts, taken=taken)
     yield from _contradictions(plan)
     if doubtful := [a for a in plan.aims_now if a.trust == "doubtful" or not a.source]:
-        yield _open("sources", "aims", "Set", count=len(doubtful))
+        yield _open("sources", "aims.sources", "Set", count=len(doubtful))
+
+
+def _spans(plan: Plan) -> Iterator[Wanting]:
+    """Yield every length without which a way that the plan reads in tells nothing."""
+    ways = plan.ways
+    if ways.reads("toe").name == "bars" and ways.bar is None:
+        yield _open("bar", "ways.bar", "Set")
+    if ways.reads("total_toe").name == "plates" and ways.plates is None:
+        yield _open("plates", "ways.plates", "Set")
+    if ways.strings == "marks" and (unplaced := [c for c in CORNERS if c not in ways.marks]):
+        yield _open("marks", "ways.marks", "Set", **_at(unplaced))
 
 
 def _contradictions(plan: Plan) -> Iterator[Wanting]:
@@ -114,7 +131,7 @@ def _contradictions(plan: Plan) -> Iterator[Wanting]:
             room = aim.tolerance + sum(a.tolerance * abs(weight) for a, weight in own)
             if abs(aim.aim - come_to) > room:
                 figures = {"aim": OfMark(aim.mark, aim.aim, 0), "come_to": OfMark(aim.mark, come_to, 0)}
-                yield _open("agreement", "aims", "Set", mark=aim.mark, **figures)
+                yield _open("agreement", f"aims.{aim.mark}", "Set", mark=aim.mark, **figures)
 
 
 def _has_linkage(plan: Plan, end: End) -> bool:
@@ -123,4 +140,4 @@ def _has_linkage(plan: Plan, end: End) -> bool:
 
 def _aims(plan: Plan, kind: str, stage: str) -> Iterator[Wanting]:
     if bare := [c for c in CORNERS if plan.aim(f"{c}.{kind}") is None]:
-        yield _open("aim", "aims", stage, quantity=kind, **_at(bare))
+        yield _open("aim", f"aims.{bare[0]}.{kind}", stage, quantity=kind, **_at(bare))

@@ -112,7 +112,7 @@
       {:else if desk.chapter === 'adjusters'}<AdjusterCard {desk} />
       {:else if desk.chapter === 'aims' || desk.chapter === 'build'}<AimFrom {desk} />{/if}
     </Chapters>
-    {#if sheet.wanting.length}<Wanting rows={sheet.wanting} />{/if}
+    {#if sheet.wanting.length}<Wanting rows={sheet.wanting} onopen={(path) => desk.openAt(path)} />{/if}
     {#if !sheet.car}<From />{/if}
   </Panel>
 </Stage>

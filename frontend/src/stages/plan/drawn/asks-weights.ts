@@ -1,7 +1,7 @@
 // What the car stands on and is built on: weights, tyres, stops, named places of the chassis, loads, the jig; and the points of the frame.
 import { CORNER_WORDS, CORNERS } from '$lib/marks';
 import type { Corner } from '$lib/api/client';
-import type { Doubt, Draft, End } from '../draft';
+import type { Doubt, Draft, End, Figure } from '../draft';
 import { END_FIGURES, endFigures, type FeatureDraft, newFeature } from '../footing';
 import { DRAWN, FOOTING, PLAN } from '../texts';
 import { ask, listAsk, type Like, placeAsks, type Place, type PlanAsk } from './ask';
@@ -223,6 +223,30 @@ export function frame(draft: Draft): PlanAsk[] {
   ];
 }
 
+/** Where the mark of the frame at a corner is, that strings are held against. */
+function frameMark(draft: Draft, c: Corner): PlanAsk[] {
+  const { marks } = draft.ways;
+  const name = DRAWN.frameMark(CORNER_WORDS[c]);
+  return ([0, 1] as const).map((axis) =>
+    ask({
+      path: `ways.marks.${c}.${axis === 0 ? 'station' : 'offset'}`,
+      chapter: 'ways',
+      group: `ways.marks.${c}`,
+      title: DRAWN.placeTitle(name, axis),
+      short: DRAWN.placeShort[axis]!,
+      how: DRAWN.frameMarkHow,
+      value: marks[c]?.[axis] ?? null,
+      spot: { x: marks[c]?.[0] ?? null, y: marks[c]?.[1] ?? null, name },
+      put: (v) => {
+        const next: [Figure, Figure] = [...(draft.ways.marks[c] ?? [null, null])] as [null, null];
+        next[axis] = v;
+        if (next.every((n) => n === null)) delete draft.ways.marks[c];
+        else draft.ways.marks[c] = next;
+      },
+    }),
+  );
+}
+
 /** Ways of working: what is surer than the usual doubts of a reading, and how the strings are set. */
 export function ways(draft: Draft): PlanAsk[] {
   const own = { chapter: 'ways', group: 'ways', how: DRAWN.doubtHow, optional: true } as const;
@@ -249,6 +273,7 @@ export function ways(draft: Draft): PlanAsk[] {
         put: (v) => (draft.ways[part] = v),
       }),
     ),
+    ...(draft.ways.strings === 'marks' ? CORNERS.flatMap((c) => frameMark(draft, c)) : []),
     ask({
       ...own,
       path: 'ways.strings_reason',

@@ -17,6 +17,12 @@ interface Undo {
 }
 /** Whether all figures of a place stand in one line. */
 const isRow = (ask: PlanAsk, typed: string) => ask.kind === 'place' && /[;\t]|,\s/.test(typed);
+/** Whether what is asked belongs to a path of the plan: stands at it, below it, or is the aim of a pair of which the path names one. */
+export const isAt = (ask: PlanAsk, path: string): boolean => {
+  const [chapter, ...rest] = ask.path.split('.');
+  const marks = rest.slice(0, -1).join('.').split('+');
+  return ask.path === path || ask.path.startsWith(`${path}.`) || marks.some((mark) => `${chapter}.${mark}` === path);
+};
 const given = (ask: PlanAsk) => (ask.kind === 'words' ? ask.text !== '' : ask.value !== null);
 
 export class PlanDesk extends Desk<Read, Keeper> {
@@ -27,11 +33,16 @@ export class PlanDesk extends Desk<Read, Keeper> {
   wrong = $state.raw<Readonly<Record<string, { typed: string; why: string }>>>({});
   said = $state.raw<Readonly<Record<string, string>>>({}); // every figure as it is printed, by path
   /** All that is asked, in walking order. */
-  every = $derived.by(() => asksOf(this.sheet.draft, this.apart, this.sheet.layouts));
+  every = $derived.by(() => asksOf(this.sheet.draft, this.apart, this.sheet.layouts).filter(this.only));
   #undo: Undo[] = [];
   #printed = new Map<string, string>(); // words by figure, kind and units: nothing is asked twice
 
-  constructor(readonly sheet: Sheet) {
+  begun = false; // whether a place was opened
+
+  constructor(
+    readonly sheet: Sheet,
+    private readonly only: (ask: PlanAsk) => boolean = () => true,
+  ) {
     super({ refused: [], view: null, strike: () => undefined, discard: () => undefined, again: () => undefined });
     $effect(() => {
       const units = { ...sheet.draft.units } as Units;
@@ -85,15 +96,17 @@ export class PlanDesk extends Desk<Read, Keeper> {
     const ask = this.#at(path);
     if (!ask) return;
     this.clear();
+    this.begun = true;
     [this.chapter, this.path, this.note] = [ask.chapter, path, ''];
     const wrong = this.wrong[path];
-    if (wrong) [this.typed, this.refusal] = [wrong.typed, wrong.why];
+    if (wrong?.why) [this.typed, this.refusal] = [wrong.typed, wrong.why]; // what is still being read is not in hand any more
   }
 
-  /** The place of a problem that was found in the plan. */
+  /** The place of a problem that was found in the plan: the first that is not given there, else the first. */
   #ofProblem(path: string): PlanAsk | undefined {
     const plain = path.replace(/^what\.(plan\.)*/, '');
-    return this.every.find((a) => a.path === plain || a.path.startsWith(`${plain}.`));
+    const there = this.every.filter((a) => isAt(a, plain));
+    return there.find((a) => a.path === plain) ?? there.find((a) => !given(a)) ?? there[0];
   }
 
   nameOf(path: string): string {
