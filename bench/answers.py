@@ -9,6 +9,7 @@ import gzip
 import http.client
 import json
 import os
+import re
 import statistics
 import sys
 import tempfile
@@ -164,9 +165,18 @@ def _print(
     print(
         f"warm start to first answer {statistics.median(starts):.2f} s ({min(starts):.2f} to {max(starts):.2f} of {len(starts)})"
     )
-    for kind, names in {"scripts and styles": (".js", ".css", ".html"), "fonts": (".woff2",)}.items():
-        found = [f for f in (HERE / "frontend/dist").rglob("*") if f.suffix in names]
-        print(f"first load, {kind}: {sum(len(gzip.compress(f.read_bytes(), 6)) for f in found) / 1000:.0f} kB gzip")
+    dist = HERE / "frontend/dist"
+    page = (dist / "index.html").read_text("utf-8")
+    kinds = {
+        "first load, scripts and styles": [
+            dist / "index.html",
+            *(dist / name for name in re.findall(r'(?:src|href)="/(assets/[^"]+)"', page)),
+        ],
+        "every page, scripts and styles": [f for f in dist.rglob("*") if f.suffix in {".js", ".css", ".html"}],
+        "fonts": list(dist.rglob("*.woff2")),
+    }
+    for kind, found in kinds.items():
+        print(f"{kind}: {sum(len(gzip.compress(f.read_bytes(), 6)) for f in found) / 1000:.0f} kB gzip")
 
 
 if __name__ == "__main__":

@@ -1,9 +1,11 @@
 """The car in a hand's reach: every page at every width, with nothing cut off, too small or out of reach; and the tape worked by touch alone."""
 
+import contextlib
 import re
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import TimeoutError as PlaywrightTimeout
 from playwright.sync_api import expect
 
 from tests.conftest import entry_json, reading_json
@@ -84,6 +86,26 @@ def test_a_reading_is_taken_repeated_and_struck_out_by_touch_alone_in_fractions_
     )
     tap(phone, "strike out the last")
     expect(phone.locator("#tape-means")).to_contain_text("Struck out")
+
+
+@pytest.mark.parametrize("place", ["set/LF/height", "set/LR/gap_back", "set/RF/turn/RF.tie-rod", "jig", "stance/floor", "plan"])
+def test_the_keys_stay_under_the_thumb_whatever_is_said_of_what_is_typed(phone, demo_server, place):
+    """Nothing typed, a figure with its meaning, one that cannot be read, one that no car has, and what follows on it."""
+    phone.goto(f"{demo_server.car('heather' if place == 'jig' else 'tern')}/{place}")
+    key = phone.get_by_role("button", name="1", exact=True)
+    key.wait_for()
+    phone.wait_for_timeout(500)  # of the browser's own clock: what the page itself asks for has come
+    stood, field, means = key.bounding_box(), phone.locator("#tape-field"), phone.locator("#tape-means")
+    moved = {}
+    for typed in ("5", "5 1/4", "5 1/", "999", "-0.5", "7 7/7", ""):
+        before = means.inner_text()
+        field.evaluate("(f, v) => { f.value = v; f.dispatchEvent(new Event('input', { bubbles: true })) }", typed)
+        with contextlib.suppress(PlaywrightTimeout):
+            phone.wait_for_function("b => document.querySelector('#tape-means').innerText !== b", arg=before, timeout=1000)
+        phone.wait_for_timeout(100)
+        if (now := key.bounding_box()) != stood:
+            moved[typed] = (now["y"] - stood["y"], means.inner_text())
+    assert not moved
 
 
 def test_on_a_phone_every_stage_is_two_touches_away_and_turns_are_typed_in_turns_and_flats(phone, demo_server):

@@ -18,6 +18,7 @@ from ready_corner.core.engines.survey.readings import KINDS, Kind
 from ready_corner.core.judge.asked_points import AskOf, told_of
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.level import Level, instruments, level
+from ready_corner.core.judge.pins import pin_means
 from ready_corner.core.judge.squareness import square
 from ready_corner.core.judge.survey_views import agreement, ellipses, read_once
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, signed
@@ -69,6 +70,7 @@ class PointView(View):
     determined: bool
     status: Status
     pins: list[PinSays]
+    pin_means: str
     stale: str
 
 
@@ -388,6 +390,7 @@ def _point(frame: Frame, name: str, laid: Laid | None) -> PointView:
         determined=here,
         status=frame.log.status(name),
         pins=[says for _, says in frame.log.pins.get(name, ())],
+        pin_means=said(pin_means(frame.log, name), frame.plan.units),
         stale=said(disturbed.said, frame.plan.units) if disturbed and read_before and not here else "",
     )
 

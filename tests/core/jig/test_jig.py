@@ -12,6 +12,7 @@ from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.survey.propose import Means, possible, propose
 from ready_corner.core.engines.survey.readings import model
 from ready_corner.core.judge.frame import Frame, expected, places_of
+from ready_corner.core.judge.pins import pin_means
 from ready_corner.core.judge.squareness import square
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.plan import Plan
@@ -22,6 +23,7 @@ from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.jig_acts import DatumChosen, PinFelt, StatusGiven, Supported, SurveyRead
 from ready_corner.core.record.logbook import Entry, PlanRevised, check, fold
 from ready_corner.core.record.notes import Correction
+from ready_corner.core.record.weld_acts import CarryOver
 from ready_corner.core.say.jig import (
     say_datum,
     say_drift,
@@ -212,6 +214,18 @@ def test_readings_with_the_frame_held_otherwise_are_not_mixed_in():
     assert frame(*surveyed(truth_with()), Supported("on stands"), Supported("on the jig")).readings
 
 
+def test_what_carries_a_datum_over_is_chosen_beforehand_and_held_against_what_goes():
+    carry = CarryOver("long bar", "LR.lower.front", "RR.lower.front")
+    lost = lambda *acts: say_lost(frame(*surveyed(truth_with()), DATUM, *acts), ["LF.lower"])  # noqa: E731
+    assert "Nothing is chosen yet to carry it over" in lost()
+    assert "Carried over by LR lower front to RR lower front (long bar)." in lost(carry)
+    assert "Nothing is chosen yet" in lost(carry, replace(carry, out=True))
+    going = replace(carry, gauge="short bar", second="LF.lower.rear")
+    assert "short bar was to carry it over and would go with it" in lost(carry, going)
+    with pytest.raises(MeasuredError):
+        replace(carry, second=carry.first).check(HEATHER)
+
+
 def test_a_lost_datum_is_found_again_from_what_stays():
     lost, rng = DATUM.plane[0], np.random.default_rng(4)
     stays = [r for r in WANTED if lost not in r.points]
@@ -245,6 +259,19 @@ def test_what_is_not_fixed_and_what_is_welded_too_soon_is_said():
         (2, "free"),
         (3, "tight"),
     )
+
+
+def test_a_pin_that_is_not_free_is_said_with_what_was_done_since_it_was():
+    felt = lambda *acts: pin_means(frame(*acts).log, "RR.upper.rear")  # noqa: E731
+    pin = lambda says: PinFelt("RR.upper.rear", says)  # noqa: E731
+    assert felt() is None
+    assert felt(pin("free")) is None
+    assert "never free" in said(felt(pin("tight"), pin("stuck")))
+    since = said(felt(pin("free"), Happened("weld"), pin("stuck")))
+    assert "was free; since then: " in since
+    assert "is stuck now" in since
+    assert "free earlier" in said(felt(Happened("weld"), pin("free"), pin("tight")))
+    assert "freely again" in said(felt(pin("free"), Happened("weld"), pin("tight"), pin("free")))
 
 
 def test_the_reading_being_typed_is_held_against_the_rest():

@@ -260,6 +260,44 @@ export const TOLD = {
         }
       ]
     },
+    "carry": {
+      "title": "A dimension that carries the datum over",
+      "at": "weld",
+      "fields": [
+        {
+          "name": "gauge",
+          "label": "Gauge that keeps it",
+          "as": "text",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "first",
+          "label": "From",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "second",
+          "label": "To",
+          "as": "point",
+          "options": [],
+          "needed": true,
+          "preset": null
+        },
+        {
+          "name": "out",
+          "label": "no more",
+          "as": "check",
+          "options": [],
+          "needed": false,
+          "preset": false
+        }
+      ]
+    },
     "job": {
       "title": "A new job begins",
       "at": "log",

@@ -18,6 +18,7 @@
     large?: string; // what is to be done, read at arm's length
     label: string;
     caution?: string;
+    typing?: string; // what is to be minded once something is typed
     placeholder?: string;
     note?: string;
     hooks: Hook[];
@@ -33,6 +34,7 @@
     large = '',
     label,
     caution = '',
+    typing = '',
     placeholder = '',
     note = '',
     hooks,
@@ -47,6 +49,8 @@
   // Under a thumb: three actions beside the digits, the others above them; what only a keyboard has is not shown.
   const keyed = $derived(hands.touch && desk.typing !== 'words'); // words are written on the system's own keys
   const acts = $derived(hooks.filter((h) => h.act && !/^Enter$|Backspace|⌫/.test(h.key)));
+  // What a figure wants minded stands above it, where it was told with the step; what comes while one types comes below the keys, which never move.
+  const said = $derived(typing || (desk.preview?.caution ?? ''));
   let helping = $state(false);
   $effect(() => (hands.touch ? stayAwake() : undefined));
   const INCH = 100;
@@ -67,7 +71,7 @@
     {title}
     {how}
     {large}
-    {caution}
+    caution={keyed ? caution : said || caution}
     hooks={[
       ...(keyed ? acts.slice(3) : hooks),
       { key: '?', does: keyed ? TAPE.held : TAPE.all, act: () => (helping = true) },
@@ -85,6 +89,7 @@
       told={told ?? Boolean(large)}
       onenter={enter}
     />{/if}
+  {#if keyed && said && said !== caution}<p class="caution below" role="status">{said}</p>{/if}
 </section>
 {#if helping}<TapeHelp {title} {how} hooks={keyed ? [] : hooks} {lesson} onclose={() => (helping = false)} />{/if}
 
@@ -108,6 +113,10 @@
   path {
     stroke: var(--tape-tick);
     stroke-width: 1;
+  }
+  .below {
+    margin: 0 12px 34px;
+    grid-column: 1 / -1;
   }
   @media (max-width: 1100px) {
     section {

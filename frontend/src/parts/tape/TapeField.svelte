@@ -38,7 +38,7 @@
   }
 </script>
 
-<div>
+<div data-touch={hands.touch || undefined}>
   <label class="hidden" for="tape-field">{label}: {title}</label>
   <input
     id="tape-field"
@@ -72,13 +72,22 @@
     border-radius: var(--round);
     padding: 4px 14px 8px;
     display: grid;
-    grid-template-rows: auto 1fr;
+    grid-template-rows: auto minmax(0, 1fr);
   }
   @media (max-width: 700px) {
     div {
       margin: 0 12px 4px;
       min-height: 112px;
     }
+  }
+  /* Whatever is said of what is typed, the keys below stay where they are. */
+  div[data-touch] {
+    height: 148px;
+    overflow: hidden;
+  }
+  div[data-touch] :global(#tape-means) {
+    overflow-y: auto;
+    min-height: 0;
   }
   div:focus-within {
     outline: 3px solid var(--layout);

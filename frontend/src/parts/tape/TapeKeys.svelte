@@ -29,7 +29,7 @@
 
 <div class="keys">
   {#if inches && finest}<InchStrip typed={desk.typed} {finest} ontype={(typed) => desk.type(typed)} />{/if}
-  {#if told && !desk.typed}<button type="button" data-main onclick={onenter}>{TAPE.asTold}</button>{/if}
+  {#if told}<button type="button" data-main disabled={desk.typed !== ''} onclick={onenter}>{TAPE.asTold}</button>{/if}
   <div class="pad" role="group" aria-label={TAPE.keys}>
     {#each rows as row, r (r)}
       {#each row as key (key)}
@@ -93,6 +93,9 @@
   [data-main] {
     background: var(--layout);
     color: var(--paper);
+  }
+  button:disabled {
+    opacity: 0.4;
   }
   button:active {
     background: var(--paint);

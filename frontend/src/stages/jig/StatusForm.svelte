@@ -12,6 +12,7 @@
   let point = $state('');
   let status = $state<keyof typeof JIG.statuses>('tacked');
   let pin = $state<keyof typeof JIG.pinSays>('free');
+  const felt = $derived(view.points.filter((p) => p.pins.length));
   const open = $derived(
     status === 'welded' || status === 'painted' ? view.works.holds.filter((h) => !h.met).map((h) => h.condition) : [],
   );
@@ -30,8 +31,11 @@
     <Choice label={JIG.pin} options={JIG.pinSays} bind:value={pin} />
     <button type="button" class="button" disabled={!forms.names.includes(point)} onclick={markPin}>{JIG.mark}</button>
   </Row>
+  {#each felt.filter((p) => p.pin_means) as p (p.name)}<p class:caution={p.pins.at(-1) !== 'free'}>
+      {p.pin_means}
+    </p>{/each}
   <p class="soft">
-    {#each view.points.filter((p) => p.pins.length) as p (p.name)}{p.say}: {p.pins.join(', then ')}.
+    {#each felt as p (p.name)}{p.say}: {p.pins.join(', then ')}.
     {/each}
   </p>
 </Group>

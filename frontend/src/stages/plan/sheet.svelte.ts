@@ -66,6 +66,7 @@ export class Sheet {
       clearTimeout(this.#saving);
       if (now !== this.#start) this.#saving = window.setTimeout(() => void this.#save(), SAVE_MS);
     });
+    $effect(() => () => void this.leave());
     $effect(() => until(api.layouts, (found) => (this.layouts = found)));
     $effect(() => {
       if (!this.#told()) return;
@@ -159,6 +160,13 @@ export class Sheet {
     const draft = $state.snapshot(this.draft) as typeof this.draft;
     const was = draftOf(this.#base);
     this.unkept = !(await keepDraft(this.#key, { revises: this.#revises, draft, was, at: Date.now() }));
+  }
+
+  /** Whoever goes elsewhere leaves the draft as it is, with what is still being read. */
+  async leave(): Promise<void> {
+    await allRead();
+    clearTimeout(this.#saving);
+    if (this.#told() !== this.#start) await this.#save();
   }
 
   /** Throw the draft away; what is shown is the plan again. */
@@ -259,6 +267,7 @@ export class Sheet {
       const slug = this.car ? await this.#revise(this.car, plan) : await this.#beginCar(plan);
       if (!slug) return;
       clearTimeout(this.#saving);
+      this.#start = this.#told();
       await dropDraft(this.#key);
       this.kept(slug);
     } catch (error) {

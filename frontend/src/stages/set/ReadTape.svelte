@@ -37,7 +37,6 @@
   {desk}
   title={ask.title}
   how={desk.tool.id === DESK.eye.id ? DESK.byEye : ask.how}
-  caution={desk.preview?.caution ?? ''}
   label={SET.figure}
   note={view.condition.settled ? where : SET.settleFirst}
   {hooks}

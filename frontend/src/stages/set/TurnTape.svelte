@@ -34,7 +34,7 @@
     title={DESK.turnTitle(CORNER_WORDS[desk.corner], adjuster.name)}
     {how}
     large={desk.amountTold?.say ?? ''}
-    caution={desk.preview?.caution ?? told?.caution ?? ''}
+    caution={told?.caution ?? ''}
     label={SET.turned}
     placeholder={desk.amountTold?.say ?? `1t2f ${adjuster.ways[0]}`}
     note={desk.amountTold ? SET.asTold : ''}

@@ -41,7 +41,7 @@
     {desk}
     title={DESK.turnTitle(CORNER_WORDS[desk.corner], desk.adjuster?.name ?? '')}
     how={desk.adjuster ? `${desk.adjuster.say_how}; ${desk.adjuster.say_room}` : STANCE.noTurn}
-    caution={desk.preview?.caution || told?.caution || ''}
+    caution={told?.caution ?? ''}
     label={STANCE.turned}
     placeholder={told?.say ?? '1t2f up'}
     note={told ? STANCE.asTold : STANCE.noTurn}
@@ -54,7 +54,7 @@
     title={ask.title}
     how={ask.how}
     lesson={{ ...QUANTITIES[ask.quantity], known: practised(ask.quantity) }}
-    caution={jacking ? STANCE.jacking : ''}
+    typing={jacking ? STANCE.jacking : ''}
     label={ask.title}
     note={unsettled ? STANCE.settleFirst : ''}
     hooks={reading}

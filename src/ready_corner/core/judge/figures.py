@@ -509,9 +509,9 @@ class Figures:
         estimate = combine([self._leaned(corner, spell, way), self._run_out(corner, "camber")], [1.0, 0.0 if halved else 1.0])
         toe = None if toe_spell is None else self.figure("toe", corner, toe_spell)
         steer, on = toe.measured.value if toe else 0.0, self._upright(on_frame)
-        value = float(camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], on.up, steer))
-        tilted = camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], on.tilted, steer)
-        by = [float(t) - value for t in tilted]
+        ups = np.vstack([on.up, on.tilted])
+        value, *tilted = camber_of.camber_from_gravity_deg(estimate.value, SIDE[corner], ups, steer).tolist()
+        by = [t - value for t in tilted]
         warp = self._warped[corner][0] if self.floor and not on_frame else 0.0
         # d(camber)/d(reading) is 1 to the square of the floor's slope
         return propagate(value - warp, [estimate, *on.sources], [1.0, *by])

@@ -319,6 +319,32 @@ class CutLine(WeldAct):
             raise MeasuredError(finding("cut.below-zero"), path="by")
 
 
+@entry_kind
+@dataclass(frozen=True)
+class CarryOver(WeldAct):
+    """A dimension between two points that carries a datum over what goes, chosen beforehand, and the gauge that keeps it; or no more."""
+
+    kind = "carry"
+    title = "A dimension that carries the datum over"
+    form = "weld"
+    sentence = "{out?Carries nothing over any more|Carries the datum over}: {first:point} to {second:point}, kept by {gauge}"
+    gauge: Annotated[Name, Label("Gauge that keeps it")]
+    first: Annotated[PointName, Label("From", "point")]
+    second: Annotated[PointName, Label("To", "point")]
+    out: Annotated[bool, Label("no more")] = False
+
+    def onto(self, works: "Works", number: int) -> "Works":
+        """Return the works with the dimensions that carry over."""
+        others = {gauge: c for gauge, c in works.carries.items() if gauge != self.gauge}
+        return replace(works, carries=others if self.out else {**others, self.gauge: self})
+
+    def check(self, plan: Plan) -> None:
+        """Refuse points that are not known, and a dimension from a point to itself."""
+        require_known((self.first, self.second), plan)
+        if self.first == self.second:
+            raise MeasuredError(finding("carry.same-point"), path="second")
+
+
 @dataclass(frozen=True)
 class Works:
     """What was written down around the weld, latest of each; with the entry number where it matters."""
@@ -334,6 +360,7 @@ class Works:
     braces: Mapping[str, Brace] = field(default_factory=dict)
     dropped: Mapping[str, Dropped] = field(default_factory=dict)
     cuts: Mapping[str, CutLine] = field(default_factory=dict)
+    carries: Mapping[str, CarryOver] = field(default_factory=dict)
 
 
 REFIT = "back in the jig: every pin goes in as it did before"

@@ -287,21 +287,32 @@ def say_lost(frame: Frame, prefixes: Sequence[str]) -> str:
     datum = frame.log.datum
     if datum is None:
         return ""
-    carried = [
-        n
-        for n in dict.fromkeys((*datum.plane, *datum.line, datum.point))
-        if any(n == p or n.startswith(f"{p}.") for p in prefixes)
-    ]
+
+    def gone(point: str) -> bool:
+        return any(point == p or point.startswith(f"{p}.") for p in prefixes)
+
+    carried = [n for n in dict.fromkeys((*datum.plane, *datum.line, datum.point)) if gone(n)]
     if not carried:
         return ""
     sure = frame.network.determined if frame.network else frozenset()
-    left = [n for n in sure if not any(n == p or n.startswith(f"{p}.") for p in prefixes)]
+    left = [n for n in sure if not gone(n)]
     enough = (
         "enough to find the axes again"
         if len(left) >= 4
         else "too few to find the axes again: measure more of what stays first"
     )
-    return f"This carries the datum ({', '.join(map(say_point, carried))}). {len(left)} measured points would remain, {enough}."
+    told = f"This carries the datum ({', '.join(map(say_point, carried))}). {len(left)} measured points would remain, {enough}."
+    kept = [c for c in frame.log.works.carries.values() if not gone(c.first) and not gone(c.second)]
+    with_it = [c.gauge for c in frame.log.works.carries.values() if c not in kept]
+    if with_it:
+        told += f" {', '.join(with_it)} was to carry it over and would go with it: choose points that stay."
+    if kept:
+        return (
+            f"{told} Carried over by {', '.join(f'{say_point(c.first)} to {say_point(c.second)} ({c.gauge})' for c in kept)}."
+        )
+    return (
+        f"{told} Nothing is chosen yet to carry it over: a dimension between two points that stay, and the gauge that keeps it."
+    )
 
 
 def _capital(words: str) -> str:

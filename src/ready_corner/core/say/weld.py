@@ -51,6 +51,10 @@ def say_body(works: Works, units: Units) -> tuple[str, ...]:
         said = "the mark is true" if abs(off) < 0.05 else f"the mark would be {far} too far {way}: set it back by so much"
         point = say_point(dropped.point)
         rows.append(f"{point[0].upper()}{point[1:]} dropped: the line leans {abs(lean):.2f}°; {said}.")
+    rows += [
+        f"The datum is carried over by {say_point(c.first)} to {say_point(c.second)}: {c.gauge}."
+        for c in works.carries.values()
+    ]
     for cut in works.cuts.values():
         near = say_length(cut.by, units, denominator=0, unit=True)
         rows.append(

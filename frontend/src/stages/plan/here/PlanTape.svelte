@@ -16,19 +16,20 @@
 
   class HereDesk extends PlanDesk {
     protected override letters() {
-      return { ...super.letters(), ...(this.ask.kind === 'words' ? {} : { p: keep }), Escape: () => here.done() };
+      return { ...super.letters(), ...(this.ask.kind === 'words' ? {} : { p: keep }), Escape: back };
     }
     override get hooks() {
       return [
         ...super.hooks,
         { key: 'P', does: HERE.keep, hand: HERE.keepHand, act: () => void keep() },
-        { key: 'Esc', does: HERE.back, hand: HERE.backHand, act: () => here.done() },
+        { key: 'Esc', does: HERE.back, hand: HERE.backHand, act: back },
       ];
     }
   }
   const desk = new HereDesk(sheet, (ask) => isAt(ask, path));
   sheet.kept = () => here.done();
 
+  const back = () => void sheet.leave().then(() => here.done());
   async function keep(): Promise<void> {
     await allRead();
     const unread = Object.keys(desk.wrong).find((at) => desk.wrong[at]?.why);
