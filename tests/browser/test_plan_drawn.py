@@ -430,3 +430,37 @@ def test_what_a_plan_cannot_prove_and_what_contradicts_itself_is_said_while_it_i
     field.press_sequentially("352")
     field.press("Enter")
     expect(wrong).to_have_count(0)
+
+
+def test_a_dimension_is_provisional_with_one_key_and_a_tool_is_put_in_the_box(page, demo_server):
+    car = demo_server.car("heather")
+    page.goto(f"{car}/plan")
+    page.get_by_role("button", name="Wheelbase: 2280").click()
+    page.locator("#tape-field").press("v")
+    expect(page.get_by_role("button", name="Wheelbase: ≈ 2280")).to_be_visible()
+    expect(page.get_by_role("row").filter(has_text="the wheelbase settled: it is provisional")).to_contain_text(
+        "pickup points hang on it"
+    )
+    page.locator("#tape-field").press("v")
+    expect(page.get_by_role("button", name="Wheelbase: 2280")).to_be_visible()
+    page.locator("#tape-field").press("v")
+    page.get_by_role("button", name="How it is read").first.click()
+    page.get_by_role("button", name="Put it in the box").click()
+    expect(page.get_by_text("Give it a name first")).to_be_visible()
+    page.get_by_label("A tool more: its name").fill("Vernier")
+    page.get_by_role("button", name="Put it in the box").click()
+    expect(page.get_by_role("heading", name="Vernier: step of its scale")).to_be_visible()
+    page.locator("#tape-field").focus()
+    give(page, "0.05", "0.02")
+    expect(page.get_by_role("heading", name="Vernier: how well its zero is known")).to_be_visible()
+    page.get_by_label("Read with a tool of its own").select_option("gap to the rim's front edge")
+    page.get_by_label("With", exact=True).select_option("Vernier")
+    expect(page.get_by_text("gap to the rim's front edge: Vernier")).to_be_visible()
+    page.get_by_role("button", name="Keep this plan").click()
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    plan = demo_server.server.ask(demo_server.api("heather").removeprefix(demo_server.url) + "/plan.json")
+    assert plan["provisional"] == ["wheelbase"]
+    assert plan["tool_for"] == {"gap_front": "vernier"}
+    assert {"id": "vernier", "name": "Vernier", "measures": "length", "step": 0.05, "repeatability": 0.02, "zero": 0} in plan[
+        "tools"
+    ]

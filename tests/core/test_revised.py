@@ -13,6 +13,17 @@ from tests.core.linkage.cars import plan
 from tests.words import said
 
 
+def test_what_is_provisional_is_wanted_and_a_revision_says_when_it_is_settled():
+    heather = plan("heather")
+    loose = replace(heather, provisional=("wheelbase", "points.LF.upper.ball"))
+    assert "wheelbase, left front upper ball provisional" in say_revision(heather, loose)
+    assert say_revision(loose, heather) == "wheelbase, left front upper ball settled"
+    told = {w.path: said(w.what) + "; " + said(w.step) for w in wanting(loose) if w.path in loose.provisional}
+    assert told["wheelbase"].startswith("the wheelbase settled: it is provisional; ")
+    assert "1 pickup point hangs on it" in told["points.LF.upper.ball"]
+    assert "pickup points hang on it" in told["wheelbase"]
+
+
 def test_a_revision_tells_what_is_different_and_nothing_else():
     old = plan("heather")
     assert say_revision(old, old) == "nothing"

@@ -31,6 +31,7 @@ export interface QuantityKind {
   readonly scene: Scene;
   readonly mistake: string;
   readonly short: string;
+  readonly words: string;
   readonly spot: string;
   readonly kind: 'length' | 'angle' | 'mass';
   readonly measures: 'length' | 'angle' | 'mass' | 'steer';

@@ -54,6 +54,7 @@ def quantities() -> dict[str, Any]:
     return {
         q: {
             "short": facts.short,
+            "words": facts.words,
             "spot": facts.spot,
             "scene": facts.scene,
             "mistake": USUAL_MISTAKES[facts.scene],

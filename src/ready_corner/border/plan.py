@@ -394,6 +394,7 @@ class PlanModel(Model):
     front_linkage: LinkageModel | None = None
     rear_linkage: LinkageModel | None = None
     loads: LoadsModel | None = None
+    provisional: list[Annotated[str, Field(max_length=90)]] = Field(default=[], max_length=420)
 
     def to_core(self, *, checked: bool = True) -> core.Plan:
         """Return the core's plan; raises PlanProblemsError with everything that is wrong.
@@ -440,6 +441,7 @@ class PlanModel(Model):
                 self.point_tolerance,
                 core.Jig(dict(self.jig.feet), self.jig.pitch_mm_per_turn, tuple(self.jig.shims)) if self.jig else None,
                 footing or Footing(),
+                tuple(self.provisional),
             )
         )
         if plan and checked:

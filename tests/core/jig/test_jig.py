@@ -16,7 +16,7 @@ from ready_corner.core.judge.pins import pin_means
 from ready_corner.core.judge.squareness import square
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.plan import Plan
-from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, PlannedError, UnusualError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.record.happenings import Happened
@@ -254,6 +254,12 @@ def test_what_is_not_fixed_and_what_is_welded_too_soon_is_said():
     assert "more are welded, but no datum" in say_locked(frame(StatusGiven("RR", "welded")))[0]
     locked = frame(DATUM, StatusGiven("RR.upper.front", "welded"))
     assert any("provisional" in s for s in say_locked(locked))
+    loose = replace(HEATHER, provisional=("rear.track", "points.LF.upper.front"))
+    early = say_locked(frame(DATUM, StatusGiven("RR.upper.front", "welded"), of=loose))
+    assert any(s.startswith("RR upper front welded, and the rear track that it hangs on is provisional") for s in early)
+    assert not any("upper front" in s and "hangs on" in s and "LF" in s for s in early)
+    with pytest.raises(PlannedError, match="no dimension that can be provisional"):
+        replace(HEATHER, provisional=("front.colour",))
     assert frame(StatusGiven("RR", "tacked"), StatusGiven("RR.upper", "welded")).log.status("RR.upper.rear") == "welded"
     assert frame(PinFelt("RR.upper.rear", "free"), PinFelt("RR.upper.rear", "tight")).log.pins["RR.upper.rear"] == (
         (2, "free"),

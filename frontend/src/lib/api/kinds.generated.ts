@@ -551,6 +551,7 @@ export const TOLD = {
   "quantities": {
     "pad": {
       "short": "pad",
+      "words": "height of the floor under the tyre",
       "spot": "the pad",
       "scene": "level",
       "mistake": "Both ends of the hose open, no air in it; or the laser warmed up. Read at the mark, not at the edge of the pad.",
@@ -562,6 +563,7 @@ export const TOLD = {
     },
     "height": {
       "short": "ride",
+      "words": "ride height",
       "spot": "the ride height",
       "scene": "upright",
       "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
@@ -575,6 +577,7 @@ export const TOLD = {
     },
     "camber": {
       "short": "cam",
+      "words": "camber",
       "spot": "camber",
       "scene": "gauge",
       "mistake": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
@@ -588,6 +591,7 @@ export const TOLD = {
     },
     "lean_top": {
       "short": "top",
+      "words": "gap from the plumb line to the rim's top edge",
       "spot": "the gap at the top",
       "scene": "plumb",
       "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
@@ -601,6 +605,7 @@ export const TOLD = {
     },
     "lean_bottom": {
       "short": "bottom",
+      "words": "gap from the plumb line to the rim's bottom edge",
       "spot": "the gap at the bottom",
       "scene": "plumb",
       "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
@@ -614,6 +619,7 @@ export const TOLD = {
     },
     "plates_front": {
       "short": "plates front",
+      "words": "tape across the toe plates in front",
       "spot": "the tape in front",
       "scene": "across",
       "mistake": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
@@ -627,6 +633,7 @@ export const TOLD = {
     },
     "plates_back": {
       "short": "plates back",
+      "words": "tape across the toe plates behind",
       "spot": "the tape behind",
       "scene": "across",
       "mistake": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
@@ -640,6 +647,7 @@ export const TOLD = {
     },
     "plate_in": {
       "short": "plate in",
+      "words": "angle the plate shows, steered in",
       "spot": "the plate",
       "scene": "plate",
       "mistake": "Read the plate under the wheel, not the steering wheel, eye straight above its mark. Nobody leans on the car.",
@@ -654,6 +662,7 @@ export const TOLD = {
     },
     "sweep_in": {
       "short": "cam in",
+      "words": "camber steered in",
       "spot": "the camber steered in",
       "scene": "gauge",
       "mistake": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
@@ -668,6 +677,7 @@ export const TOLD = {
     },
     "plate_out": {
       "short": "plate out",
+      "words": "angle the plate shows, steered out",
       "spot": "the plate",
       "scene": "plate",
       "mistake": "Read the plate under the wheel, not the steering wheel, eye straight above its mark. Nobody leans on the car.",
@@ -682,6 +692,7 @@ export const TOLD = {
     },
     "sweep_out": {
       "short": "cam out",
+      "words": "camber steered out",
       "spot": "the camber steered out",
       "scene": "gauge",
       "mistake": "Flat on bare rim, no weight or lip under it. Let it come to rest; read it, turn nothing by eye.",
@@ -696,6 +707,7 @@ export const TOLD = {
     },
     "caster": {
       "short": "caster",
+      "words": "lean of the ball joints, from the side",
       "spot": "the lean of the joints",
       "scene": "bar",
       "mistake": "The bar seated on both joints alike, dirt wiped off. Lay the gauge the same way round each time.",
@@ -709,6 +721,7 @@ export const TOLD = {
     },
     "caster_offset": {
       "short": "behind",
+      "words": "upper ball joint behind the lower",
       "spot": "how far it lies behind",
       "scene": "plumb",
       "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
@@ -722,6 +735,7 @@ export const TOLD = {
     },
     "inclination": {
       "short": "incl",
+      "words": "lean of the ball joints, from ahead",
       "spot": "the lean of the joints",
       "scene": "bar",
       "mistake": "The bar seated on both joints alike, dirt wiped off. Lay the gauge the same way round each time.",
@@ -735,6 +749,7 @@ export const TOLD = {
     },
     "inclination_offset": {
       "short": "inside",
+      "words": "upper ball joint further in than the lower",
       "spot": "how far it lies inside",
       "scene": "plumb",
       "mistake": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
@@ -748,6 +763,7 @@ export const TOLD = {
     },
     "joint_height": {
       "short": "joints",
+      "words": "height of the upper ball joint over the lower",
       "spot": "the height between the joints",
       "scene": "upright",
       "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
@@ -762,6 +778,7 @@ export const TOLD = {
     },
     "gap_front": {
       "short": "front",
+      "words": "gap to the rim's front edge",
       "spot": "the front gap",
       "scene": "string",
       "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
@@ -775,6 +792,7 @@ export const TOLD = {
     },
     "gap_back": {
       "short": "back",
+      "words": "gap to the rim's back edge",
       "spot": "the back gap",
       "scene": "string",
       "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
@@ -788,6 +806,7 @@ export const TOLD = {
     },
     "gap_hub": {
       "short": "hub",
+      "words": "gap to the hub centre",
       "spot": "the hub gap",
       "scene": "string",
       "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
@@ -799,6 +818,7 @@ export const TOLD = {
     },
     "gap_mark": {
       "short": "mark",
+      "words": "gap from the frame's mark to the string",
       "spot": "the gap at the mark",
       "scene": "string",
       "mistake": "Eye square over the rule, at the near side of the string. A rule that leans reads too much; one that pushes the string, too little.",
@@ -810,6 +830,7 @@ export const TOLD = {
     },
     "edge_front": {
       "short": "front",
+      "words": "gap from the straight edge to the rim's front edge",
       "spot": "the front gap",
       "scene": "out",
       "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
@@ -823,6 +844,7 @@ export const TOLD = {
     },
     "edge_back": {
       "short": "back",
+      "words": "gap from the straight edge to the rim's back edge",
       "spot": "the back gap",
       "scene": "out",
       "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
@@ -836,6 +858,7 @@ export const TOLD = {
     },
     "rail": {
       "short": "rail",
+      "words": "distance of the rail from the centreline",
       "spot": "where the rail is",
       "scene": "out",
       "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
@@ -847,6 +870,7 @@ export const TOLD = {
     },
     "bar_front": {
       "short": "front",
+      "words": "distance from the middle line to the hub bar's front mark",
       "spot": "the distance in front",
       "scene": "out",
       "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
@@ -860,6 +884,7 @@ export const TOLD = {
     },
     "bar_back": {
       "short": "back",
+      "words": "distance from the middle line to the hub bar's back mark",
       "spot": "the distance behind",
       "scene": "out",
       "mistake": "Square from the edge, level. A rule that leans reads too much; an edge that touches the tyre moves with it.",
@@ -873,6 +898,7 @@ export const TOLD = {
     },
     "load": {
       "short": "load",
+      "words": "load on the scale",
       "spot": "the load",
       "scene": "scale",
       "mistake": "All four level and zeroed before the car is on them, tyres at pressure, nobody leaning on it.",
@@ -886,6 +912,7 @@ export const TOLD = {
     },
     "radius": {
       "short": "radius",
+      "words": "loaded tyre radius",
       "spot": "the tyre radius",
       "scene": "upright",
       "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
@@ -897,6 +924,7 @@ export const TOLD = {
     },
     "stand": {
       "short": "stand",
+      "words": "height over the floor on stands",
       "spot": "the height on stands",
       "scene": "upright",
       "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
@@ -908,6 +936,7 @@ export const TOLD = {
     },
     "hub": {
       "short": "hub height",
+      "words": "hub height over the floor",
       "spot": "the hub height",
       "scene": "upright",
       "mistake": "Its foot flat on the floor, upright, eye at the height of the mark. A tape that leans reads too much.",
@@ -919,6 +948,7 @@ export const TOLD = {
     },
     "wheelbase": {
       "short": "base",
+      "words": "wheelbase",
       "spot": "the wheelbase",
       "scene": "across",
       "mistake": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",

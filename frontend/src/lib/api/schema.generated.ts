@@ -3036,6 +3036,11 @@ export interface components {
             front_linkage?: components["schemas"]["LinkageModel"] | null;
             rear_linkage?: components["schemas"]["LinkageModel"] | null;
             loads?: components["schemas"]["LoadsModel"] | null;
+            /**
+             * Provisional
+             * @default []
+             */
+            provisional: string[];
         };
         /**
          * PlanRevisedModel

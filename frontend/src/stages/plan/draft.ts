@@ -85,6 +85,8 @@ export interface Draft {
   loads: Loads | null;
   point_tolerance: Figure;
   jig: { feet: Partial<Record<Corner, [Figure, Figure]>>; pitch_mm_per_turn: Figure; shims: number[] };
+  tool_for: Record<string, string>;
+  provisional: string[];
 }
 export type End = 'front' | 'rear';
 export type AdjusterKind = keyof typeof PLAN.add;
@@ -168,6 +170,8 @@ export function draftOf(plan: Plan | null): Draft {
       ...Object.fromEntries(FIGURE_PARTS.filter((p) => a[p]).map((p) => [p, { ...PARTS[p], ...a[p] }])),
     })),
     tools: structuredClone(plan?.tools ?? []),
+    tool_for: { ...plan?.tool_for },
+    provisional: [...(plan?.provisional ?? [])],
     ways: {
       strings: plan?.ways.strings ?? 'each',
       strings_reason: plan?.ways.strings_reason ?? '',
@@ -317,8 +321,14 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
         ...Object.fromEntries(FIGURE_PARTS.filter((p) => a[p]).map((p) => [p, all(a[p]!, `${path}.${p}`)])),
       };
     }),
-    tools: draft.tools,
-    tool_for: before?.tool_for ?? {},
+    tools: draft.tools.map((tool) => ({
+      ...tool,
+      step: need(tool.step, `tools.${tool.id}.step`),
+      repeatability: need(tool.repeatability, `tools.${tool.id}.repeatability`),
+      zero: tool.zero ?? 0,
+    })),
+    tool_for: draft.tool_for,
+    provisional: draft.provisional.filter((path) => !path.startsWith('points.') || path.slice(7) in draft.points),
     ways: {
       ...draft.ways,
       marks: Object.fromEntries(

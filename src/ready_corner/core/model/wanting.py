@@ -10,7 +10,9 @@ from typing import Any
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS, OfMark
+from ready_corner.core.plan.names import say_dimension
 from ready_corner.core.plan.plan import DOUBTS, Plan
+from ready_corner.core.plan.provisional import hanging_on
 from ready_corner.core.quantities.finding import Finding, finding
 
 
@@ -31,7 +33,13 @@ def wanting(plan: Plan) -> tuple[Wanting, ...]:
     return (*_jig(plan), *_travel(plan), *_stance(plan), *_set(plan))
 
 
-GONE_ON_WITHOUT = {"moves", "doubts", "sources", "agreement"}  # tried on the car, a default taken, a matter of trust
+GONE_ON_WITHOUT = {
+    "provisional",
+    "moves",
+    "doubts",
+    "sources",
+    "agreement",
+}  # tried on the car, a default taken, a matter of trust
 STAGES = ("Jig", "Travel", "Stance", "Set")
 
 
@@ -44,6 +52,13 @@ def _jig(plan: Plan) -> Iterator[Wanting]:
     for end in ENDS:
         if plan.linkage(end) is None:
             yield _open("held", f"{end}_linkage", "Jig", end=end)
+    yield from _provisional(plan)
+
+
+def _provisional(plan: Plan) -> Iterator[Wanting]:
+    for path in plan.provisional:
+        hanging = hanging_on(path, plan.points)
+        yield _open("provisional", path, "Jig", dimension=say_dimension(path), count=len(hanging), several=len(hanging) != 1)
 
 
 def _open(kind: str, path: str, stage: str, **figures: Any) -> Wanting:

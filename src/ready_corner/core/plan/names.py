@@ -7,6 +7,22 @@ from ready_corner.core.quantities.notation import say_turns
 AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))
 
 
+_DIMENSIONS = {
+    "rim_flange_diameter": "rim",
+    "tyre_diameter": "tyre",
+    "hub_width": "width over the hubs",
+    "loaded_radius": "loaded radius",
+}
+
+
+def say_dimension(path: str) -> str:
+    """Return a dimension of the plan by its path: “front track”, “rear loaded radius”, “LF upper ball”."""
+    if path.startswith("points."):
+        return say_point(path.removeprefix("points."))
+    end, _, part = path.replace("_linkage", "").partition(".")
+    return f"{end} {_DIMENSIONS.get(part, part)}".strip()
+
+
 def say_point(name: str) -> str:
     """Return a dotted name as words: ``LF.lower.ball`` is “left front lower ball”."""
     first, *rest = name.split(".")

@@ -13,6 +13,7 @@ from ready_corner.core.engines.linkage.layouts import LayoutName
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End, Point
 from ready_corner.core.plan.footing import Footing
 from ready_corner.core.plan.marks import MARK_KINDS, MARKS, ReadBy
+from ready_corner.core.plan.provisional import may_be_provisional
 from ready_corner.core.quantities.errors import CalledError, PlannedError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
@@ -611,6 +612,7 @@ class Plan:
 
     ``build_aims`` hold while the car is built (zero camber, a nominal height to hang the body by), ``aims`` when it runs; ``stage`` says
     against which of them readings are judged now. ``point_tolerance``: how far a pickup point may be off along each axis, mm.
+    ``provisional``: dimensions that are not settled yet, by their path.
     """
 
     name: str
@@ -634,6 +636,7 @@ class Plan:
     point_tolerance: float = 1.0
     jig: Jig | None = None
     footing: Footing = field(default_factory=Footing)
+    provisional: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
         if not self.name.strip():
@@ -669,6 +672,8 @@ class Plan:
         ids = {tool.id for tool in self.toolbox}
         if missing := next((t for t in self.tool_for.values() if t not in ids), None):
             raise PlannedError(finding("plan.no-tool-for", tool=missing), path="tool_for")
+        if strange := sorted(set(self.provisional) - may_be_provisional(self.points)):
+            raise PlannedError(finding("plan.not-provisional", dimension=strange[0]), path="provisional")
 
     @property
     def toolbox(self) -> tuple[Tool, ...]:

@@ -12,7 +12,9 @@ from ready_corner.core.engines.survey.readings import KINDS, Reading
 from ready_corner.core.engines.survey.wrong import Suspect, Verdict
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.survey_views import Agreement
+from ready_corner.core.plan.names import say_dimension
 from ready_corner.core.plan.plan import Plan
+from ready_corner.core.plan.provisional import hanging_on
 from ready_corner.core.quantities.notation import Units, in_another_unit, in_units, say_angle, say_length
 from ready_corner.core.record.jig_acts import SurveyRead
 from ready_corner.core.record.weld_acts import open_holds
@@ -228,6 +230,12 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
         rows.append(
             f"{say_point(locked[0])} is welded, but not yet said: {open_ones[0]}{f' and {len(open_ones) - 1} more' if len(open_ones) > 1 else ''}."
         )
+    for path in frame.plan.provisional if locked else ():
+        early = [n for n in hanging_on(path, frame.planned) if n in locked]
+        if early:
+            rows.append(
+                f"{say_point(early[0])}{f' and {len(early) - 1} more' if len(early) > 1 else ''} welded, and the {say_dimension(path)} that {'they hang' if len(early) > 1 else 'it hangs'} on is provisional: settle it before more is welded."
+            )
     if locked and loose:
         rows.append(
             f"The datum is taken from {say_point(loose[0])}, which is provisional, while {say_point(locked[0])} is welded already."

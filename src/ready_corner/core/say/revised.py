@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.plan.marks import say_mark, say_size, say_value
-from ready_corner.core.plan.names import say_point
+from ready_corner.core.plan.names import say_dimension, say_point
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units, say_length
 from ready_corner.core.quantities.verdict import Aim
@@ -54,8 +54,15 @@ def _changes(before: Plan, after: Plan) -> Iterator[str]:
         yield "ways of working"
     if before.footing != after.footing:
         yield "what it stands on"
+    yield from _settled(before, after)
     if before.heights != after.heights:
         yield "where heights are read"
+
+
+def _settled(before: Plan, after: Plan) -> Iterator[str]:
+    for one, other, word in ((before, after, "settled"), (after, before, "provisional")):
+        if names := [say_dimension(d) for d in one.provisional if d not in other.provisional]:
+            yield f"{', '.join(names)} {word}"
 
 
 def _named(before: Plan, after: Plan) -> Iterator[str]:

@@ -24,6 +24,7 @@
   import EndCard from './EndCard.svelte';
   import PlanAbove from './PlanAbove.svelte';
   import PlanCorner from './PlanCorner.svelte';
+  import WaysCard from './WaysCard.svelte';
   import { PlanDesk } from './plan-desk.svelte';
 
   type Props = { onfigures: () => void };
@@ -110,6 +111,7 @@
     <Chapters {desk}>
       {#if desk.chapter === 'front' || desk.chapter === 'rear'}<EndCard {desk} {held} />
       {:else if desk.chapter === 'adjusters'}<AdjusterCard {desk} />
+      {:else if desk.chapter === 'ways'}<WaysCard {desk} />
       {:else if desk.chapter === 'aims' || desk.chapter === 'build'}<AimFrom {desk} />{/if}
     </Chapters>
     {#if sheet.wanting.length}<Wanting rows={sheet.wanting} onopen={(path) => desk.openAt(path)} />{/if}

@@ -273,6 +273,22 @@ export function ways(draft: Draft): PlanAsk[] {
         put: (v) => (draft.ways[part] = v),
       }),
     ),
+    ...draft.tools.flatMap((tool) =>
+      (['step', 'repeatability', 'zero'] as const).map((part) =>
+        ask({
+          ...own,
+          group: `tools.${tool.id}`,
+          path: `tools.${tool.id}.${part}`,
+          title: `${tool.name}: ${DRAWN.toolParts[part]}`,
+          short: PLAN.tool[part].toLowerCase(),
+          how: DRAWN.toolHow[part],
+          kind: tool.measures === 'steer' ? 'angle' : tool.measures,
+          value: tool[part] ?? null,
+          optional: part === 'zero',
+          put: (v) => (tool[part] = v as number),
+        }),
+      ),
+    ),
     ...(draft.ways.strings === 'marks' ? CORNERS.flatMap((c) => frameMark(draft, c)) : []),
     ask({
       ...own,

@@ -89,7 +89,29 @@ export class PlanDesk extends Desk<Read, Keeper> {
 
   shown(ask: PlanAsk): string {
     if (ask.kind === 'words') return ask.text;
-    return this.wrong[ask.path]?.typed ?? (ask.value === null ? '' : (this.said[ask.path] ?? ''));
+    const loose = this.provisional(ask) ? `${DRAWN.roughly} ` : '';
+    return this.wrong[ask.path]?.typed ?? (ask.value === null ? '' : `${loose}${this.said[ask.path] ?? ''}`);
+  }
+
+  /** The dimension that may be provisional: itself, or the point of which the figure in hand is one. */
+  get #dimension(): string {
+    const { path } = this.ask;
+    const found = /^(wheelbase|(front|rear)\.\w+|(front|rear)_linkage\.loaded_radius|points\..+(?=\.\w+$))/.exec(path);
+    return found?.[0] ?? '';
+  }
+
+  provisional(ask: PlanAsk): boolean {
+    return this.sheet.draft.provisional.some((path) => ask.path === path || ask.path.startsWith(`${path}.`));
+  }
+
+  /** Not settled yet; or settled. */
+  settle(): void {
+    const path = this.#dimension;
+    if (!path) return;
+    const others = this.sheet.draft.provisional.filter((p) => p !== path);
+    const was = others.length < this.sheet.draft.provisional.length;
+    this.sheet.draft.provisional = was ? others : [...others, path];
+    this.note = was ? DRAWN.settled : DRAWN.provisional;
   }
 
   open(path: string): void {
@@ -263,7 +285,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
   }
 
   protected letters(): Record<string, () => unknown> {
-    return this.ask.kind === 'words' ? {} : { b: () => this.sides() };
+    return this.ask.kind === 'words' ? {} : { b: () => this.sides(), v: () => this.settle() };
   }
 
   get hooks(): Hook[] {
@@ -273,6 +295,15 @@ export class PlanDesk extends Desk<Read, Keeper> {
       { key: 'Enter', does: this.like || DRAWN.next, act: () => this.enter() },
       { key: '↓ ↑', does: DRAWN.skip, hand: DRAWN.skipHand, act: () => this.step(1) },
       { key: '⌫', does: DRAWN.strike, act: () => this.strike() },
+      ...(this.#dimension
+        ? [
+            {
+              key: 'V',
+              does: this.provisional(this.ask) ? DRAWN.isSettled : DRAWN.isProvisional,
+              act: () => this.settle(),
+            },
+          ]
+        : []),
       ...((pair || twin) && kind !== 'words' ? [{ key: 'B', does: sides, act: () => this.sides() }] : []),
     ];
   }

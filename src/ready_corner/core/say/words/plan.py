@@ -61,6 +61,7 @@ WORDS = {
     "plan.twice": "“{name}” is in the plan twice. Give each its own.",
     "plan.no-mark": "“{mark}” is no mark of a car.",
     "plan.no-way": "“{kind}” cannot be read by “{way}”. {known?Choose {known:or}.|It is read in one way only.}",
+    "plan.not-provisional": "“{dimension}” is no dimension that can be provisional. Mark the wheelbase, those of an axle or its wheels, or a point that the plan has.",
     "plan.no-tool-for": "“{tool}” is not among the tools of this car.",
     "plan.no-tool": "This car has no tool “{tool}”. {near}",
     "plan.no-adjuster": "The plan has no adjuster “{adjuster}”. {near}",

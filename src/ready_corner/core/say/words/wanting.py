@@ -30,6 +30,8 @@ WORDS = {
     "wanted.doubts": "for what toe, thrust and camber are sure to; until then {taken:list} are taken",
     "wanting.doubt": "{words}",
     "wanting.taken": "{length:length}",
+    "wanting.provisional": "the {dimension} settled: it is provisional",
+    "wanted.provisional": "{count} pickup point{several?s hang| hangs} on it; what is welded before it may have to be moved or cut",
     "wanting.bar": "between the two marks of the hub bar",
     "wanted.bar": "without it no toe comes of what is read at the bars",
     "wanting.plates": "between the notches of the toe plates",
