@@ -376,6 +376,8 @@ def car_change(before: Told, told: Told, kept: Mapping[str, EntryKept]) -> CarCh
     rows: dict[str, dict[str, View]] = {}
     for name, part in _PARTS.items():
         now, was = part.of(told), part.of(before)
+        if now is was and not anew:
+            continue
         if part.row is None or anew or _keyed(now).keys() != _keyed(was).keys():
             if anew or now != was:
                 changed[name] = part.made(now, plan)

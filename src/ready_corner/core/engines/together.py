@@ -245,17 +245,17 @@ class _Form:
             if change[k] >= -1e-12:
                 break
             turns = after
-        flats = self.step * FLATS_PER_TURN
-        whole = np.abs(flats - np.round(flats)) < 1e-12  # steps of an eccentric are no flats
-        return np.where(whole, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
+        return np.where(self.moves.flats, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
 
 
 class _Moves(NamedTuple):
-    """Steps that are tried, ``rows`` (tries, levers): of lever ``i`` alone (then ``j`` is the same), or of ``i`` and ``j`` (tries,)."""
+    """Steps that are tried, ``rows`` (tries, levers): of lever ``i`` alone (then ``j`` is the same), or of ``i`` and ``j`` (tries,);
+    ``flats`` (levers,): whose steps are whole flats: those of an eccentric are none."""
 
     rows: FloatArray
     i: IntArray
     j: IntArray
+    flats: NDArray[np.bool_]
 
 
 @lru_cache(maxsize=64)
@@ -269,4 +269,5 @@ def _moves(step: tuple[float, ...]) -> _Moves:
     rows, at = np.zeros((len(found), len(step))), np.arange(len(found))
     rows[at, j_] = m_
     rows[at, i_] = n_
-    return _Moves(rows * np.array(step), i_, j_)
+    flats = np.array(step) * FLATS_PER_TURN
+    return _Moves(rows * np.array(step), i_, j_, np.abs(flats - np.round(flats)) < 1e-12)

@@ -150,7 +150,10 @@ class _Line:
         if (found := self.kept.get(key)) is None or found[1] > generation:
             return None
         kept, made = found
-        return None if any(kept.needs & fell for fell in self.falls[made + 1 : generation + 1]) else kept
+        for fell in self.falls[made + 1 : generation + 1]:
+            if kept.needs & fell:
+                return None
+        return kept
 
 
 class Memory:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, Corner
@@ -143,6 +144,7 @@ WHOLE_MARKS = tuple(f"{place}.{k}" for k, row in MARK_KINDS.items() for place in
 MARKS = tuple(f"{c}.{k}" for k in AIMED_KINDS for c in MARK_KINDS[k].corners) + WHOLE_MARKS
 
 
+@lru_cache(maxsize=512)
 def kind_of(mark: str) -> str:
     """Return the kind of a mark: its last word."""
     return mark.rsplit(".", 1)[1]
