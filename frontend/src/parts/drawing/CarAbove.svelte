@@ -53,6 +53,8 @@
       .filter((h) => h !== undefined)
       .map((h) => [-h.offset, -h.station] as const),
   );
+  /** Whether the words of left and right would run into each other over their wheels. */
+  const tight = (x: number, px: number) => Math.abs(x) < 50 * px;
 </script>
 
 <Plate label="{plan.name}, seen from above" {box} note={DRAWING.turned(TIMES)}>
@@ -81,8 +83,8 @@
         {#if pads}<circle class={lit === w.corner ? 'now' : 'thin'} cx={w.x} cy={w.y} r={14 * px} />{/if}
         <text
           font-size={16 * px}
-          text-anchor="middle"
-          x={w.x}
+          text-anchor={tight(w.x, px) ? (w.side < 0 ? 'end' : 'start') : 'middle'}
+          x={tight(w.x, px) ? w.side * 6 * px : w.x}
           y={w.y + (isFront(w.corner) ? -w.tall / 2 - 14 * px : w.tall / 2 + 26 * px)}>{CORNER_WORDS[w.corner]}</text
         >
         {#each stops.length ? [] : w.out as mark, i (mark.mark)}

@@ -39,7 +39,7 @@
   {#if typed}<text
       class="fig"
       x={at.x}
-      y={at.y + 34}
+      y={at.y + (at.y < frame.height / 2 + 30 ? -40 : 46)}
       text-anchor={at.x > frame.width * 0.8 ? 'end' : at.x < frame.width * 0.2 ? 'start' : 'middle'}>{typed}</text
     >{/if}
 {/if}
