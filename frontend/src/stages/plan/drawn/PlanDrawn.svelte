@@ -1,6 +1,5 @@
 <script lang="ts">
   // A plan given on its drawing: measuring on paper. The drawing is the form, the tape asks for one figure after another.
-  import { allRead } from '$lib/figures';
   import Choice from '$parts/form/Choice.svelte';
   import Card from '$parts/form/Card.svelte';
   import Pressed from '$parts/form/Pressed.svelte';
@@ -33,14 +32,6 @@
   const { draft } = $derived(sheet);
   const desk = new PlanDesk(sheet);
   const held = new LinkagePoints(sheet);
-  /** Nothing is kept while a figure stands there that could not be read: it would be missing, and nobody told. */
-  async function keep(): Promise<void> {
-    await allRead();
-    const unread = Object.keys(desk.wrong).find((path) => desk.wrong[path]?.why);
-    if (unread === undefined && !desk.typed.trim()) return sheet.keep();
-    sheet.sentence = unread === undefined ? DRAWN.stillTyped : DRAWN.unread;
-    if (unread !== undefined) desk.open(unread);
-  }
   /** The end whose linkage is on the plate. */
   const end = $derived.by(() => {
     if (desk.chapter === 'front' || desk.chapter === 'rear') return desk.chapter;
@@ -103,7 +94,7 @@
         {#if sheet.car}<a class="button" href="/cars/{sheet.car.slug}" onclick={() => void sheet.letGo()} use:link
             >{PLAN.cancel}</a
           >{:else}<span></span>{/if}
-        <button type="button" class="button" data-main onclick={() => void keep()}
+        <button type="button" class="button" data-main onclick={() => void desk.keep()}
           >{sheet.unusual || (sheet.told && sheet.sentence) ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button
         >
       </Row>

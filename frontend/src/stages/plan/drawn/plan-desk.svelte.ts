@@ -1,7 +1,7 @@
 // The desk of a plan that is given on its drawing: the same tape and keys as at every other stage; what is typed goes into the draft.
 import { untrack } from 'svelte';
 import { api, type Units } from '$lib/api/client';
-import { readSoFar, reading, say } from '$lib/figures';
+import { allRead, readSoFar, reading, say } from '$lib/figures';
 import type { Hook, Keeper, Meaning } from '$parts/tape/desk.svelte';
 import { Desk } from '$parts/tape/desk.svelte';
 import type { Typing } from '$parts/tape/keys';
@@ -268,6 +268,15 @@ export class PlanDesk extends Desk<Read, Keeper> {
       this.wrong = { ...this.wrong, [ask.path]: { typed, why: (error as Error).message } };
       if (!this.typed) this.open(ask.path);
     }
+  }
+
+  /** Keep the plan: nothing is kept while a figure stands there that could not be read, for it would be missing, and nobody told. */
+  async keep(): Promise<void> {
+    await allRead();
+    const unread = Object.keys(this.wrong).find((path) => this.wrong[path]?.why);
+    if (unread === undefined && !this.typed.trim()) return this.sheet.keep();
+    this.sheet.sentence = unread === undefined ? DRAWN.stillTyped : DRAWN.unread;
+    if (unread !== undefined) this.open(unread);
   }
 
   /** Take back the figure given last. */

@@ -1,7 +1,6 @@
 <script lang="ts">
   // The tape of a stage while it asks for figures of the plan; what is given goes into the plan with one key.
   import { untrack } from 'svelte';
-  import { allRead } from '$lib/figures';
   import { router } from '$lib/router.svelte';
   import Tape from '$parts/tape/Tape.svelte';
   import { layOut, Sheet } from '../sheet.svelte';
@@ -16,12 +15,12 @@
 
   class HereDesk extends PlanDesk {
     protected override letters() {
-      return { ...super.letters(), ...(this.ask.kind === 'words' ? {} : { p: keep }), Escape: back };
+      return { ...super.letters(), ...(this.ask.kind === 'words' ? {} : { p: () => this.keep() }), Escape: back };
     }
     override get hooks() {
       return [
         ...super.hooks,
-        { key: 'P', does: HERE.keep, hand: HERE.keepHand, act: () => void keep() },
+        { key: 'P', does: HERE.keep, hand: HERE.keepHand, act: () => void this.keep() },
         { key: 'Esc', does: HERE.back, hand: HERE.backHand, act: back },
       ];
     }
@@ -30,13 +29,6 @@
   sheet.kept = () => here.done();
 
   const back = () => void sheet.leave().then(() => here.done());
-  async function keep(): Promise<void> {
-    await allRead();
-    const unread = Object.keys(desk.wrong).find((at) => desk.wrong[at]?.why);
-    if (unread !== undefined) return desk.open(unread);
-    if (desk.typed.trim()) return void (desk.note = DRAWN.stillTyped);
-    await sheet.keep();
-  }
   $effect(() => {
     const first = desk.every[0];
     // What no figure says is given in the plan itself; how the wheels are held must be known before it can be told.
