@@ -155,12 +155,18 @@ class Workshop:
             raise CalledError(finding("car.begins-with-plan"), path="what.kind")
         plan = entry.what.model_copy(update={"revises": 0})
         first = EntryKept(id=entry.id, number=1, at=entry.at.astimezone(UTC), who=entry.who, what=keep(plan, None))
-        self._reckonable(fold_all(None, [kept_to_core(first)]), None)
+        judged = self._reckonable(fold_all(None, [kept_to_core(first)]))
         car_id = str(uuid.uuid5(entry.id, "car"))
         if there := self.logbooks.find_id(car_id):
             self._again(next(iter(self.kept(there.slug))), entry)
             return there.slug
-        return self.begin_with(car_id, slug_of([first]), [first])
+        slug = self.begin_with(car_id, slug_of([first]), [first])
+        bench = self._bench(slug)
+        with _held(bench.lock):
+            if self._fresh(bench) == judged.evaluation.given:
+                bench.state = judged.evaluation.given
+                bench.told = Told(bench.state, judged, None)
+        return slug
 
     def begin_with(self, car_id: str, base: str, entries: Sequence[EntryKept]) -> str:
         """Begin a car with its first entries under a short name, or that name with a number where it is taken; return the name.
@@ -341,18 +347,16 @@ class Workshop:
             return Told(state, None, _trouble(state, wrong), notices)
 
     @staticmethod
-    def _reckonable(state: CarState, before: CarState | None) -> None:
-        """Refuse a plan with which some stage could not be reckoned; raises NotReckonedError."""
-        if before is not None and before.plan == state.plan:
-            return
+    def _reckonable(state: CarState, earlier: Evaluation | None = None) -> CarJudged:
+        """Return a car judged; refuse a plan with which some stage could not be reckoned: raises NotReckonedError."""
         try:
-            evaluation = evaluate(state)
-            judge_car(evaluation)
-            stance(evaluation)
+            judged = judge_car(evaluate(state, earlier))
+            stance(judged.evaluation)
             pickups(Frame(state.plan, state.jig, state.gone), state.moved, {})
         except Exception as wrong:
             logging.getLogger(__name__).exception("a plan could not be reckoned")
             raise NotReckonedError(type(wrong).__name__, plan=True) from wrong
+        return judged
 
     @staticmethod
     def _again(already: EntryKept, sent: EntryIn) -> EntryKept:
@@ -376,8 +380,8 @@ class Workshop:
         what = keep(sent.what, state.plan)
         kept = EntryKept(id=sent.id, number=state.number + 1, at=sent.at.astimezone(UTC), who=sent.who, what=what)
         found = judged_with(state, kept_to_core(kept), now.judged.evaluation if now.judged else None)
-        if isinstance(sent.what, PlanRevisedModel):
-            self._reckonable(found.given, state)
+        if found.given.plan != state.plan:
+            self._reckonable(found.given, found)
         return kept, found
 
 

@@ -46,7 +46,7 @@ class Limit:
 def limits(plan: Plan) -> tuple[Limit, ...]:
     """Return every corner mark with an aim whose tolerance no reading with the plan's tools can hold, or one step of its adjuster is greater than."""
     try:
-        found = evaluate(fold(None, list(_round(plan))))
+        found = _read_on_aims(_This(plan))
         marks = [found.mark(f"{c}.{k}") for k in ("height", *ANGLES) for c in MARK_KINDS[k].corners]
     except ReadyCornerError:
         return ()
@@ -75,6 +75,12 @@ def proving_tools(plan: Plan) -> Mapping[Quantity, Tool]:
     return _proving_tools(_This(plan))
 
 
+@lru_cache(maxsize=8)
+def _read_on_aims(this: _This) -> Evaluation:
+    """Return a car as its plan wants it, every place read once with the usual tool; raises what such a plan is refused for."""
+    return evaluate(fold(None, list(_round(this.plan))))
+
+
 @lru_cache(maxsize=32)
 def _proving_tools(this: _This) -> Mapping[Quantity, Tool]:
     with aside():
@@ -83,7 +89,7 @@ def _proving_tools(this: _This) -> Mapping[Quantity, Tool]:
 
 def _proved(plan: Plan) -> Mapping[Quantity, Tool]:
     try:
-        found = evaluate(fold(None, list(_round(plan))))
+        found = _read_on_aims(_This(plan))
         marks = [
             (m, found.figures.figure(k, c)) for k in ANGLES for c in MARK_KINDS[k].corners if (m := found.mark(f"{c}.{k}")).aim
         ]

@@ -202,11 +202,11 @@ def whole_motions_about_origin(x: Array) -> Array:
 
     Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
     """
-    g = np.zeros((3 * len(x), 6))
-    for k in range(3):
-        g[k::3, k] = 1.0
-        g[:, 3 + k] = np.cross(np.eye(3)[k], x).reshape(-1)
-    return g
+    g = np.zeros((len(x), 3, 6))
+    g[:, [0, 1, 2], [0, 1, 2]] = 1.0
+    g[:, [2, 0, 1], [3, 4, 5]] = x[:, [1, 2, 0]]
+    g[:, [1, 2, 0], [3, 4, 5]] = -x[:, [2, 0, 1]]
+    return g.reshape(-1, 6)
 
 
 def _rough(network: Network, datum: Datum, near: Mapping[str, Where] | None) -> tuple[Array, Array]:

@@ -80,22 +80,47 @@ def fit(earlier: Mapping[str, Known], later: Mapping[str, Known], trusted: Seque
     """
     names = [n for n in earlier if n in later and (trusted is None or n in trusted)]
     _require(names, earlier)
-    kept = list(names)
+    kept = _Both.of(names, earlier, later)
     alternatives: list[str] = []
     while True:
-        rotation, shift, covariance = _solved(kept, earlier, later)
-        if trusted is not None or _agree(kept, earlier, later, rotation, shift):
+        rotation, shift, covariance = _solved(kept)
+        if trusted is not None or _agree(kept, rotation, shift):
             break
-        worst, alternatives = _worst(kept, earlier, later)
+        worst, alternatives = _worst(kept)
         if worst is None:
             raise MeasuredError(
-                finding("moved.who-moved", count=len(kept)),
+                finding("moved.who-moved", count=len(kept.names)),
                 path="points",
             )
-        kept.remove(worst)
+        kept = kept.without(worst)
     require_upright(rotation)
-    rows = [_shifted(n, earlier[n], later[n], rotation, shift, covariance, n in kept) for n in earlier if n in later]
+    rows = [_shifted(n, earlier[n], later[n], rotation, shift, covariance, n in kept.names) for n in earlier if n in later]
     return Fit(rotation, shift, covariance, tuple(sorted(rows, key=lambda r: (r.stayed, -r.doubt))), tuple(alternatives))
+
+
+@dataclass(frozen=True)
+class _Both:
+    """The same points in both surveys: places (n, 3) and covariances (n, 3, 3) each, mm and mm²."""
+
+    names: tuple[str, ...]
+    before: Array
+    before_covariance: Array
+    after: Array
+    after_covariance: Array
+
+    @classmethod
+    def of(cls, names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[str, Known]) -> "_Both":
+        rows = [(earlier[n].place, earlier[n].covariance, later[n].place, later[n].covariance) for n in names]
+        return cls(tuple(names), *(np.array(column) for column in zip(*rows, strict=True)))
+
+    def without(self, name: str) -> "_Both":
+        i = self.names.index(name)
+        left = (np.delete(part, i, axis=0) for part in (self.before, self.before_covariance, self.after, self.after_covariance))
+        return _Both(self.names[:i] + self.names[i + 1 :], *left)
+
+    def weights(self, rotation: Array) -> Array:
+        """Return (n, 3, 3): by what the distance of each point between the surveys weighs, once the later is turned by ``rotation``."""
+        return np.asarray(np.linalg.pinv(self.before_covariance + rotation @ self.after_covariance @ rotation.T))
 
 
 def _require(names: Sequence[str], earlier: Mapping[str, Known]) -> None:
@@ -111,19 +136,17 @@ def _require(names: Sequence[str], earlier: Mapping[str, Known]) -> None:
         )
 
 
-def _solved(names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[str, Known]) -> tuple[Array, Array, Array]:
+def _solved(both: _Both) -> tuple[Array, Array, Array]:
     """Return rotation, shift and their covariance (6, 6) as a small motion about the origin of the earlier axes."""
-    a, b = np.array([later[n].place for n in names]), np.array([earlier[n].place for n in names])
-    rotation, shift = kabsch(a, b, np.ones(len(names)))
+    a, b = both.after, both.before
+    rotation, shift = kabsch(a, b, np.ones(len(a)))
     normal = np.eye(6)
     for _ in range(50):
         now = a @ rotation.T + shift
-        g = whole_motions_about_origin(now).reshape(len(names), 3, 6)
-        normal, right = np.zeros((6, 6)), np.zeros(6)
-        for i, n in enumerate(names):
-            weight = np.linalg.pinv(earlier[n].covariance + rotation @ later[n].covariance @ rotation.T)
-            normal += g[i].T @ weight @ g[i]
-            right += g[i].T @ weight @ (b[i] - now[i])
+        g = whole_motions_about_origin(now).reshape(len(a), 3, 6)
+        weighted = g.transpose(0, 2, 1) @ both.weights(rotation)
+        normal = (weighted @ g).sum(axis=0)
+        right = (weighted @ (b - now)[:, :, None]).sum(axis=0)[:, 0]
         step = np.linalg.lstsq(normal, right, rcond=1e-14)[0]
         turn = rotation_by(step[3:])
         rotation, shift = turn @ rotation, turn @ shift + step[:3]
@@ -132,39 +155,25 @@ def _solved(names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[s
     return rotation, shift, np.linalg.pinv(normal)
 
 
-def _off(
-    n: str, earlier: Mapping[str, Known], later: Mapping[str, Known], rotation: Array, shift: Array
-) -> tuple[Array, Array]:
-    off = rotation @ later[n].place + shift - earlier[n].place
-    return off, earlier[n].covariance + rotation @ later[n].covariance @ rotation.T
+def _misfit(both: _Both, rotation: Array, shift: Array) -> float:
+    off = both.after @ rotation.T + shift - both.before
+    return float(np.einsum("ni,nij,nj->", off, both.weights(rotation), off))
 
 
-def _misfit(
-    names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[str, Known], rotation: Array, shift: Array
-) -> float:
-    total = 0.0
-    for n in names:
-        off, q = _off(n, earlier, later, rotation, shift)
-        total += float(off @ np.linalg.pinv(q) @ off)
-    return total
+def _agree(both: _Both, rotation: Array, shift: Array) -> bool:
+    return _misfit(both, rotation, shift) <= chi2.ppf(1 - DOUBT, 3 * len(both.names) - 6)
 
 
-def _agree(
-    names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[str, Known], rotation: Array, shift: Array
-) -> bool:
-    return _misfit(names, earlier, later, rotation, shift) <= chi2.ppf(1 - DOUBT, 3 * len(names) - 6)
-
-
-def _worst(names: Sequence[str], earlier: Mapping[str, Known], later: Mapping[str, Known]) -> tuple[str | None, list[str]]:
+def _worst(both: _Both) -> tuple[str | None, list[str]]:
     """Return the point without which the rest agree best, and others without which they would agree too; None where too few are left."""
     found = []
-    for n in names:
-        rest = [m for m in names if m != n]
-        if len(rest) < LEAST_POINTS or thin(np.array([earlier[m].place for m in rest])):
+    for n in both.names:
+        rest = both.without(n)
+        if len(rest.names) < LEAST_POINTS or thin(rest.before):
             continue
-        rotation, shift, _ = _solved(rest, earlier, later)
-        found.append((_misfit(rest, earlier, later, rotation, shift), n, _agree(rest, earlier, later, rotation, shift)))
-    if not found or len(names) <= LEAST_POINTS:
+        rotation, shift, _ = _solved(rest)
+        found.append((_misfit(rest, rotation, shift), n, _agree(rest, rotation, shift)))
+    if not found or len(both.names) <= LEAST_POINTS:
         return None, []
     found.sort()
     return found[0][1], [n for _, n, agrees in found[1:] if agrees]
