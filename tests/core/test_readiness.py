@@ -19,6 +19,7 @@ from ready_corner.core.record.jig_acts import GaugeZeroed
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.say.judged import say_toes
+from tests.amounts import drawn
 from tests.words import said
 
 from .cars import FINE, ROD, TUBE, Log, plan
@@ -358,7 +359,7 @@ def test_what_is_kept_from_an_earlier_evaluation_changes_no_answer(ways):
     log, car = Log(plan(ways=Ways(ways))), trial_car({})
     log.round(car)
     before = None
-    for _ in range(120):
+    for _ in range(drawn(120, 50)):
         corner, act = CORNERS[draw.integers(4)], draw.integers(10)
         noise = float(draw.normal(0, 0.3))
         if act < 3:

@@ -24,6 +24,13 @@ def test_a_body_over_two_megabytes_is_refused_however_it_is_sent(client):
     assert client.get("/api/cars").status_code == 200
 
 
+@pytest.fixture(scope="module")
+def heather():
+    """A car that nothing is recorded in."""
+    client = client_in_memory()
+    return client, try_plan(client, PLANS["heather"], None)
+
+
 @pytest.mark.parametrize(
     "asked",
     [
@@ -32,9 +39,8 @@ def test_a_body_over_two_megabytes_is_refused_however_it_is_sent(client):
         {"changes": [{"name": "LF.upper.ball", "axis": 0, "typed": "1"}] * 500},
     ],
 )  # fmt: skip
-def test_a_study_out_of_range_is_refused_with_a_sentence(asked):
-    client = client_in_memory()
-    slug = try_plan(client, PLANS["heather"], None)
+def test_a_study_out_of_range_is_refused_with_a_sentence(asked, heather):
+    client, slug = heather
     base = {"end": "front", "over": "travel", "low": -50, "high": 50, "rows": 21}
     answer = post(client, f"/api/cars/{slug}/travel", {**base, **asked})
     assert answer.status_code == 422

@@ -9,6 +9,7 @@ from ready_corner.core.engines.survey.network import adjust
 from ready_corner.core.engines.survey.propose import Means, possible
 from ready_corner.core.engines.survey.readings import Reading
 from ready_corner.core.engines.survey.wrong import SLIPS_INCH, find_wrong
+from tests.amounts import drawn
 
 from .frames import TABLE, TAPE, frame, read, rough, well_checked
 
@@ -31,7 +32,7 @@ def with_one_wrong(rng, readings, kind, by):
     return [*readings[:i], wrong, *readings[i + 1 :]], wrong
 
 
-NETWORKS, PLANTED = 10, 5  # each network is made and checked once, and several errors are planted in it
+NETWORKS, PLANTED = drawn(10, 4), 5  # each network is made and checked once, and several errors are planted in it
 
 
 @pytest.mark.parametrize(("kind", "by"), [("distance", 10.0), ("distance", 25.4), ("height", 10.0)])
@@ -97,7 +98,8 @@ def test_where_either_of_two_may_be_wrong_both_are_listed_and_what_would_tell_is
 @pytest.mark.parametrize("count", [2, 3, 5])
 def test_several_wrong_readings_are_named_or_listed_and_no_innocent_one_is_accused_alone(count):
     right, blamed = 0, 0
-    for seed in range(10):
+    networks = drawn(10, 3)
+    for seed in range(networks):
         rng = np.random.default_rng([seed, count])
         truth = frame(rng, 12)
         readings = read(truth, well_checked(truth, rng, 0.9), rng)
@@ -112,7 +114,7 @@ def test_several_wrong_readings_are_named_or_listed_and_no_innocent_one_is_accus
         if verdict.sure is not None:
             assert verdict.sure.sound
             assert not {r.reading.id for r in verdict.sure.rows} & doubted
-    assert right >= 9
+    assert right >= networks - 1
     assert blamed <= 1  # two wrong heights of one point may agree with each other
 
 
