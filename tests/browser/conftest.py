@@ -62,4 +62,5 @@ def browser_type_launch_args(browser_type_launch_args):
 
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args):
-    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}}
+    # Keeping every file for later is half the work of a first page; the test that a page opens without a server asks for it.
+    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "service_workers": "block"}

@@ -131,22 +131,6 @@ def test_the_log_tells_what_happened_and_a_weld_has_its_caution(tern):
     expect(tern.get_by_role("button", name="Left rear camber")).to_have_attribute("data-state", "moved since")
 
 
-def test_by_finger_every_target_is_large_enough_and_nothing_runs_off_a_small_screen(browser, demo_server):
-    context = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True)
-    page = context.new_page()
-    for path in ("", "/set/LF/gap_front", "/set/RF/turn/RF.tie-rod", "/plan", "/plan/figures", "/log"):
-        page.goto(f"{demo_server.car('tern')}{path}")
-        page.locator("main").wait_for()
-        assert page.evaluate("document.documentElement.scrollWidth") <= 1024, path
-        for button in page.locator("main button:visible, main a:visible, main select:visible").all():
-            box = button.bounding_box()
-            assert box["height"] >= 43.5, (path, button.inner_text(), box)
-    page.goto(f"{demo_server.car('tern')}/set/LF/camber")
-    page.get_by_role("button", name="skip").tap()
-    expect(page).to_have_url(re.compile(r"/set/RF/camber$"))
-    context.close()
-
-
 def test_an_unknown_car_is_said_with_the_way_back(tern, demo_server):
     tern.goto(f"{demo_server.url}/cars/heron")
     expect(tern.locator("main")).to_contain_text("There is no car “heron” in this workshop")

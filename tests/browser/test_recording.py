@@ -212,9 +212,13 @@ def test_a_door_that_is_shut_for_a_while_loses_nothing(page, served, car, status
     comes_to(served, car, ["110"])
 
 
-def test_the_list_of_cars_hands_over_what_waits(page, served, car):
+@pytest.mark.browser_context_args(service_workers="allow")
+def test_a_page_opens_without_a_server_and_the_list_of_cars_hands_over_what_waits(page, served, car):
     at(page, served, car)
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.context.set_offline(True)
+    page.reload()
+    expect(page.locator("#tape-field")).to_be_focused()
     page.keyboard.type("110")
     page.keyboard.press("Enter")
     expect(page.get_by_role("status").first).to_contain_text("1 kept in this browser")

@@ -4,6 +4,7 @@ import json
 import re
 import urllib.request
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.core.practice import CORNERS, PracticeCar
@@ -143,6 +144,7 @@ def log_of(url):
         return json.load(answer)[::-1]
 
 
+@pytest.mark.browser_context_args(service_workers="allow")
 def test_from_an_empty_workshop_to_a_corner_that_holds_with_the_keyboard_alone(page: Page, empty_server):
     b = Builder(page)
     begin_a_car(b, empty_server.url)
