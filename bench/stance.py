@@ -50,12 +50,17 @@ def main() -> None:
         stance_view(before, stance(before))
         first = (time.perf_counter() - first) * 1e3
 
-        def answer(state=state, before=before, reading=reading) -> Evaluation:
+        def judged(state=state, before=before, reading=reading) -> Evaluation:
             after = evaluate(fold_on(state, [Entry("bench", state.number + 1, reading)]), before)
+            assert after.marks
+            return after
+
+        def answer(judged=judged) -> Evaluation:
+            after = judged()
             stance_view(after, stance(after))
             return after
 
-        plain = spent_ms(lambda state=state, before=before: evaluate(state, before).marks)
+        plain = spent_ms(judged)
         whole = spent_ms(answer)
         print(
             f"{name}: the whole stage after a reading {whole:.0f} ms ({whole / plain:.1f} of judging every mark), {first:.0f} ms the first time"
