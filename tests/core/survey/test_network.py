@@ -5,7 +5,9 @@ import math
 import numpy as np
 import pytest
 from scipy.optimize import least_squares
+from scipy.stats import chi2
 
+from ready_corner.core.engines.survey.chance import chi_square_within
 from ready_corner.core.engines.survey.datum import Datum, as_measured, fitted, kabsch, lay
 from ready_corner.core.engines.survey.network import adjust
 from ready_corner.core.engines.survey.propose import Means, possible
@@ -367,3 +369,9 @@ def test_a_frame_that_fits_only_upside_down_is_noticed():
     ]
     with pytest.raises(MeasuredError, match="only upside down"):
         fitted(adjust(known, seen), truth)
+
+
+def test_what_chance_brings_about_is_the_chi_square_quantile():
+    for freedom in (1, 2, 3, 17, 133):
+        for share in (0.5, 0.95, 0.999, 1 - 1e-6):
+            assert chi_square_within(share, freedom) == pytest.approx(chi2.ppf(share, freedom), rel=1e-12)

@@ -7,9 +7,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import chi2
 
 from ready_corner.core.engines.linkage.space import rotation_by
+from ready_corner.core.engines.survey.chance import chi_square_within
 from ready_corner.core.engines.survey.datum import kabsch, require_upright, thin, whole_motions_about_origin
 from ready_corner.core.engines.survey.network import DOUBT
 from ready_corner.core.engines.survey.readings import Array
@@ -161,7 +161,7 @@ def _misfit(both: _Both, rotation: Array, shift: Array) -> float:
 
 
 def _agree(both: _Both, rotation: Array, shift: Array) -> bool:
-    return _misfit(both, rotation, shift) <= chi2.ppf(1 - DOUBT, 3 * len(both.names) - 6)
+    return _misfit(both, rotation, shift) <= chi_square_within(1 - DOUBT, 3 * len(both.names) - 6)
 
 
 def _worst(both: _Both) -> tuple[str | None, list[str]]:
@@ -332,7 +332,7 @@ class _Drift:
             without = without.without(k) if k != i else without
         off, q = without.bend(i)
         by, turned = self.later[i] - self.x[i], self.turned
-        certain = i in bent and float(off @ np.linalg.solve(q, off)) > chi2.ppf(1 - DOUBT, 3)
+        certain = i in bent and float(off @ np.linalg.solve(q, off)) > chi_square_within(1 - DOUBT, 3)
         own = 2 * np.sqrt(self.own[3 * i : 3 * i + 3])
         expanded = 2 * np.sqrt(np.maximum(np.diag(turned @ q @ turned.T), 0.0))
         return Bent(self.names[i], by, own, turned @ off, expanded, bool(certain))
@@ -367,7 +367,7 @@ class _Free:
     def agrees(self, bent: Sequence[int]) -> bool:
         """Return whether the points that are not bent keep their distances, all together and each of them."""
         left = [i for i in range(len(self.v) // 3) if i not in bent]
-        if self.misfit > chi2.ppf(1 - DOUBT, 3 * len(left) - 6):
+        if self.misfit > chi_square_within(1 - DOUBT, 3 * len(left) - 6):
             return False
         worst = max(float(self.v[self._at(i)] @ self.bend(i)[0]) for i in left)
-        return worst <= float(chi2.ppf((1 - DOUBT) ** (1 / len(left)), 3))
+        return worst <= chi_square_within((1 - DOUBT) ** (1 / len(left)), 3)

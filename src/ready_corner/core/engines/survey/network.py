@@ -10,8 +10,8 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
-from scipy.stats import chi2
 
+from ready_corner.core.engines.survey.chance import chi_square_within
 from ready_corner.core.engines.survey.design import FREE, Design, settle, with_priors
 from ready_corner.core.engines.survey.mirror import Mirror, untangled
 from ready_corner.core.engines.survey.readings import Array, Reading, Where, model
@@ -113,7 +113,9 @@ class Network:
     def sound(self) -> bool:
         """Whether the readings agree within what their tools can do."""
         worst = max((abs(r.standardised) for r in self.rows if r.standardised is not None), default=0.0)
-        return bool(self.dof <= 0 or (self.misfit <= chi2.ppf(1 - DOUBT, self.dof) and worst <= worst_allowed(len(self.rows))))
+        return bool(
+            self.dof <= 0 or (self.misfit <= chi_square_within(1 - DOUBT, self.dof) and worst <= worst_allowed(len(self.rows)))
+        )
 
 
 def worst_allowed(count: int) -> float:
@@ -122,7 +124,7 @@ def worst_allowed(count: int) -> float:
     Source: least-squares adjustment of a free network, redundancy numbers (Baarda); docs/survey.md.
     """
     single = 1 - (1 - DOUBT) ** (1 / max(count, 1))
-    return float(np.sqrt(float(chi2.ppf(1 - single, 1))))
+    return float(np.sqrt(chi_square_within(1 - single, 1)))
 
 
 def adjust(

@@ -13,8 +13,8 @@ from typing import Any
 
 import numpy as np
 from scipy.linalg import cho_factor, cho_solve
-from scipy.stats import chi2
 
+from ready_corner.core.engines.survey.chance import chi_square_within
 from ready_corner.core.engines.survey.design import Design, with_priors
 from ready_corner.core.engines.survey.mirror import ALIKE
 from ready_corner.core.engines.survey.network import CHECKED, DOUBT, UNKNOWN_MM, Network, adjust, worst_allowed
@@ -242,7 +242,7 @@ class _Engine:
 
     def limit(self, out: int) -> float:
         """Return the greatest misfit of a sound network without so many readings."""
-        return float(chi2.ppf(1 - DOUBT, max(self.network.dof - out, 1)))
+        return chi_square_within(1 - DOUBT, max(self.network.dof - out, 1))
 
     def rows_without(self, out: Sequence[int]) -> Array:
         """Return which rows stay, (m,) of bool."""
@@ -267,7 +267,7 @@ class _Engine:
         spare = 1 - np.einsum("ij,ji->i", full[:count], cho_solve(factor, full[:count].T))
         worst = np.max(np.abs(residual[spare > CHECKED]) / np.sqrt(spare[spare > CHECKED]), initial=0.0)
         dof = self.network.dof - (len(keep) - count)
-        sound = dof <= 0 or (misfit <= chi2.ppf(1 - DOUBT, dof) and worst <= worst_allowed(count))
+        sound = dof <= 0 or (misfit <= chi_square_within(1 - DOUBT, dof) and worst <= worst_allowed(count))
         return _Trial(out, x, shift, misfit, bool(sound))
 
     def _factored(self, x: Array, shift: Array, keep: Array) -> tuple[Array, Array, Any]:
