@@ -1,7 +1,7 @@
 """A practice car on a server: its readings as a builder would type them, for tests that go through the API or the pages."""
 
 from ready_corner.border.plan import PlanModel
-from ready_corner.core.judge.figures import default_tool
+from ready_corner.core.judge.read import default_tool
 from ready_corner.core.record.readings import QUANTITIES
 from ready_corner.core.simulation.car import HiddenCar
 from ready_corner.core.simulation.cars import practice_plan

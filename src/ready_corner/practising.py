@@ -10,7 +10,7 @@ from importlib.resources import files
 from ready_corner.border.entries import EntryIn, PlanRevisedModel
 from ready_corner.border.kinds import SENT
 from ready_corner.border.plan import PlanModel
-from ready_corner.core.judge.figures import default_tool
+from ready_corner.core.judge.read import default_tool
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError
 from ready_corner.core.quantities.finding import finding

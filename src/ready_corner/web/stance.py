@@ -276,7 +276,7 @@ def _attitude(a: Attitude | None) -> AttitudeView | None:
 def _corner(evaluation: Evaluation, found: Stance, i: int) -> StandView:
     plan, one = evaluation.state.plan, found.corners[i]
     corner, units = one.corner, plan.units
-    axle, radius = plan.axle_of(corner), evaluation.figures.radii.get(corner)
+    axle, radius = plan.axle_of(corner), evaluation.figures.ground.radii.get(corner)
     told = dict(found.does.factors.says) if found.does else {}
     move = movement_of(evaluation, corner) if one.strip else None
     rest = at_rest_of(evaluation, corner) if move else {}

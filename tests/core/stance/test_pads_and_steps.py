@@ -116,15 +116,15 @@ def test_a_cross_weight_without_an_aim_is_shown_and_not_judged():
 def test_the_floor_takes_the_tool_of_the_latest_reading_as_heights_do():
     coarse = [Reading("pad", c, 5.0 if c == "LF" else 0.0, "tape") for c in CORNERS]
     fine = [Reading("pad", c, 0.0, "rule") for c in CORNERS]
-    found = judged(*coarse, *fine, of=PLAN).figures
+    found = judged(*coarse, *fine, of=PLAN).figures.ground
     assert found.floor.slope_deg == pytest.approx((0.0, 0.0), abs=1e-12)
 
 
 def test_the_radius_of_a_stand_in_goes_with_it():
     own, other = Reading("radius", "LF", 292.0, "tape"), Reading("radius", "LF", 284.0, "tape")
     on, off = TyreFitted(stand_in=True, corner="LF"), TyreFitted(stand_in=False, corner="LF")
-    found = judged(own, on, other, off, of=PLAN).figures
+    found = judged(own, on, other, off, of=PLAN).figures.ground
     assert found.radii["LF"].value == 292.0
     assert "LF" not in found.stand_ins
-    again = judged(own, on, other, off, Reading("radius", "LF", 293.0, "tape"), of=PLAN).figures
+    again = judged(own, on, other, off, Reading("radius", "LF", 293.0, "tape"), of=PLAN).figures.ground
     assert again.radii["LF"].value == 293.0

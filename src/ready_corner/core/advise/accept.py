@@ -102,18 +102,18 @@ def _behind(evaluation: Evaluation, what: Reading) -> tuple[Finding | None, Stat
 
 
 def _against_string(evaluation: Evaluation, what: Reading) -> Finding | None:
-    spells = evaluation.figures.spells(what.corner, ("gap_front", "gap_back"))
+    spells = evaluation.figures.read.spells(what.corner, ("gap_front", "gap_back"))
     if not spells:
         return None
     try:
-        toe = evaluation.figures.against_string(what.corner, spells[-1])
+        toe = evaluation.figures.strings.against_string(what.corner, spells[-1])
     except MeasuredError:
         return None
     return finding("preview.against-string", toe=OfMark(f"{what.corner}.toe", toe.value))
 
 
 def _floor(evaluation: Evaluation) -> Finding:
-    floor = evaluation.figures.floor
+    floor = evaluation.figures.ground.floor
     if floor is None:
         return finding("preview.floor-level")
     nose, left = floor.slope_deg

@@ -399,7 +399,7 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
 def _set_to(base: Evaluation, turns: tuple[tuple[str, float], ...]) -> Setting:
     """Return the car of the plan with its adjusters elsewhere."""
     plan = base.state.plan
-    return setting(plan, _bodies(base), base.figures.springs, dict(turns))
+    return setting(plan, _bodies(base), base.figures.ground.springs, dict(turns))
 
 
 @remembered

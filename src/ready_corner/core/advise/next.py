@@ -12,10 +12,10 @@ from ready_corner.core.advise.lift import WALK, lift
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.provable import proving_tools
 from ready_corner.core.advise.standing import turns_now
-from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.fits import questions
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
+from ready_corner.core.judge.read import default_tool
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
@@ -291,7 +291,7 @@ def _place_to_settle(evaluation: Evaluation, mark: MarkState) -> Place:
 
     def done(q: Quantity) -> tuple[bool, int]:
         rows = evaluation.state.latest((corner, q))
-        with_it = bool(rows) and evaluation.figures.group((corner, q), rows[-1].spell).tool.name == wanted
+        with_it = bool(rows) and evaluation.figures.read.group((corner, q), rows[-1].spell).tool.name == wanted
         return with_it, len(rows)
 
     return corner, min(read, key=done)

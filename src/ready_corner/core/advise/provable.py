@@ -13,9 +13,9 @@ from typing import Any
 
 from ready_corner.core.advise.corner import finest_lever, step_of
 from ready_corner.core.engines.alignment.steering_axis import camber_when_steered_deg
-from ready_corner.core.judge.figures import default_tool, tools_for
 from ready_corner.core.judge.marks import Evaluation, MarkState, evaluate, places_of_figure
 from ready_corner.core.judge.memory import aside
+from ready_corner.core.judge.read import default_tool, tools_for
 from ready_corner.core.model.wanting import Wanting
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, OfMark

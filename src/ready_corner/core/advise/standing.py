@@ -144,7 +144,7 @@ def _attitude(make: Callable[[], Attitude]) -> Attitude | None:
 
 def _reckoned(evaluation: Evaluation) -> Perches | None:
     try:
-        return perches(evaluation, evaluation.figures.springs)
+        return perches(evaluation, evaluation.figures.ground.springs)
     except ReadyCornerError:
         return None
 
@@ -216,7 +216,7 @@ def _read_now(evaluation: Evaluation, corner: Corner, quantity: Quantity) -> flo
         return None
     if quantity == "hub":  # jacked towards a height, each reading is of where it is then, and the last is where it was left
         return rows[-1].reading.figure
-    return evaluation.figures.group(place, rows[-1].spell).estimate.value
+    return evaluation.figures.read.group(place, rows[-1].spell).estimate.value
 
 
 def _stands(
@@ -234,7 +234,7 @@ def _stands(
     says = [finding("stands.lies", tilt=tilt)]
     hang = []
     for corner in CORNERS:
-        radius = evaluation.figures.radii.get(corner)
+        radius = evaluation.figures.ground.radii.get(corner)
         try:
             hub = hub_of(
                 plan,
@@ -269,7 +269,7 @@ def _corner(
     evaluation: Evaluation, corner: Corner, wanted: Attitude | None, floor: Attitude | None, loads: tuple[float, ...] | None
 ) -> CornerStand:
     plan = evaluation.state.plan
-    radius = evaluation.figures.radii.get(corner)
+    radius = evaluation.figures.ground.radii.get(corner)
     if wanted is None or radius is None:
         return CornerStand(corner, None, ())
     try:
@@ -288,7 +288,7 @@ def _corner(
                 )
             except ReadyCornerError as wrong:
                 problem = wrong.finding
-        own = evaluation.figures.stand_ins.get(corner)
+        own = evaluation.figures.ground.stand_ins.get(corner)
         found = strip(plan, move, wanted, travel, now, tuple(works), radius.value - own.value if own else 0.0)
     except ReadyCornerError as wrong:
         return CornerStand(corner, None, (), wrong.finding)
@@ -322,7 +322,9 @@ def _provisional(evaluation: Evaluation) -> tuple[Finding, ...]:
     ]
     now = [] if state.condition.settled else [finding("why.not-settled")]
     now += [finding("why.car-is", why=w) for w in (state.stance.state.wanting if state.stance.state else ())]
-    now += [finding("why.stand-in", corner=c) for c in CORNERS if c in state.stance.stand_ins and c not in figures.stand_ins]
+    now += [
+        finding("why.stand-in", corner=c) for c in CORNERS if c in state.stance.stand_ins and c not in figures.ground.stand_ins
+    ]
     return tuple(dict.fromkeys([*read, *now]))
 
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from functools import lru_cache
 from typing import get_args
 
-from ready_corner.core.judge.figures import Figure
+from ready_corner.core.judge.read import Figure
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.quantities.finding import Finding, finding
 

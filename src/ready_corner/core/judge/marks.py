@@ -20,19 +20,11 @@ from ready_corner.core.engines.learning import (
     with_hardly,
 )
 from ready_corner.core.judge.doubts import mostly
-from ready_corner.core.judge.figures import (
-    EDGES,
-    EVERY_PLACE,
-    FLOOR_ALONG,
-    FLOOR_UNTOLD,
-    Figure,
-    Figures,
-    Group,
-    joined,
-    tools_for,
-)
+from ready_corner.core.judge.figures import Figures
+from ready_corner.core.judge.leans import FLOOR_ALONG, FLOOR_UNTOLD
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
+from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark, kind_of
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -245,7 +237,7 @@ class Evaluation:
     def reach(self) -> Mapping[str, WorthOfTurns]:
         """What turns are worth to every corner mark by the plan alone, the links of a bar off: so heights and loads are read, and perches turned."""
         try:
-            return reach(self.state.plan, self.figures.springs, False)
+            return reach(self.state.plan, self.figures.ground.springs, False)
         except ReadyCornerError:
             return {}
 
@@ -396,7 +388,7 @@ class Evaluation:
             return finding("mark.parts-apart")
         if len(read) == 1:
             return finding("mark.one-edge", front=read[0] == "gap_front")
-        if not self.figures.spells(corner, EDGES):
+        if not self.figures.read.spells(corner, EDGES):
             return finding("mark.edges-apart")
         ways, side = self.state.plan.ways, [c for c in CORNERS if SIDE[c] == SIDE[corner]]
         if ways.strings == "marks":

@@ -40,9 +40,9 @@ def pads_of(figures: Figures) -> Pads:
     """Return how the pads lie and what is done about it. Shims bring every pad up to the highest; whatever is left of it is taken out by arithmetic."""
     state, plan = figures.state, figures.plan
     rows = {c: state.latest((c, "pad")) for c in CORNERS}
-    heights, loads = figures.corrected
+    heights, loads = figures.ground.corrected
     missing = [c for c in CORNERS if not rows[c]]
-    read = {c: figures.group((c, "pad"), r[-1].spell).estimate for c, r in rows.items() if r}
+    read = {c: figures.read.group((c, "pad"), r[-1].spell).estimate for c, r in rows.items() if r}
     if missing:
         said = finding("pads.missing", corners=missing) if read else finding("pads.unproved")
         return Pads("unproved", (said,), tuple(Pad(c, read[c].value if c in read else None) for c in CORNERS))

@@ -10,8 +10,8 @@ from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.lift import lift
 from ready_corner.core.advise.next import Step, ask_of, next_step
 from ready_corner.core.advise.standing import turns_now
-from ready_corner.core.judge.figures import default_tool
 from ready_corner.core.judge.marks import Evaluation, evaluate
+from ready_corner.core.judge.read import default_tool
 from ready_corner.core.plan.marks import CORNER_KINDS, kind_of
 from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.quantities.tools import Tool

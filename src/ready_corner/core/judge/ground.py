@@ -1,0 +1,152 @@
+"""What a car stands on: pads, tyres and stand-ins, springs under it, and what they add to heights, loads, camber and toe.
+
+Source: docs/choices.md (Figures); the statics of engines/statics.
+"""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from ready_corner.core.engines.alignment import camber as camber_of
+from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.judge.memory import remembered
+from ready_corner.core.judge.reach import Wheels, warped, wheels_of
+from ready_corner.core.judge.read import FloatArray, OfState, Read
+from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
+from ready_corner.core.plan.corners import CORNERS, END_OF, Corner
+from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.quantities.measured import Measured
+from ready_corner.core.record.readings import Place
+
+
+@dataclass(frozen=True)
+class Under:
+    """What stands under the wheels: ``rises`` of pads and tyres, mm, and what each adds to heights (4, n) and loads in kg (4, n); ``tilt`` in kg (4,)."""
+
+    rises: tuple[Measured, ...]
+    heights: FloatArray
+    loads: FloatArray
+    tilt: FloatArray
+
+
+class Ground(OfState):
+    """What the car stands on, by what was read of it and by the plan."""
+
+    def __init__(self, read: Read) -> None:
+        super().__init__(read.memory)
+        self.read = read
+
+    @property
+    @remembered
+    def springs(self) -> Springing:
+        """The springs of the plan at the wheels."""
+        return springing(self.plan)
+
+    @property
+    @remembered
+    def wheels(self) -> Wheels:
+        """How camber and toe go with travel by the plan."""
+        return wheels_of(self.plan)
+
+    @property
+    @remembered
+    def radii(self) -> dict[Corner, Measured]:
+        """The loaded radius of the tyre each corner is planned for: read on the car while it was on, else that of the plan; absent where neither is."""
+        found: dict[Corner, Measured] = {}
+        for corner in CORNERS:
+            linkage = self.plan.linkage(END_OF[corner])
+            if linkage is not None:
+                found[corner] = Measured(linkage.loaded_radius, {})
+            since = self.state.stance.stand_ins.get(corner, math.inf)
+            other = [(low, high) for c, low, high in self.state.stance.stood_in if c == corner]
+            own = [
+                t
+                for t in self.state.taken.get((corner, "radius"), ())
+                if t.number < since and not any(low < t.number < high for low, high in other)
+            ]
+            if own:
+                found[corner] = self.read.group((corner, "radius"), own[-1].spell).estimate
+        return found
+
+    @property
+    @remembered
+    def stand_ins(self) -> dict[Corner, Measured]:
+        """The loaded radius of every stand-in tyre that is on and was read since."""
+        found: dict[Corner, Measured] = {}
+        for corner in self.state.stance.stand_ins:
+            place: Place = (corner, "radius")  # type: ignore[assignment]
+            rows = self.state.latest(place)
+            if rows and rows[-1].number > self.state.stance.stand_ins[corner]:
+                found[place[0]] = self.read.group(place, rows[-1].spell).estimate
+        return found
+
+    @property
+    @remembered
+    def under(self) -> Under:
+        """What the pads and stand-in tyres do to heights and loads, to be taken out of both."""
+        pads = [self.state.latest((c, "pad")) for c in CORNERS]
+        rises: list[Measured] = []
+        heights, loads = np.zeros((4, 0)), np.zeros((4, 0))
+        tilt = np.zeros(4)
+        if all(pads) or self.stand_ins:
+            at = places(self.plan)
+            s = self.springs.supports()
+            by = response(at, s)
+            there = np.array([[p.station, p.offset] for p in (self.plan.height_place(c) for c in CORNERS)])
+            if all(pads):
+                rises += [self.read.group((c, "pad"), rows[-1].spell).estimate for c, rows in zip(CORNERS, pads, strict=True)]
+                heights, loads = np.eye(4) - by.heights, -by.loads / GRAVITY
+                if self.plan.loads and self.plan.footing.mass:
+                    weight = self.plan.footing.mass * GRAVITY
+                    lie = np.array([r.value for r in rises])
+                    tilt = -tilted_loads(at, s, lie, weight, self.plan.loads.height) / GRAVITY
+            for corner, own in self.stand_ins.items():
+                if (planned := self.radii.get(corner)) is None:
+                    continue
+                i = CORNERS.index(corner)
+                rises += [own, planned]
+                raised, loaded = by.at_places(there)[:, i], by.loads[:, i] / GRAVITY
+                heights = np.column_stack([heights, -raised, raised])
+                loads = np.column_stack([loads, -loaded, loaded])
+        return Under(tuple(rises), heights, loads, tilt)
+
+    @property
+    def corrected(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
+        """What is added to each height (mm) and load (kg) as read, for pads and stand-in tyres, (4,) each."""
+        lie = np.array([r.value for r in self.under.rises])
+        return tuple((self.under.heights @ lie).tolist()), tuple((self.under.loads @ lie + self.under.tilt).tolist())
+
+    @property
+    @remembered
+    def pads(self) -> list[Measured]:
+        """The heights of the four pads, where all are read."""
+        return [self.read.group((c, "pad"), self.state.latest((c, "pad"))[-1].spell).estimate for c in CORNERS]
+
+    @property
+    @remembered
+    def floor(self) -> camber_of.Floor | None:
+        """The floor from the four pads; None until all four are read, and the floor is then taken as level."""
+        groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
+        if not all(groups):
+            return None
+        heights = [p.value for p in self.pads]
+        return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)
+
+    @property
+    @remembered
+    def tilted(self) -> FloatArray:
+        """Gravity's upward unit vectors in the car's axes were each pad a millimetre higher, (4, 3)."""
+        at, lie = [self.plan.wheel_place(c) for c in CORNERS], np.array([p.value for p in self.pads])
+        return np.array([camber_of.floor_from_pads(at, lie + one).up for one in np.eye(len(CORNERS))])
+
+    @property
+    @remembered
+    def warped(self) -> dict[Corner, tuple[float, float]]:
+        """What the warp of the pads, beside their slope, does to camber and toe of each corner through its travel, degrees."""
+        assert self.floor
+        try:
+            camber, toe = warped(self.plan, self.springs, self.wheels, self.floor.residual)
+        except ReadyCornerError:
+            return dict.fromkeys(CORNERS, (0.0, 0.0))
+        return {c: (float(camber[i]), float(toe[i])) for i, c in enumerate(CORNERS)}
