@@ -21,6 +21,7 @@ from ready_corner.core.judge.level import Level, instruments, level
 from ready_corner.core.judge.pins import pin_means
 from ready_corner.core.judge.squareness import square
 from ready_corner.core.judge.survey_views import agreement, ellipses, read_once
+from ready_corner.core.plan.names import short_point
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, signed
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
@@ -35,7 +36,6 @@ from ready_corner.core.say.jig import (
     say_gauge,
     say_locked,
     say_lost,
-    say_point,
     say_read,
     say_recovered,
     say_tools,
@@ -263,7 +263,7 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
     rows = [
         PickupView(
             point=p.point,
-            say=say_point(p.point),
+            say=short_point(p.point),
             off=None if p.off is None else _place(p.off),
             say_off=[] if p.off is None else [_signed(v, units) for v in p.off],
             say_u=[] if p.expanded is None else [say_length(float(v), units, denominator=0) for v in p.expanded],
@@ -382,7 +382,7 @@ def _point(frame: Frame, name: str, laid: Laid | None) -> PointView:
     disturbed = frame.last_disturbance(name)
     return PointView(
         name=name,
-        say=say_point(name),
+        say=short_point(name),
         planned=_place(np.asarray(frame.planned[name])),
         place=_place(laid.place(name)) if here and laid else None,
         expanded=_place(laid.expanded(name)) if here and laid else None,

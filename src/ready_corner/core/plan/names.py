@@ -30,6 +30,11 @@ def say_point(name: str) -> str:
     return " ".join([corner, *rest]).replace("-", " ")
 
 
+def short_point(name: str) -> str:
+    """Return a dotted name as it stands at the jig, where corners go by their letters: ``LF.lower.ball`` is “LF lower ball”."""
+    return name.replace(".", " ")
+
+
 def place_words(adjuster: Adjuster) -> str:
     """Return an adjuster with its corner, as the builder says it."""
     return f"{CORNER_WORDS[adjuster.corner]} {adjuster.name}"

@@ -6,7 +6,7 @@ Lengths in mm, angles in degrees, stations forward of the front axle line, offse
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
-from typing import Literal, get_args
+from typing import Generic, Literal, TypeVar, get_args
 
 from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Torsion
 from ready_corner.core.engines.linkage.layouts import LayoutName
@@ -234,6 +234,19 @@ class Moves:
     direction: Point | None = None
 
 
+T = TypeVar("T")
+
+
+class OfKind(Generic[T]):
+    """How an adjuster is turned, if it is turned in this way; None where it is in another."""
+
+    def __init__(self, kind: type[T]) -> None:
+        self._kind = kind
+
+    def __get__(self, adjuster: "Adjuster", _: object = None) -> T | None:
+        return adjuster.by if isinstance(adjuster.by, self._kind) else None
+
+
 @dataclass(frozen=True)
 class Adjuster:
     """A part that can be turned or shimmed. Plus is longer, out, added, or raising its corner; ``by`` says how it works.
@@ -333,25 +346,13 @@ class Adjuster:
         """Its threaded ends, if it goes by thread."""
         return self.by if isinstance(self.by, tuple) else None
 
-    @property
-    def shims(self) -> Stack | None:
-        """Its shims, if it goes by them."""
-        return self.by if isinstance(self.by, Stack) else None
-
-    @property
-    def perch(self) -> Perch | None:
-        """Its perch, if it is one."""
-        return self.by if isinstance(self.by, Perch) else None
-
-    @property
-    def screw(self) -> Screw | None:
-        """The screw of its torsion bar, if it is one."""
-        return self.by if isinstance(self.by, Screw) else None
-
-    @property
-    def splines(self) -> Splines | None:
-        """The splines of its torsion bar, if it goes by them."""
-        return self.by if isinstance(self.by, Splines) else None
+    # How it is turned, where that is of one kind; else None.
+    shims = OfKind(Stack)
+    perch = OfKind(Perch)
+    screw = OfKind(Screw)
+    splines = OfKind(Splines)
+    slide = OfKind(Slide)
+    cam = OfKind(Cam)
 
     @property
     def raises(self) -> bool:
@@ -362,16 +363,6 @@ class Adjuster:
     def lift_per_step(self) -> float:
         """Millimetres by which one turn (spline) raises its corner at unchanged load, by the plan's own ratio; of what raises nothing 0."""
         return self.by.per_step / self.by.per_wheel if isinstance(self.by, RAISERS) else 0.0
-
-    @property
-    def slide(self) -> Slide | None:
-        """Its slot and scale, if it goes along one."""
-        return self.by if isinstance(self.by, Slide) else None
-
-    @property
-    def cam(self) -> Cam | None:
-        """Its eccentric, if it is one."""
-        return self.by if isinstance(self.by, Cam) else None
 
     @property
     def kind(self) -> AdjusterKind:

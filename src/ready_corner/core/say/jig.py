@@ -12,7 +12,7 @@ from ready_corner.core.engines.survey.readings import KINDS, Reading
 from ready_corner.core.engines.survey.wrong import Suspect, Verdict
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.survey_views import Agreement
-from ready_corner.core.plan.names import say_dimension
+from ready_corner.core.plan.names import say_dimension, short_point
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.plan.provisional import hanging_on
 from ready_corner.core.quantities.notation import Units, in_another_unit, in_units, say_angle, say_length
@@ -25,11 +25,6 @@ WITHOUT_ANY = "Until that is settled, the frame is judged without any of them, a
 UNTOLD_MM = 20.0  # a shift of the whole that is not surer than this is not told
 TURNS = (("left side up", "right side up"), ("nose down", "nose up"), ("nose to the left", "nose to the right"))
 TOO_FAR = 3.3  # a tool's zero further off than so many standard uncertainties was not as good as said
-
-
-def say_point(name: str) -> str:
-    """Return a point's name as it is spoken."""
-    return name.replace(".", " ")
 
 
 def _say_size(reading: Reading, size: float, units: Units) -> str:
@@ -85,12 +80,12 @@ def say_free(network: Network, units: Units) -> tuple[str, ...]:
         axes = [int(np.argmax(np.abs(w))) for w in ways]
         words = [("station", "offset", "height")[k] for k in dict.fromkeys(axes)]
         how = "measure it from the table" if 2 in axes else "measure it to another point, or from the centreline"
-        rows.append(f"Nothing fixes the {' and '.join(words)} of {say_point(name)}: {how}.")
+        rows.append(f"Nothing fixes the {' and '.join(words)} of {short_point(name)}: {how}.")
     for mirror in network.mirrors:
         up = abs(mirror.away[2]) > 0.5 * float(np.linalg.norm(mirror.away))
         side = "above or below" if up else "on one side or the other"
         rows.append(
-            f"{say_point(mirror.point)} could as well be {side}, {in_units(units)(float(np.linalg.norm(mirror.away)), 1)} away: {'measure its height' if up else 'measure its offset'}."
+            f"{short_point(mirror.point)} could as well be {side}, {in_units(units)(float(np.linalg.norm(mirror.away)), 1)} away: {'measure its height' if up else 'measure its offset'}."
         )
     return tuple(rows)
 
@@ -106,7 +101,7 @@ def _groups(network: Network) -> tuple[str, ...]:
     if len({frozenset(g) for g in group.values()}) < 2 or not loose or not all(len(g) > 1 for g in loose):
         return ()
     groups = {frozenset(g) for g in group.values()}
-    said = [f"{say_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in sorted(groups, key=min)]
+    said = [f"{short_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in sorted(groups, key=min)]
     return (f"Nothing holds these together: {'; '.join(said)}. Measure from one group to the other, three times at least.",)
 
 
@@ -138,11 +133,11 @@ def say_recovered(found: Fit, units: Units) -> tuple[str, ...]:
     rows = [f"The old axes are found again from {len(stayed)} points that have stayed to one another."]
     for p in found.moved:
         rows.append(
-            f"{say_point(p.name)} has moved since: {', '.join(say_finding(m, units) for m in move_of(p.by, p.expanded)) or 'a little'}."
+            f"{short_point(p.name)} has moved since: {', '.join(say_finding(m, units) for m in move_of(p.by, p.expanded)) or 'a little'}."
         )
     if found.alternatives:
         rows.append(
-            f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)} that moved. Measure one more point that has stayed."
+            f"It could as well be {' or '.join(short_point(n) for n in found.alternatives)} that moved. Measure one more point that has stayed."
         )
     return tuple(rows)
 
@@ -171,7 +166,7 @@ def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
     rows = [*_say_whole(found, units), *_say_pulled(found, units)]
     if found.alternatives:
         rows.append(
-            f"It could as well be {' or '.join(say_point(n) for n in found.alternatives)}, the others being pulled the other way."
+            f"It could as well be {' or '.join(short_point(n) for n in found.alternatives)}, the others being pulled the other way."
         )
     if not rows:
         rows.append("Nothing has moved beyond what the tools can tell.")
@@ -208,7 +203,7 @@ def _say_pulled(found: Drift, units: Units) -> tuple[str, ...]:
             for v, u, k in bends
             if abs(v) > u
         ]
-        rows.append(f"{say_point(p.name)} was pulled {', '.join(said) or 'a little'}, against the rest.")
+        rows.append(f"{short_point(p.name)} was pulled {', '.join(said) or 'a little'}, against the rest.")
     return tuple(rows)
 
 
@@ -218,7 +213,7 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
     locked = [n for n in frame.planned if frame.log.status(n) in ("welded", "painted")]
     if locked and frame.log.datum is None:
         rows.append(
-            f"{say_point(locked[0])}{f' and {len(locked) - 1} more' if len(locked) > 1 else ''} {'are' if len(locked) > 1 else 'is'} welded, but no datum is chosen yet."
+            f"{short_point(locked[0])}{f' and {len(locked) - 1} more' if len(locked) > 1 else ''} {'are' if len(locked) > 1 else 'is'} welded, but no datum is chosen yet."
         )
     loose = [
         n
@@ -228,17 +223,17 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
     open_ones = open_holds(frame.log.works, 0, frame.log.left_jig)
     if locked and open_ones:
         rows.append(
-            f"{say_point(locked[0])} is welded, but not yet said: {open_ones[0]}{f' and {len(open_ones) - 1} more' if len(open_ones) > 1 else ''}."
+            f"{short_point(locked[0])} is welded, but not yet said: {open_ones[0]}{f' and {len(open_ones) - 1} more' if len(open_ones) > 1 else ''}."
         )
     for path in frame.plan.provisional if locked else ():
         early = [n for n in hanging_on(path, frame.planned) if n in locked]
         if early:
             rows.append(
-                f"{say_point(early[0])}{f' and {len(early) - 1} more' if len(early) > 1 else ''} welded, and the {say_dimension(path)} that {'they hang' if len(early) > 1 else 'it hangs'} on is provisional: settle it before more is welded."
+                f"{short_point(early[0])}{f' and {len(early) - 1} more' if len(early) > 1 else ''} welded, and the {say_dimension(path)} that {'they hang' if len(early) > 1 else 'it hangs'} on is provisional: settle it before more is welded."
             )
     if locked and loose:
         rows.append(
-            f"The datum is taken from {say_point(loose[0])}, which is provisional, while {say_point(locked[0])} is welded already."
+            f"The datum is taken from {short_point(loose[0])}, which is provisional, while {short_point(locked[0])} is welded already."
         )
     return tuple(rows)
 
@@ -264,14 +259,14 @@ def say_datum(frame: Frame) -> tuple[str, ...]:
     if wanted[worst] > frame.plan.point_tolerance:
         said, tolerance = (say_length(v, units, denominator=0, unit=True) for v in (wanted[worst], frame.plan.point_tolerance))
         rows.append(
-            f"This datum leaves {say_point(worst)} sure to ± {said} only, and the tolerance is {tolerance}: nothing can hold there. Take its points further apart, or measure them finer."
+            f"This datum leaves {short_point(worst)} sure to ± {said} only, and the tolerance is {tolerance}: nothing can hold there. Take its points further apart, or measure them finer."
         )
     datum = frame.datum_of(chosen)
     for one, other in dict.fromkeys(tuple(sorted(pair)) for pair in zip(datum.line, datum.partners or (), strict=False)):
         apart = float(np.linalg.norm(laid.place(one) - laid.place(other)))
         half, whole = (say_length(v, units, denominator=0, unit=True) for v in (apart / 2, apart))
         rows.append(
-            f"{say_point(one)} to {say_point(other)} is {whole}: half of it, {half}, is the centreline. Each may still go up or down; sideways only both alike, or the centreline goes with it."
+            f"{short_point(one)} to {short_point(other)} is {whole}: half of it, {half}, is the centreline. Each may still go up or down; sideways only both alike, or the centreline goes with it."
         )
     return tuple(rows)
 
@@ -309,15 +304,15 @@ def say_lost(frame: Frame, prefixes: Sequence[str]) -> str:
         if len(left) >= 4
         else "too few to find the axes again: measure more of what stays first"
     )
-    told = f"This carries the datum ({', '.join(map(say_point, carried))}). {len(left)} measured points would remain, {enough}."
+    told = (
+        f"This carries the datum ({', '.join(map(short_point, carried))}). {len(left)} measured points would remain, {enough}."
+    )
     kept = [c for c in frame.log.works.carries.values() if not gone(c.first) and not gone(c.second)]
     with_it = [c.gauge for c in frame.log.works.carries.values() if c not in kept]
     if with_it:
         told += f" {', '.join(with_it)} was to carry it over and would go with it: choose points that stay."
     if kept:
-        return (
-            f"{told} Carried over by {', '.join(f'{say_point(c.first)} to {say_point(c.second)} ({c.gauge})' for c in kept)}."
-        )
+        return f"{told} Carried over by {', '.join(f'{short_point(c.first)} to {short_point(c.second)} ({c.gauge})' for c in kept)}."
     return (
         f"{told} Nothing is chosen yet to carry it over: a dimension between two points that stay, and the gauge that keeps it."
     )
