@@ -69,42 +69,29 @@
       display: none;
     }
   }
+  svg :global(:is(.line, .thin, .dim, .axis, .now, .string)) {
+    fill: none;
+    stroke: var(--scribe);
+    stroke-width: 1.2;
+    vector-effect: non-scaling-stroke;
+  }
   svg :global(.line) {
-    fill: none;
-    stroke: var(--scribe);
     stroke-width: 2;
-    vector-effect: non-scaling-stroke;
   }
-  svg :global(.thin) {
-    fill: none;
-    stroke: var(--scribe);
-    stroke-width: 1.2;
-    vector-effect: non-scaling-stroke;
-  }
-  svg :global(.dim) {
-    fill: none;
+  svg :global(:is(.dim, .axis)) {
     stroke: var(--scribe-dim);
-    stroke-width: 1.2;
-    vector-effect: non-scaling-stroke;
   }
   svg :global(.axis) {
-    fill: none;
-    stroke: var(--scribe-dim);
-    stroke-width: 1.2;
     stroke-dasharray: 14 4 3 4;
-    vector-effect: non-scaling-stroke;
+  }
+  svg :global(:is(.now, .string)) {
+    stroke: var(--paint-light);
   }
   svg :global(.now) {
-    fill: none;
-    stroke: var(--paint-light);
     stroke-width: 2.4;
-    vector-effect: non-scaling-stroke;
   }
   svg :global(.string) {
-    fill: none;
-    stroke: var(--paint-light);
     stroke-width: 1.6;
-    vector-effect: non-scaling-stroke;
   }
   svg :global(text) {
     fill: var(--scribe);

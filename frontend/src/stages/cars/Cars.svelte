@@ -3,6 +3,7 @@
   import { api, type CarLine } from '$lib/api/client';
   import { outbox } from '$lib/outbox.svelte';
   import { link } from '$lib/router.svelte';
+  import Page from '$parts/frame/Page.svelte';
   import CarCard from './CarCard.svelte';
   import { CARS } from './texts';
   import Workshop from './Workshop.svelte';
@@ -30,8 +31,7 @@
   );
 </script>
 
-<main>
-  <h1>{CARS.title}</h1>
+<Page title={CARS.title}>
   {#if cars}
     {#if !cars.length}<p>{CARS.none}</p>{/if}
     <ul class="plain">
@@ -48,22 +48,9 @@
     <a class="button" href="/shop" use:link>{CARS.take}</a>
   </p>
   <Workshop onbrought={() => void look()} />
-</main>
+</Page>
 
 <style>
-  main {
-    padding: var(--gap-4);
-    max-width: 900px;
-    width: 100%;
-    margin: 0 auto;
-    display: grid;
-    gap: var(--gap-3);
-    justify-items: start;
-    align-content: start;
-  }
-  h1 {
-    font-size: var(--type-head);
-  }
   ul {
     display: grid;
     gap: var(--gap-2);

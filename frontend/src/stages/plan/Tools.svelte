@@ -5,15 +5,14 @@
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
-  import { MARK_KINDS } from '$lib/kinds';
   import type { Doubt } from './draft';
   import FrameMarks from './FrameMarks.svelte';
   import PlanFigure from './PlanFigure.svelte';
+  import ReadBys from './ReadBys.svelte';
   import { theSheet } from './sheet.svelte';
   import { PLAN } from './texts';
 
   const { draft } = $derived(theSheet());
-  const kinds = Object.keys(MARK_KINDS).filter((kind) => Object.keys(MARK_KINDS[kind]!.ways).length > 1);
   const PARTS = ['step', 'repeatability', 'zero'] as const;
   const ONLY: Partial<Record<Doubt, string>> = { box_parallel: 'box', mark_places: 'marks' };
   const doubts = $derived(
@@ -47,16 +46,7 @@
   </Row>
   {#if draft.ways.strings === 'marks'}<FrameMarks />{/if}
   <Row cols={4}>
-    {#each kinds as kind (kind)}
-      <Choice
-        label={PLAN.readBy(MARK_KINDS[kind]!.label)}
-        options={MARK_KINDS[kind]!.ways}
-        bind:value={
-          () => draft.ways.read_by[kind] ?? Object.keys(MARK_KINDS[kind]!.ways)[0]!,
-          (way) => (draft.ways.read_by[kind] = way)
-        }
-      />
-    {/each}
+    <ReadBys />
   </Row>
   <Row cols={4}>
     <PlanFigure label={PLAN.plates} bind:value={draft.ways.plates} kind="length" at="ways.plates" />

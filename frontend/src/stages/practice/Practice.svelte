@@ -4,6 +4,7 @@
   import { api, type Practices } from '$lib/api/client';
   import { router } from '$lib/router.svelte';
   import { who } from '$lib/shelf';
+  import Page from '$parts/frame/Page.svelte';
   import Options from './Options.svelte';
   import { PRACTICE } from './texts';
 
@@ -36,8 +37,7 @@
   }
 </script>
 
-<main>
-  <h1>{PRACTICE.title}</h1>
+<Page title={PRACTICE.title}>
   <p class="soft">{PRACTICE.soft}</p>
   {#if choices}
     <Options title={PRACTICE.layout} options={choices.layouts} bind:value={layout} />
@@ -47,22 +47,9 @@
     >
   {/if}
   {#if sentence}<p class="no" role="alert">{sentence}</p>{/if}
-</main>
+</Page>
 
 <style>
-  main {
-    padding: var(--gap-4);
-    max-width: 900px;
-    width: 100%;
-    margin: 0 auto;
-    display: grid;
-    gap: var(--gap-3);
-    justify-items: start;
-    align-content: start;
-  }
-  h1 {
-    font-size: var(--type-head);
-  }
   p {
     margin: 0;
     max-width: 70ch;

@@ -1,11 +1,12 @@
 <script lang="ts">
   // How it is read: how the strings are set, in which way each kind of mark is read, and with which tools; what each tool can tell is asked for at the tape.
   import type { Quantity } from '$lib/api/client';
-  import { MARK_KINDS, QUANTITIES } from '$lib/kinds';
+  import { QUANTITIES } from '$lib/kinds';
   import Card from '$parts/form/Card.svelte';
   import Choice from '$parts/form/Choice.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
+  import ReadBys from '../ReadBys.svelte';
   import { DRAWN, PLAN } from '../texts';
   import { MEASURES, newTool, type Measures } from '../tools';
   import type { PlanDesk } from './plan-desk.svelte';
@@ -13,7 +14,6 @@
   type Props = { desk: PlanDesk };
   let { desk }: Props = $props();
   const { draft } = $derived(desk.sheet);
-  const kinds = Object.keys(MARK_KINDS).filter((kind) => Object.keys(MARK_KINDS[kind]!.ways).length > 1);
   let name = $state('');
   let measures = $state<Measures>('length');
   let refusal = $state('');
@@ -53,16 +53,7 @@
 <Card title={PLAN.ways} label="">
   <Choice label={PLAN.strings} options={PLAN.stringWays} bind:value={draft.ways.strings} />
   <Row cols={2} top>
-    {#each kinds as kind (kind)}
-      <Choice
-        label={PLAN.readBy(MARK_KINDS[kind]!.label)}
-        options={MARK_KINDS[kind]!.ways}
-        bind:value={
-          () => draft.ways.read_by[kind] ?? Object.keys(MARK_KINDS[kind]!.ways)[0]!,
-          (way) => (draft.ways.read_by[kind] = way)
-        }
-      />
-    {/each}
+    <ReadBys />
   </Row>
   <h3>{PLAN.tools}</h3>
   {#each draft.tools as tool (tool.id)}
