@@ -1,11 +1,9 @@
 """The car in a hand's reach: every page at every width, with nothing cut off, too small or out of reach; and the tape worked by touch alone."""
 
-import contextlib
 import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import TimeoutError as PlaywrightTimeout
 from playwright.sync_api import expect
 
 from tests.conftest import entry_json, reading_json
@@ -90,24 +88,37 @@ def test_a_reading_is_taken_repeated_and_struck_out_by_touch_alone_in_fractions_
     expect(phone.locator("#tape-means")).to_contain_text("Struck out")
 
 
+# Looks at every frame where a key lies; where it has moved, by how much, and what was said then.
+WATCHED = """(key) => {
+  const stood = key.getBoundingClientRect().top;
+  window.moved = {};
+  const look = () => {
+    const by = key.getBoundingClientRect().top - stood;
+    if (by || !key.isConnected) window.moved[by] = document.querySelector('#tape-means').innerText;
+    requestAnimationFrame(look);
+  };
+  look();
+}"""
+
+
 @pytest.mark.parametrize("place", ["set/LF/height", "set/LR/gap_back", "set/RF/turn/RF.tie-rod", "jig", "stance/floor", "plan"])
 def test_the_keys_stay_under_the_thumb_whatever_is_said_of_what_is_typed(phone, demo_server, place):
     """Nothing typed, a figure with its meaning, one that cannot be read, one that no car has, and what follows on it."""
     phone.goto(f"{demo_server.car('heather' if place == 'jig' else 'tern')}/{place}")
+    for nth in (0, 9) if place == "jig" else ():  # a distance between two points
+        phone.locator("svg circle.touch").nth(nth).dispatch_event("click")
     key = phone.get_by_role("button", name="1", exact=True)
     key.wait_for()
     phone.wait_for_timeout(500)  # of the browser's own clock: what the page itself asks for has come
-    stood, field, means = key.bounding_box(), phone.locator("#tape-field"), phone.locator("#tape-means")
-    moved = {}
+    key.evaluate(WATCHED)
+    field, means = phone.locator("#tape-field"), phone.locator("#tape-means")
+    said = {means.inner_text()}
     for typed in ("5", "5 1/4", "5 1/", "999", "-0.5", "7 7/7", ""):
-        before = means.inner_text()
         field.evaluate("(f, v) => { f.value = v; f.dispatchEvent(new Event('input', { bubbles: true })) }", typed)
-        with contextlib.suppress(PlaywrightTimeout):
-            phone.wait_for_function("b => document.querySelector('#tape-means').innerText !== b", arg=before, timeout=1000)
-        phone.wait_for_timeout(100)
-        if (now := key.bounding_box()) != stood:
-            moved[typed] = (now["y"] - stood["y"], means.inner_text())
-    assert not moved
+        phone.wait_for_timeout(400)
+        said.add(means.inner_text())
+    assert phone.evaluate("window.moved") == {}
+    assert len(said) > 2, said  # something was said, or nothing was tried
 
 
 def test_on_a_phone_every_stage_is_two_touches_away_and_turns_are_typed_in_turns_and_flats(phone, demo_server):
