@@ -380,7 +380,7 @@ class Workshop:
         what = keep(sent.what, state.plan)
         kept = EntryKept(id=sent.id, number=state.number + 1, at=sent.at.astimezone(UTC), who=sent.who, what=what)
         found = judged_with(state, kept_to_core(kept), now.judged.evaluation if now.judged else None)
-        if found.given.plan is not state.plan and found.given.plan != state.plan:
+        if isinstance(sent.what, PlanRevisedModel) and found.given.plan != state.plan:
             self._reckonable(found.given, found)
         return kept, found
 
