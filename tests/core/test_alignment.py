@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ready_corner.core.engines.alignment import camber, string
-from ready_corner.core.model.heights import cross_difference, rake_deg
+from ready_corner.core.model.heights import rake_deg
 from ready_corner.core.plan.corners import SIDE
 from ready_corner.core.quantities.errors import MeasuredError
 
@@ -18,11 +18,9 @@ def test_toe_of_two_mm_over_a_rim_worked_by_hand():
     # 63.5 in front, 61.5 behind, 382 between: sin t = 2/382, t = 0.29998 deg, toe-in
     assert string.toe_against_string_deg(63.5, 61.5, 382.0) == pytest.approx(0.299979, abs=1e-6)  # deg
     assert string.toe_as_length(0.29997935, 382.0) == pytest.approx(2.0, abs=1e-6)  # mm
-    assert string.toe_from_length_deg([-2.0, 2.0], 382.0) == pytest.approx([-0.2999793, 0.2999793], abs=1e-6)
 
 
-def test_totals_and_thrust_worked_by_hand():
-    assert string.total_toe_deg(0.1, 0.3) == pytest.approx(0.4)
+def test_thrust_worked_by_hand():
     assert string.thrust_deg(0.1, 0.3) == pytest.approx(0.1)  # the right wheel points further in: the pair points left
     assert string.steer_ahead_deg(-0.2, 0.2, 0.1) == pytest.approx(0.1)
 
@@ -120,7 +118,6 @@ def test_camber_comes_back_from_a_floor_that_is_not_level(toes, cambers, along, 
     side = [SIDE[c] for c in CORNERS]
     shown = [car.gauge(c, up) for c in CORNERS]
     np.testing.assert_allclose(camber.camber_from_gravity_deg(shown, side, up, toes), cambers, atol=1e-9)
-    np.testing.assert_allclose(camber.gravity_from_camber_deg(cambers, side, up, toes), shown, atol=1e-9)
 
 
 def test_the_floor_comes_from_four_pads():
@@ -137,6 +134,3 @@ def test_the_floor_comes_from_four_pads():
 
 def test_heights_worked_by_hand():
     assert rake_deg(110, 125, 2400) == pytest.approx(np.degrees(np.arctan(15 / 2400)))
-    assert cross_difference(112, 110, 121, 124) == 5
-    assert cross_difference(112 + 7, 110 + 7, 121 + 7, 124 + 7) == 5  # heave does not touch it
-    assert camber.camber_from_offset_deg(10, 380) == pytest.approx(-1.507436, abs=1e-6)

@@ -6,12 +6,12 @@ import math
 import numpy as np
 import pytest
 
-from ready_corner.core.engines.survey.datum import as_measured
+from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.level import Foot, by_reversal, level_of, packing, rise_over, screw_feet
 from ready_corner.core.engines.survey.network import adjust
 from ready_corner.core.engines.survey.propose import Means, propose
 from ready_corner.core.engines.survey.readings import Reading
-from ready_corner.core.engines.survey.square import axes_apart, bay, member_square, mirror_difference
+from ready_corner.core.engines.survey.square import axes_apart, bay, mirror_difference
 from ready_corner.core.plan.plan import twin_of
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.measured import Measured
@@ -94,16 +94,6 @@ def test_a_bay_by_its_diagonals():
             bay(*arguments)
 
 
-def test_a_member_square_to_the_centreline_by_two_lengths():
-    half, far, angle = 600.0, 1400.0, math.radians(0.4)
-    a, b = (math.hypot(far + s * half * math.sin(angle), half * math.cos(angle)) for s in (1, -1))
-    ahead = member_square(sure(a, 0.5), sure(b, 0.5), sure(2 * half, 0.5))
-    assert ahead.value == pytest.approx(2 * half * math.sin(angle))
-    assert ahead.u == pytest.approx(0.5 * math.hypot(a, b) / far, rel=0.01)
-    with pytest.raises(MeasuredError, match="nearer to the point"):
-        member_square(sure(300), sure(300), sure(1200))
-
-
 def test_axes_and_twins_from_a_survey():
     x = {"LF.front": (200, 250, 150), "LF.rear": (-200, 246, 146), "RF.front": (200, -250, 150), "RF.rear": (-200, -250, 150)}
     rows = [
@@ -111,7 +101,8 @@ def test_axes_and_twins_from_a_survey():
         for n, p in x.items()
         for i, k in enumerate(("station", "offset", "height"))
     ]
-    laid = as_measured(adjust(rows, x))
+    found = adjust(rows, x)
+    laid = Laid(found.names, found.places, found.covariance, np.eye(3), np.zeros(3))  # in the axes of its own readings
     found = axes_apart(("LF.front", "LF.rear"), ("RF.front", "RF.rear"), laid)
     assert found.splay_deg.value == pytest.approx(math.degrees(math.atan(4 / 400)))
     assert found.tilt_deg.value == pytest.approx(math.degrees(math.atan2(4, math.hypot(400, 4))))

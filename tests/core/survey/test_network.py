@@ -8,7 +8,7 @@ from scipy.optimize import least_squares
 from scipy.stats import chi2
 
 from ready_corner.core.engines.survey.chance import chi_square_within
-from ready_corner.core.engines.survey.datum import Datum, as_measured, fitted, kabsch, lay
+from ready_corner.core.engines.survey.datum import Datum, fitted, kabsch, lay
 from ready_corner.core.engines.survey.network import adjust
 from ready_corner.core.engines.survey.propose import Means, possible
 from ready_corner.core.engines.survey.readings import Reading, between_pins, compared, model
@@ -317,7 +317,7 @@ def test_a_datum_that_gives_no_plane_or_no_line_is_refused():
         for i, k in enumerate(("station", "offset", "height"))
     ]
     found = adjust(known, x)
-    np.testing.assert_allclose(as_measured(found).place("D"), x["D"])
+    np.testing.assert_allclose(found.place("D"), x["D"])
     for datum, words in (
         (Datum(("A", "B", "C"), ("A", "B"), "A"), "on one line"),
         (Datum(("A", "B", "D"), ("D", "E"), "A"), "stands upright"),

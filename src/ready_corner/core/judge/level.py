@@ -6,7 +6,7 @@ Source: best plane by least squares; levels by reversal; docs/survey.md.
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from ready_corner.core.engines.survey.level import Foot, by_reversal, level_of, packing, screw_feet
+from ready_corner.core.engines.survey.level import Foot, by_reversal, level_of, packing, rise_over, screw_feet
 from ready_corner.core.plan.plan import Gone, Jig, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
@@ -93,6 +93,12 @@ def _reversed(plan: Plan, gone: Gone, number: int, read: SlopeRead) -> tuple[Too
     return tool, by_reversal(tool.estimate([read.first], f"{number} first"), tool.estimate([read.second], f"{number} second"))
 
 
+def _between_feet(plan: Plan, along: bool) -> float:
+    """Return how far the feet of the jig are apart, along the car or across it, mm; 0 where the plan has no jig."""
+    at = [place[0 if along else 1] for place in plan.jig.feet.values()] if plan.jig else []
+    return max(at) - min(at) if at else 0.0
+
+
 def _slopes(plan: Plan, log: JigLog, gone: Gone) -> tuple[Finding, ...]:
     """Return what the levels say that were read both ways since the jig was shaken."""
     rows = []
@@ -102,10 +108,13 @@ def _slopes(plan: Plan, log: JigLog, gone: Gone) -> tuple[Finding, ...]:
         tool, (slope, own) = _reversed(plan, gone, number, read)
         rises = abs(slope.value) > slope.expanded
         part = finding("level.rises", angle=slope.value, along=read.way == "along", plus=slope.value > 0)
+        span = _between_feet(plan, read.way == "along") if rises else 0.0
         rows.append(
             finding(
                 "level.by-reversal",
                 rises=part if rises else None,
+                span=span or None,
+                height=abs(rise_over(slope, span).value) if span else None,
                 sure=slope.expanded,
                 tool=tool.name,
                 off=own.value,

@@ -11,14 +11,6 @@ def rake_deg(front_height: float, rear_height: float, between: float) -> float:
     return math.degrees(math.atan2(rear_height - front_height, between))
 
 
-def cross_difference(lf: float, rf: float, lr: float, rr: float) -> float:
-    """Return (LF + RR) − (RF + LR) in mm: how far one diagonal stands over the other; nothing in pure heave, pitch or roll.
-
-    Source: plane geometry; docs/choices.md.
-    """
-    return (lf + rr) - (rf + lr)
-
-
 def cross_share(lf: float, rf: float, lr: float, rr: float) -> float:
     """Return cross weight as a share: (RF + LR) over all four loads, whatever their unit.
 

@@ -93,20 +93,3 @@ def camber_from_gravity_deg(
     if np.any(np.abs(sine) > 1):
         raise MeasuredError(finding("camber.impossible"), path="typed")
     return np.asarray(np.degrees(np.arcsin(sine) + np.arctan2(b, uz)), dtype=float)
-
-
-def gravity_from_camber_deg(camber: ArrayLike, side: ArrayLike, up: ArrayLike = LEVEL_UP, toe: ArrayLike = 0.0) -> FloatArray:
-    """Return what a gauge zeroed on gravity shows for a camber, both in degrees; the inverse of :func:`camber_from_gravity_deg`.
-
-    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
-    """
-    n = wheel_axis(toe, camber, side)
-    return np.asarray(np.degrees(np.arcsin(np.clip(-np.sum(n * np.asarray(up, dtype=float), axis=-1), -1, 1))), dtype=float)
-
-
-def camber_from_offset_deg(offset: float, height: float) -> float:
-    """Return camber in degrees from how far the top lies further in than the bottom, both in mm: −atan(offset / height).
-
-    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
-    """
-    return float(-np.degrees(np.arctan2(offset, height)))

@@ -73,16 +73,6 @@ def from_gravity_deg(
     return angles_of_axis(axis(caster, inclination, side) @ level_axes(up).T, side)
 
 
-def to_gravity_deg(
-    caster: ArrayLike, inclination: ArrayLike, side: ArrayLike, up: ArrayLike = LEVEL_UP
-) -> tuple[FloatArray, FloatArray]:
-    """Return caster and inclination against gravity from those in the car's plane, in degrees; the inverse of :func:`from_gravity_deg`.
-
-    Source: ISO 8855 axes; the steering axis against gravity, docs/readings.md.
-    """
-    return angles_of_axis(axis(caster, inclination, side) @ level_axes(up), side)
-
-
 def camber_when_steered_deg(
     caster: ArrayLike, inclination: ArrayLike, toe: ArrayLike, camber: ArrayLike, steer: ArrayLike
 ) -> FloatArray:

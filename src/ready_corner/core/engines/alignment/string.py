@@ -112,14 +112,6 @@ def box_yaw_deg(gap_lf: float, gap_rf: float, gap_lr: float, gap_rr: float, whee
     return float(np.degrees(np.arcsin(sine)))
 
 
-def toe_from_length_deg(difference: ArrayLike, span: ArrayLike) -> FloatArray:
-    """Return the angle in degrees of a difference of gaps over a stated span, both in mm: asin(difference / span).
-
-    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
-    """
-    return toe_against_string_deg(np.maximum(difference, 0), np.maximum(np.negative(difference), 0), span)
-
-
 def toe_of_length_deg(length: ArrayLike, span: ArrayLike, wheels: int = 1) -> FloatArray:
     """Return the toe in degrees that a length over a span is: of one wheel, or the sum of two that share it alike. In mm; plus is in.
 
@@ -160,14 +152,6 @@ def total_toe_from_plates_deg(
         worst = float(np.max(np.abs(b - f)))
         raise StringError(finding("plates.too-far-apart", difference=worst), path="typed", numbers={"difference": worst})
     return np.asarray(2 * np.degrees(np.arcsin(sine)))
-
-
-def total_toe_deg(left_deg: float, right_deg: float) -> float:
-    """Return the total toe of an axle in degrees: the sum of its two toes.
-
-    Source: plane trigonometry of gaps to a straight string, docs/choices.md.
-    """
-    return left_deg + right_deg
 
 
 def thrust_deg(left_rear_deg: float, right_rear_deg: float) -> float:

@@ -144,18 +144,3 @@ def free_hang_deg(loaded_deg: float, load: float, arm: float, moment_per_deg: fl
     if not moment_per_deg > 0:
         raise MeasuredError(finding("torsion.no-rate"), path="rate")
     return loaded_deg + load * arm * math.cos(math.radians(loaded_deg)) / 1000 / moment_per_deg
-
-
-def loaded_angle_deg(hang_deg: float, load: float, arm: float, moment_per_deg: float) -> float:
-    """Return the angle an arm takes under a load, from where it hangs free: the inverse of :func:`free_hang_deg`, by bisection.
-
-    Source: torsion and bending of bars, elementary strength of materials; docs/stance.md.
-    """
-    low, high = hang_deg - 180.0, hang_deg
-    for _ in range(200):
-        middle = (low + high) / 2
-        if free_hang_deg(middle, load, arm, moment_per_deg) > hang_deg:
-            high = middle
-        else:
-            low = middle
-    return (low + high) / 2

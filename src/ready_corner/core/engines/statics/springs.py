@@ -6,7 +6,6 @@ Source: Hooke's law, springs in series; docs/stance.md.
 """
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ready_corner.core.quantities.errors import MeasuredError
@@ -115,17 +114,6 @@ def settled(stack: Stack, load: float) -> Settled:
     )
 
 
-def sag_at_wheel(stack: Stack, sprung_load: float, ratio: float, preload: float = 0.0) -> float:
-    """Return how far the corner sinks from where its damper is fully open, in mm of wheel travel.
-
-    ratio: spring travel over wheel travel. preload: how far the perch compresses the spring with the damper fully open; it changes the height
-    by preload / ratio and never the rate.
-    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
-    """
-    _require_ratio(ratio)
-    return max(stack.compression(sprung_load / ratio) - preload, 0.0) / ratio
-
-
 def wheel_rate(spring_rate: float, ratio: float, force: float = 0.0, ratio_per_mm: float = 0.0) -> float:
     """Return the rate at the wheel: rate · ratio² + force · change of the ratio per mm of wheel travel.
 
@@ -195,11 +183,3 @@ def damper_fit(closed: float, open_: float, at_bump: float, at_droop: float, mar
     short = [finding(k) for room, k in ((closing, "damper.bottoms"), (opening, "damper.stops")) if room < 0]
     tight = [finding(k) for room, k in ((closing, "damper.closing"), (opening, "damper.opening")) if 0 <= room < margin]
     return DamperFit(closing, opening, finding("damper.fit", short=short, tight=tight))
-
-
-def stack_of(coils: Sequence[tuple[float, float, float]]) -> Stack:
-    """Return a stack from (rate, free, solid) of each coil.
-
-    Source: Hooke's law, springs in series, virtual work; docs/stance.md.
-    """
-    return Stack(tuple(Coil(*c) for c in coils))

@@ -104,14 +104,6 @@ class Laid:
         return np.asarray(2 * np.sqrt(np.maximum(np.diag(self.cov(name)), 0.0)))
 
 
-def as_measured(network: Network) -> Laid:
-    """Return a survey in the axes of its own readings: table, centreline and station line.
-
-    Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
-    """
-    return Laid(network.names, network.places, network.covariance, np.eye(3), np.zeros(3))
-
-
 def lay(network: Network, datum: Datum, near: Mapping[str, Where] | None = None) -> Laid:
     """Return the survey in the axes of a datum, with the covariance of whatever it is not taken from.
 

@@ -73,24 +73,6 @@ def shift_of(corners: Sequence[Array]) -> float:
     return bay(d[0], d[1], d[2], d[3]).shift.value
 
 
-def member_square(left: Measured, right: Measured, width: Measured) -> Measured:
-    """Return how far the left end of a member is ahead of its right end, in mm, from distances of both ends to one point of the centreline behind it.
-
-    a² − b² = 4 D h sin θ with h half the width and D from a² + b² = 2 D² + 2 h². Raises MeasuredError where the three cannot close.
-    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
-    """
-    a, b, w = left.value, right.value, width.value
-    far2 = (a**2 + b**2) / 2 - w**2 / 4
-    if not far2 > 0:
-        raise MeasuredError(finding("square.too-near"), path="left")
-    far = float(np.sqrt(far2))
-    ahead = (a**2 - b**2) / (2 * far)  # 2 h sin θ
-    if abs(ahead) > w:
-        raise MeasuredError(finding("square.not-closing"), path="left")
-    shared = ahead / (2 * far2)
-    return propagate(ahead, [left, right, width], [a / far - shared * a, -b / far - shared * b, shared * w / 2])
-
-
 @dataclass(frozen=True)
 class AxesApart:
     """Two pivot axes against each other: ``splay_deg`` in plan view, plus where they open to the front; ``tilt_deg`` in side view."""
