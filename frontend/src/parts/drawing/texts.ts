@@ -12,7 +12,6 @@ export const DRAWING = {
   front: 'front of car',
   gauge: 'gauge',
   floor: 'floor',
-  fromAbove: 'Seen from above, to scale',
   turned: (n: number) => `to scale, ${enlarged(n)}`,
   enlarged,
   plumb: 'plumb line',

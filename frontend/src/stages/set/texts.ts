@@ -50,7 +50,6 @@ export const SET = {
   untried: 'not tried yet',
   would: (mark: string) => `${mark} would read`,
   readBy: (mark: string) => `Read ${mark} by`,
-  otherWay: (mark: string, way: string) => `${mark} is read by ${way} from now on`,
   wholeCar: 'Axles and thrust line',
   doubt: { holds: 'would hold', out: 'would still be out', 'too close to call': 'would be too close to call' } as const,
   round: 'The round',

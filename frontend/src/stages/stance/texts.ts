@@ -19,7 +19,6 @@ export const STANCE = {
   droop: 'droop left',
   load: 'carries',
   does: 'What one turn up of each perch does',
-  doesSoft: 'By the springs of the plan and what this car has told of them.',
   undo: 'Go by the plan again',
   learned: 'Learned from this car',
   learnedNone: 'Nothing yet: read the four heights, turn one perch, settle, read again.',

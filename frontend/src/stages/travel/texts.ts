@@ -63,5 +63,4 @@ export const TRAVEL = {
   doubtSoft: 'how far the figures then scatter, links keeping their lengths',
   save: 'Save the curves',
   range: 'Range',
-  symmetric: 'left and right alike',
 } as const;
