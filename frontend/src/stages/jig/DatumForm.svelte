@@ -37,10 +37,8 @@
 </script>
 
 <Group title={JIG.datum}>
-  <p class="soft">
-    {view.datum ? `${JIG.chosen} ${chosen.map(spoken).join(', ')}. ${view.datum.words}` : JIG.noDatum}
-    {view.axes}
-  </p>
+  <p class="soft">{view.datum ? JIG.chosen(chosen.map(spoken)) : JIG.noDatum} {view.axes}</p>
+  {#if view.datum?.words}<p class="soft">{JIG.found(view.datum.words)}</p>{/if}
   <p>
     <button type="button" class="button" onclick={() => forms.survey.choose('datum', PARTS.length)}>{JIG.touch}</button>
     {#if touching}<span role="status">{JIG.touchNext(PARTS[touching.length] ?? '')}</span>{/if}

@@ -147,7 +147,9 @@ export const JIG = {
   station: 'Point: fixes the station',
   words: 'How it was found',
   choose: 'Choose this datum',
-  chosen: 'The axes are taken from',
+  chosen: ([a, b, c, first, second, point]: string[]) =>
+    `The axes are taken from ${a}, ${b} and ${c} (plane), from ${first} to ${second} (line), and at ${point} (station).`,
+  found: (words: string) => `How it was found: ${words}`,
   noDatum: 'None chosen yet.',
   support: 'How the frame is held',
   supportSoft: 'Readings of different states are never mixed.',
