@@ -3,10 +3,13 @@
 import numpy as np
 import pytest
 
+from ready_corner.core.engines.survey import moved
 from ready_corner.core.engines.survey.moved import Known, drift, fit
+from ready_corner.core.engines.survey.network import adjust
 from ready_corner.core.quantities.errors import MeasuredError
+from tests import amounts
 
-from .frames import frame
+from .frames import frame, read, rough, well_checked
 
 
 def turned(places, degrees=(2.0, -1.0, 8.0), shift=(40.0, -25.0, 12.0)):
@@ -110,3 +113,45 @@ def test_what_the_readings_do_not_feel_of_the_whole_is_not_told():
     assert found.shift[2] == pytest.approx(1.5, abs=1e-6)
     assert found.shift_expanded[2] < 1.0
     assert not any(p.certain for p in found.points)
+
+
+def welded(seed, size, count):
+    """Two surveys by heights and tapes alone, between them a weld: a true turn of the whole under 0.15 degrees and so many points bent by ``size`` mm.
+
+    Returned: the drift, the turn (3,), and by point how it is bent."""
+    rng = np.random.default_rng([seed, int(size), count])
+    truth = frame(rng, 12)
+    middle = np.mean(list(truth.values()), axis=0)
+    turn, shift = rng.uniform(-0.15, 0.15, 3), np.array([0.0, 0.0, rng.uniform(-3, 3)])
+    after = {n: p + middle for n, p in turned({n: p - middle for n, p in truth.items()}, turn, shift).items()}
+    ways = rng.normal(size=(count, 3))
+    bent = {n: size * w / np.linalg.norm(w) for n, w in zip(rng.choice(list(truth), count, replace=False), ways, strict=True)}
+    after = {n: p + bent.get(n, 0.0) for n, p in after.items()}
+    start, what = rough(truth, rng, 10.0), well_checked(truth, rng)
+    old, new = (adjust(read(places, what, rng), start, mirrors=False) for places in (truth, after))
+    names = [n for n in truth if n in old.determined & new.determined]
+    at = [3 * old.names.index(n) + k for n in names for k in range(3)]
+    places = [{n: Known(net.place(n), net.cov(n)) for n in names} for net in (old, new)]
+    doubt = (old.covariance + new.covariance)[np.ix_(at, at)]
+    return drift(*places, doubt, np.hstack([old.loose[at], new.loose[at]])), turn, bent
+
+
+@pytest.mark.parametrize(("size", "count"), [(0.0, 0), (8.0, 1), (20.0, 1), (20.0, 2)])
+def test_a_weld_read_by_heights_and_tapes_never_turns_the_frame_away_and_accuses_no_innocent(size, count):
+    turns, still, accused, cars = [], [], 0, amounts.drawn(300, 25)
+    for seed in range(cars):
+        found, turn, bent = welded(seed, size, count)
+        turns += [*(np.abs(found.turn_deg - turn) <= found.turn_expanded)]
+        accused += bool({p.name for p in found.points if p.certain} - set(bent))
+        still += [ok for p in found.points if p.name not in bent for ok in np.abs(p.bent) <= p.bent_expanded]
+        assert np.abs(found.turn_deg).max() < 0.5
+    assert accused <= max(1, 0.01 * cars)
+    assert np.mean(turns) >= 0.95 - 2.5 * np.sqrt(0.05 * 0.95 / len(turns))  # what so many know 95 in 100 to
+    assert 0.93 <= np.mean(still) <= 0.98
+
+
+def test_a_search_for_the_motion_that_finds_no_end_is_said_and_not_shown(monkeypatch):
+    truth = frame(np.random.default_rng(6), 6)
+    monkeypatch.setattr(moved, "MOST_ROUNDS", 0)
+    with pytest.raises(MeasuredError, match="do not come to rest"):
+        drift(known(truth, rng=np.random.default_rng(7)), known(turned(truth)))

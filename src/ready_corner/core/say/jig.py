@@ -166,7 +166,7 @@ def say_drift(found: Drift, units: Units) -> tuple[str, ...]:
     rows = [*_say_whole(found, units), *_say_pulled(found, units)]
     if found.alternatives:
         rows.append(
-            f"It could as well be {' or '.join(short_point(n) for n in found.alternatives)}, the others being pulled the other way."
+            f"Something is pulled at {' or '.join(short_point(n) for n in found.alternatives)}: the readings do not tell which. Read more distances to them."
         )
     if not rows:
         rows.append("Nothing has moved beyond what the tools can tell.")

@@ -18,6 +18,7 @@ from ready_corner.core.quantities.finding import finding
 
 LEAST_POINTS = 3
 LEAST_MM = 1e-3  # standard uncertainty that is put on every coordinate, so that what was read without any still has a weight
+MOST_ROUNDS = 6  # in which it must be found which points are bent; more is a search without an end
 UNFELT_MM = 30.0  # standard uncertainty of a motion of the whole that the readings do not feel; far over theirs, not so far that their second order counts
 
 
@@ -194,7 +195,7 @@ class Drift:
     """What happened between two surveys in one set of axes: a rigid motion of the whole, and what is bent beside it, by point.
 
     ``shift`` (3,) of the middle, mm, and ``turn_deg`` (3,) about x, y, z, each with its U; what the readings do not feel has a U without
-    end. ``points``: the most bent first. ``alternatives``: other points whose being bent instead would explain it as well.
+    end. ``points``: the most bent first. ``alternatives``: points of which some are bent, and the readings do not tell which.
     """
 
     shift: Array
@@ -209,7 +210,7 @@ class Drift:
 class Bent:
     """One point between two surveys: ``by`` its movement, ``bent`` what of it is no motion of the whole, each with U, (3,).
 
-    ``certain``: whether it is bent beyond doubt; what is bent is told from the other points, not from itself.
+    ``certain``: whether it is bent beyond doubt, and no other point could be in its place; what is bent is told from the other points, not from itself.
     """
 
     name: str
@@ -238,7 +239,7 @@ def drift(
 class _Drift:
     """Generalised least squares of later minus earlier: a motion of the whole, and three figures for each point that is bent.
 
-    The whole is brought together once; from there on all is linear. Source: Koch, Parameter Estimation, on the mean-shift test.
+    The whole is brought together at the points that are not bent; from there on all is linear. Source: Koch, Parameter Estimation, on the mean-shift test.
     """
 
     def __init__(
@@ -258,25 +259,36 @@ class _Drift:
                 covariance[3 * i : 3 * i + 3, 3 * i : 3 * i + 3] = before[m].covariance + after[m].covariance
         self.own = np.maximum(np.diag(covariance), 0.0)
         q = covariance + LEAST_MM**2 * np.eye(3 * n)
-        if loose is not None and loose.shape[1]:
-            q = q + UNFELT_MM**2 * n * loose @ loose.T
-        values, vectors = np.linalg.eigh((q + q.T) / 2)
-        self.weight = (vectors / np.maximum(values, LEAST_MM**2)) @ vectors.T
         self.middle = self.x.mean(axis=0)
         size = max(float(np.sqrt(((self.x - self.middle) ** 2).sum(axis=1).mean())), 1e-9)
         self.scale = np.array(
             [1.0] * 3 + [1 / size] * 3
         )  # turns are reckoned at the frame's size, else mm and radians stand far apart
         self.g = whole_motions_about_origin(self.x - self.middle) * self.scale
-        self.turned, self.shift = np.eye(3), np.zeros(3)
-        for _ in range(20):
-            step = self._motion(self._left_over(), ())[0]
-            self._go(step)
-            if np.abs(step).max() < 1e-9:
-                break
+        if loose is not None and loose.shape[1]:
+            # As motions of these very places: noise and bends in the places that they were told at would look like a turn that is felt.
+            loose = self.g @ np.linalg.lstsq(self.g, loose, rcond=1e-12)[0]
+            q = q + UNFELT_MM**2 * n * loose @ loose.T
+        values, vectors = np.linalg.eigh((q + q.T) / 2)
+        self.weight = (vectors / np.maximum(values, LEAST_MM**2)) @ vectors.T
+        self.plane = self.weight @ self.g
+        self._lay_on(range(n))
+
+    def _lay_on(self, points: Sequence[int]) -> None:
+        """Bring the later survey together with the earlier one at these points, unweighted; from there on all is linear.
+
+        Not by weighted steps: a motion that no reading feels (yaw, of heights and tapes) is hardly weighed, and they would run away in it. What
+        is left over after this is as large as what is bent, and a step from there so small against the frame that its square is far under U.
+        """
+        own = list(points)
+        middle = self.x[own].mean(axis=0)
+        rotation, moved = kabsch(self.later[own] - middle, self.x[own] - middle, np.ones(len(own)))
+        # x − middle = R (later − middle) + t; kept as later − own middle = turned (x − own middle) + shift
+        self.turned = np.asarray(rotation.T)
+        off = middle - self.middle
+        self.shift = off - self.turned @ (off + moved)
         self.d = self._left_over()
-        plane = self.weight @ self.g
-        p = self.weight - plane @ np.linalg.lstsq(self.g.T @ plane, plane.T, rcond=1e-15)[0]
+        p = self.weight - self.plane @ np.linalg.lstsq(self.g.T @ self.plane, self.plane.T, rcond=1e-15)[0]
         self.free = _Free(p, p @ self.d, float(self.d @ p @ self.d))
 
     def _left_over(self) -> Array:
@@ -297,42 +309,68 @@ class _Drift:
         self.shift, self.turned = self.shift + self.turned @ step[:3], self.turned @ rotation_by(step[3:])
 
     def found(self) -> Drift:
-        """Return the motion of the whole and what is bent."""
-        bent, alternatives = self._bent()
+        """Return the motion of the whole and what is bent: laid on anew at the points that are not, until these stay the same. Raises MeasuredError
+        where they never do."""
+        bent, doubtful, instead = self._bent()
+        for _ in range(MOST_ROUNDS):
+            laid_on = [i for i in range(len(self.names)) if i not in bent]
+            self._lay_on(laid_on)
+            before = set(bent)
+            bent, doubtful, instead = self._bent()
+            if set(bent) == before:
+                break
+        else:
+            raise MeasuredError(finding("moved.not-settled"), path="points")
         step, covariance = self._motion(self.d, bent)
-        rows = [self._row(i, bent) for i in range(len(self.names))]
+        rows = [self._row(i, bent, i in doubtful) for i in range(len(self.names))]
         rows.sort(key=lambda r: (not r.certain, -float(np.linalg.norm(r.bent))))
         self._go(step)
         t, u = self.turned, np.sqrt(np.maximum(np.diag(covariance), 0.0))
         turn = np.degrees(np.array([t[2, 1] - t[1, 2], t[0, 2] - t[2, 0], t[1, 0] - t[0, 1]]) / 2)
-        return Drift(self.shift, 2 * u[:3], turn, np.degrees(2 * u[3:]), tuple(rows), tuple(alternatives))
+        return Drift(self.shift, 2 * u[:3], turn, np.degrees(2 * u[3:]), tuple(rows), tuple(instead))
 
-    def _bent(self) -> tuple[list[int], list[str]]:
-        """Return which points are bent: left out one after the other until the rest agree; and which could be in their place."""
+    def _bent(self) -> tuple[list[int], list[int], list[str]]:
+        """Return which points are bent: left out one after the other until the rest agree, and put back where the rest agree with them; which of
+        these others could be bent in place of; and all that could be, these among them."""
         bent: list[int] = []
-        others: list[str] = []
         now = self.free
         while not (agrees := now.agrees(bent)) and len(self.names) - len(bent) > LEAST_POINTS:
-            tried = []
-            for i in range(len(self.names)):
-                if i not in bent and not thin(np.delete(self.x, [*bent, i], axis=0)):
-                    without = now.without(i)
-                    tried.append((without.misfit, i, without))
+            tried = [(without.misfit, i, without) for i in self._others(bent) for without in [now.without(i)]]
             if not tried:
                 break
-            tried.sort(key=lambda row: row[:2])
-            _, worst, now = tried[0]
+            _, worst, now = min(tried, key=lambda row: row[:2])
             bent.append(worst)
-            others = [self.names[i] for _, i, without in tried[1:] if without.agrees([*bent[:-1], i])]
-        return (bent, others) if agrees else ([], [])
+        if not agrees:
+            return [], [], []
+        for i in tuple(bent):
+            if self._agree([k for k in bent if k != i]):
+                bent.remove(i)
+        doubtful, instead = [], dict[int, None]()
+        for i in bent:
+            rest = [k for k in bent if k != i]
+            if others := [k for k in self._others(rest) if k != i and self._agree([*rest, k])]:
+                doubtful.append(i)
+                instead |= dict.fromkeys([i, *others])
+        return bent, doubtful, [self.names[i] for i in instead]
 
-    def _row(self, i: int, bent: Sequence[int]) -> Bent:
+    def _others(self, bent: Sequence[int]) -> list[int]:
+        """Return the points that may be bent beside these: the rest of which is no line."""
+        return [i for i in range(len(self.names)) if i not in bent and not thin(np.delete(self.x, [*bent, i], axis=0))]
+
+    def _agree(self, bent: Sequence[int]) -> bool:
+        """Return whether the points keep their distances but for these."""
+        now = self.free
+        for i in bent:
+            now = now.without(i)
+        return now.agrees(bent)
+
+    def _row(self, i: int, bent: Sequence[int], doubtful: bool) -> Bent:
         without = self.free
         for k in bent:
             without = without.without(k) if k != i else without
         off, q = without.bend(i)
         by, turned = self.later[i] - self.x[i], self.turned
-        certain = i in bent and float(off @ np.linalg.solve(q, off)) > chi_square_within(1 - DOUBT, 3)
+        certain = i in bent and not doubtful and float(off @ np.linalg.solve(q, off)) > chi_square_within(1 - DOUBT, 3)
         own = 2 * np.sqrt(self.own[3 * i : 3 * i + 3])
         expanded = 2 * np.sqrt(np.maximum(np.diag(turned @ q @ turned.T), 0.0))
         return Bent(self.names[i], by, own, turned @ off, expanded, bool(certain))

@@ -17,6 +17,7 @@ WORDS = {
     "moved.who-moved": "The {count} points left do not keep their distances, and with so few it cannot be told which of them moved. Measure one more point that has stayed.",
     "moved.too-few-stayed": "{stayed?Only {stayed}|None} of the earlier points can be measured; three that are not on one line are needed to find the old axes. Measure {more} more.",
     "moved.on-one-line": "The points still there are on one line, so the frame could have turned about it. Measure one beside it.",
+    "moved.not-settled": "The two surveys do not come to rest on one another, so what moved is not told. Read the points again that were read least, or most differently.",
     "network.several-states": "These readings were taken with the frame held in {count} ways: {states:list}. Its shape is not the same; adjust each by itself.",
     "propose.too-few": "Name at least two points, then it can be said what to measure between them.",
     "propose.no-means": "With no tape, no table and no centreline nothing can be measured. Choose what there is.",
