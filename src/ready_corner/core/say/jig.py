@@ -59,10 +59,11 @@ def say_verdict(verdict: Verdict | None, units: Units) -> tuple[str, ...]:
         say_suspect(s, units) + (f" Or {' or '.join(_apart(s.instead, units))} in its place." if s.instead else "")
         for s in verdict.several
     ]
-    counted = {2: "Two", 3: "Three", 4: "Four"}.get(len(said), str(len(said)))
+    counted = {1: "One", 2: "Two", 3: "Three", 4: "Four"}.get(len(said), str(len(said)))
+    counted += " reading is wrong" if len(said) == 1 else " readings are wrong"
     if verdict.settles:
-        return (f"{counted} readings are wrong.", *said, WITHOUT)
-    return (f"{counted} readings are wrong, and it cannot be told of all of them which.{tells}", *said, WITHOUT_ANY)
+        return (f"{counted}.", *said, WITHOUT)
+    return (f"{counted}, and it cannot be told of all of them which.{tells}", *said, WITHOUT_ANY)
 
 
 def _apart(readings: Sequence[Reading], units: Units) -> list[str]:

@@ -22,7 +22,11 @@ from ready_corner.core.engines.survey.readings import Array, Reading, Where
 
 LOOKED_AT = 16  # so many are adjusted anew at most, the likeliest first
 TOLD = 6  # what would tell explanations apart is looked for among the likeliest
-MOST_STEPS = 12
+MOST_STEPS = 20
+ALWAYS = 6  # so many are adjusted anew even where the linear estimate has no hope for them: after a large mistake it is off by more than itself
+FAR_GONE = (
+    30.0  # a misfit so many times over what is allowed has dragged the places away, and it is begun from the plan as well
+)
 CLOSE_MM = 1e-5
 HOLDS_STILL = 1e-9  # of a normal matrix in 1/mm²: what no reading feels stays where it is
 MOST_WRONG = 8
@@ -115,39 +119,59 @@ class _Search:
         self.network, self.start, self.zeros, self.possible, self.slips = network, start, zeros, possible, slips
         self.rows = network.rows
         self.readings = tuple(r.reading for r in network.rows)
-        self.engine = _Engine(self.readings, network, zeros)
+        self.engine = _Engine(self.readings, network, zeros, start)
 
     def verdict(self) -> Verdict:
         """Return one wrong reading, any of some, several, or that nothing explains it."""
         ways = self._singles()
         return self._of_one(ways) if ways else self._of_several()
 
-    def without(self, out: Sequence[int], near: Network | None = None, mirrors: bool = False) -> Network:
-        """Return the network without some readings, from the places of another one."""
-        near = near or self.network
+    def without(self, out: Sequence[int], near: "_Trial", mirrors: bool = False) -> Network:
+        """Return the network without some readings, from the places of a trial without them."""
         left = [r for i, r in enumerate(self.readings) if i not in out]
-        begin = {**self.start, **{n: near.place(n) for n in near.names}}
+        begin = {**self.start, **dict(zip(self.network.names, near.places, strict=True))}
         return adjust(left, begin, self.zeros, mirrors=mirrors)
 
+    def sure(self, out: Sequence[int], near: "_Trial") -> Network | None:
+        """Return the network without some readings to judge from; None where nothing is left of it, or it does not agree either."""
+        if len(set(out)) == len(self.readings):
+            return None
+        found = self.without(out, near, mirrors=True)
+        return found if found.sound else None
+
     def _singles(self) -> list["_Trial"]:
-        """Return every reading without which the rest agrees, or agrees as well as without the best of them; the likeliest first."""
-        here = self.engine.begin
-        tried = [self.engine.tried((i,), here) for i in self.engine.left(here).likely(self.engine.limit(1))]
-        return _as_good(tried)
+        """Return every reading without which the rest agrees, or agrees as well as without the best of them; the likeliest first.
+
+        Once one settles it, what is likely is estimated anew from there too: where the mistake is out, its places are no longer dragged.
+        """
+        tried: dict[int, _Trial] = {}
+        starts = [self.engine.begin, *self.engine.elsewhere]
+        while starts:
+            here = starts.pop(0)
+            found = [
+                self.engine.tried((i,), here)
+                for i in self.engine.left(here).likely(self.engine.limit(1), always=ALWAYS)
+                if i not in tried
+            ]
+            tried |= {t.out[0]: t for t in found}
+            starts += [t for t in found if t.sound][:1]
+        return _as_good(list(tried.values()))
 
     def _of_one(self, ways: list["_Trial"]) -> Verdict:
-        networks = [self.without(w.out) for w in ways[:TOLD]]
-        settled = self.without(ways[0].out, networks[0], mirrors=True)
-        suspects = tuple(self._suspect(w.out[0], networks[i] if i < TOLD else self.without(w.out)) for i, w in enumerate(ways))
+        networks = [self.without(w.out, w) for w in ways]
+        suspects = tuple(self._suspect(w.out[0], network) for w, network in zip(ways, networks, strict=True))
+        settled = self.sure(ways[0].out, ways[0])
+        if settled is None:
+            return Verdict(several=suspects[:1])
         if len(ways) == 1:
             return Verdict(suspects[0], settled=settled, sure=settled)
-        sure = self.without([i for w in ways for i in w.out], settled, mirrors=True)
-        return Verdict(suspects=suspects, settled=settled, sure=sure, tells=_telling(networks, self.possible))
+        sure = self.sure([i for w in ways for i in w.out], ways[0])
+        return Verdict(suspects=suspects, settled=settled, sure=sure, tells=_telling(networks[:TOLD], self.possible))
 
     def _of_several(self) -> Verdict:
         now = self._fewest(self._one_after_another())
-        settled = self.without(now.out, mirrors=True)
-        if not now.sound:
+        settled = self.without(now.out, now, mirrors=True)
+        if not (now.sound and settled.sound):
             return Verdict(several=tuple(self._suspect(i, settled) for i in now.out))
         others = self._others(now)
         instead: dict[int, list[int]] = {i: [] for i in now.out}
@@ -160,13 +184,13 @@ class _Search:
         if not others:
             return Verdict(several=found, settled=settled, sure=settled)
         doubted = {*now.out, *(k for more in instead.values() for k in more)}
-        sure = self.without(sorted(doubted), settled, mirrors=True)
-        networks = [settled, *(self.without(w.out, settled) for w in others[: TOLD - 1])]
+        sure = self.sure(sorted(doubted), now)
+        networks = [settled, *(self.without(w.out, w) for w in others[: TOLD - 1])]
         return Verdict(several=found, settled=settled, sure=sure, tells=_telling(networks, self.possible))
 
     def _one_after_another(self) -> "_Trial":
         """Take out the reading whose removal leaves least, again and again, until the rest agrees or nothing is to spare."""
-        now = self.engine.begin
+        now = self.engine.nearest
         while not now.sound and len(now.out) < MOST_WRONG and self.network.dof - len(now.out) > 1:
             tried = [self.engine.tried((*now.out, i), now) for i in self.engine.left(now).best(now.out, 4)]
             if not tried:
@@ -195,7 +219,7 @@ class _Search:
             for more in likely:
                 out = frozenset([*stay, *more])
                 if out != frozenset(now.out) and out not in tried:
-                    tried[out] = self.engine.tried(tuple(sorted(out)), now)
+                    tried[out] = self.engine.tried(tuple(sorted(out)), now, False)
         return [t for t in sorted(tried.values(), key=lambda t: t.misfit) if t.sound or t.misfit <= now.misfit + ALIKE]
 
     def _suspect(self, i: int, without: Network) -> Suspect:
@@ -231,7 +255,9 @@ def _as_good(tried: Sequence[_Trial]) -> list[_Trial]:
 class _Engine:
     """The rows of all readings, made once; what is left without some of them by Gauss–Newton on the others."""
 
-    def __init__(self, readings: Sequence[Reading], network: Network, zeros: Mapping[str, float]) -> None:
+    def __init__(
+        self, readings: Sequence[Reading], network: Network, zeros: Mapping[str, float], start: Mapping[str, Where]
+    ) -> None:
         self.network = network
         self.design = Design(readings, network.names, zeros)
         self.rows_of: dict[int, list[int]] = {}
@@ -239,6 +265,14 @@ class _Engine:
             self.rows_of.setdefault(j, []).append(k)
         shift = np.array([network.tools[t][0] if t in network.tools else 0.0 for t in self.design.tools])
         self.begin = _Trial((), network.places, shift, network.misfit, False)
+        far = network.misfit > FAR_GONE * self.limit(0) and all(n in start for n in network.names)
+        planned = np.array([start[n] for n in network.names], dtype=float) if far else network.places
+        self.elsewhere = (_Trial((), planned, np.zeros_like(shift), np.inf, False),) if far else ()
+
+    @property
+    def nearest(self) -> "_Trial":
+        """Where several mistakes are looked for from: the plan, where they have dragged the places away."""
+        return self.elsewhere[0] if self.elsewhere else self.begin
 
     def limit(self, out: int) -> float:
         """Return the greatest misfit of a sound network without so many readings."""
@@ -250,16 +284,23 @@ class _Engine:
         keep[[k for i in out for k in self.rows_of[i]]] = False
         return keep
 
-    def tried(self, out: tuple[int, ...], near: _Trial) -> _Trial:
-        """Return what is left without some readings, from the places of another trial. What nothing holds stays where it is."""
+    def tried(self, out: tuple[int, ...], near: _Trial, anew: bool = True) -> _Trial:
+        """Return what is left without some readings, from the places of another trial, and ``anew`` from the plan where that finds no end. What
+        nothing holds stays where it is."""
+        found = self._tried(out, near)
+        others = [] if found.sound or not anew else [self._tried(out, e) for e in self.elsewhere if e.places is not near.places]
+        return min([found, *others], key=lambda t: (not t.sound, t.misfit))
+
+    def _tried(self, out: tuple[int, ...], near: _Trial) -> _Trial:
         x, shift, keep = near.places, near.shift, self.rows_without(out)
         c = self.design.coordinates
         full, right, factor = self._factored(x, shift, keep)
+        settled = False
         for _ in range(MOST_STEPS):
             step = cho_solve(factor, -full.T @ right)
             x, shift = x + step[:c].reshape(-1, 3), shift + step[c:]
             full, right, factor = self._factored(x, shift, keep)
-            if np.abs(step).max(initial=0.0) < CLOSE_MM:
+            if settled := bool(np.abs(step).max(initial=0.0) < CLOSE_MM):
                 break
         misfit = float(right @ right)
         count = int(keep.sum())
@@ -267,7 +308,8 @@ class _Engine:
         spare = 1 - np.einsum("ij,ji->i", full[:count], cho_solve(factor, full[:count].T))
         worst = np.max(np.abs(residual[spare > CHECKED]) / np.sqrt(spare[spare > CHECKED]), initial=0.0)
         dof = self.network.dof - (len(keep) - count)
-        sound = dof <= 0 or (misfit <= chi_square_within(1 - DOUBT, dof) and worst <= worst_allowed(count))
+        agrees = misfit <= chi_square_within(1 - DOUBT, dof) and worst <= worst_allowed(count) if dof > 0 else True
+        sound = settled and agrees
         return _Trial(out, x, shift, misfit, bool(sound))
 
     def _factored(self, x: Array, shift: Array, keep: Array) -> tuple[Array, Array, Any]:
@@ -331,12 +373,12 @@ class _Left:
         order = sorted(each, key=lambda i: each[i])[:count]
         return [i for i in order if each[i] <= 2 * each[order[0]] + ALIKE]
 
-    def likely(self, limit: float, out: Sequence[int] = ()) -> list[int]:
-        """Return the readings whose removal may leave no more than the limit, some being out, the likeliest first."""
+    def likely(self, limit: float, out: Sequence[int] = (), always: int = 0) -> list[int]:
+        """Return the readings whose removal may leave no more than the limit, some being out, the likeliest first; ``always`` so many of them."""
         now = self.without(out)
         room = NEARLY * limit + 0.02 * max(now.misfit, 0.0)
         order = sorted(now.each, key=lambda i: now.each[i])
-        return [i for i in order if now.each[i] <= room][:LOOKED_AT]
+        return [i for n, i in enumerate(order) if n < always or now.each[i] <= room][:LOOKED_AT]
 
     def likely_pairs(self, limit: float, out: Sequence[int] = ()) -> list[tuple[int, int]]:
         """Return pairs of readings without which the rest may agree, some being out, the likeliest first."""
