@@ -1,10 +1,14 @@
 """What any measured points tell when they are asked."""
 
+from dataclasses import replace
+from itertools import combinations
+
 import numpy as np
 import pytest
 
 from ready_corner.core.judge.asked_points import told_of
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
+from ready_corner.core.record.jig_acts import SurveyRead
 
 from .test_jig import DATUM, HEATHER, PLACES, frame, surveyed, truth_with
 
@@ -20,12 +24,15 @@ def test_points_as_planned_are_square_level_and_as_far_apart_as_planned():
     apart = figures(told_of(sound, "apart", BAY[:2]))[0]
     assert apart["size"] == pytest.approx(np.linalg.norm(np.subtract(PLACES[BAY[0]], PLACES[BAY[1]])), abs=1e-6)
     assert not any(f.get("out") for f in figures(told_of(sound, "bay", BAY)))
-    assert not any(f["out"] for f in figures(told_of(sound, "member", BAY[:2])))
+    assert not any(f.get("out") for f in figures(told_of(sound, "member", BAY[:2])))
 
 
 def test_a_corner_that_is_off_is_told_by_what_it_does_to_its_bay_and_its_member():
     off = frame(*surveyed(truth_with(RR_lower_rear=[0.0, -6.0, 4.0])), DATUM)
-    assert [f["out"] for f in figures(told_of(off, "bay", BAY))[1:]] == [True, False, True]
+    bay = {f.kind: dict(f.figures) for f in told_of(off, "bay", BAY)}
+    assert (bay["points.shift"]["out"], bay["points.longer"]["out"], bay["points.twist"]["out"]) == (True, False, True)
+    assert bay["points.shift"]["off"] == pytest.approx(3.0, abs=1e-6)  # the middle of the rear goes half as far as its corner
+    assert bay["points.twist"] == bay["points.twist"] | {"corner": "RR.lower.rear", "high": True}
     member = told_of(off, "member", ("LR.lower.rear", "RR.lower.rear"))
     assert [f["out"] for f in figures(member)] == [False, True]
     assert figures(member)[1]["end"] == "RR.lower.rear"
@@ -76,3 +83,46 @@ def test_three_points_on_one_line_have_no_circle():
 def test_nothing_is_told_before_anything_is_read():
     with pytest.raises(MeasuredError):
         told_of(frame(of=HEATHER), "apart", BAY[:2])
+
+
+LOWERS = tuple(f"{c}.lower.{e}" for c in ("LF", "RF", "LR", "RR") for e in ("front", "rear"))
+
+
+def test_without_a_datum_axes_do_not_hang_on_what_is_judged():
+    ahead = truth_with(LF_lower_front=[6.0, 0.0, 0.0])
+    found = frame(*surveyed(ahead))
+    member = figures(told_of(found, "member", ("LF.lower.front", "RF.lower.front")))[0]
+    assert (member["end"], member["off"]) == ("LF.lower.front", pytest.approx(6.0, abs=1e-4))
+    assert member["sure"] > 0.3  # the others may be off by the tolerance of a point
+    bay = {f.kind: dict(f.figures) for f in told_of(found, "bay", BAY)}
+    assert bay["points.diagonals"]["axes"] == "others"
+    assert bay["points.shift"]["off"] == pytest.approx(0.0, abs=1e-4)
+    # Four points alone: sides unlike, and by how much it is askew nobody can say.
+    tapes = list(combinations(BAY, 2))
+    alone = frame(
+        *[SurveyRead("distance", pair, float(np.linalg.norm(ahead[pair[0]] - ahead[pair[1]])), "trammel") for pair in tapes]
+    )
+    told = {f.kind for f in told_of(alone, "bay", BAY)}
+    assert "points.shift-untold" in told
+    assert "points.shift" not in told
+    with pytest.raises(MeasuredError, match="No datum is chosen"):
+        told_of(alone, "member", BAY[:2])
+
+
+def test_what_the_datum_makes_level_is_not_told_as_found():
+    found = frame(*surveyed(truth_with()), DATUM)
+    told = told_of(found, "member", ("LF.lower.front", "RF.lower.front"))
+    assert [f.kind for f in told] == ["points.member", "points.by-datum"]
+
+
+def test_two_cross_measurements_say_which_end_is_ahead():
+    plan = replace(HEATHER, points={**HEATHER.points, "frame.middle": (-600.0, 0.0, 150.0)})
+    at = {n: np.asarray(plan.points.get(n, PLACES.get(n)), dtype=float) for n in ("frame.middle", *BAY[:2])} | {}
+    at["RF.lower.front"] = at["RF.lower.front"] + [5.0, 0, 0]
+    rows = [
+        SurveyRead("distance", ("frame.middle", n), float(np.linalg.norm(at[n] - at["frame.middle"])), "trammel")
+        for n in BAY[:2]
+    ]
+    told = figures(told_of(frame(*rows, of=plan), "member", BAY[:2]))[0]
+    assert (told["out"], told["end"], told["point"]) == (True, "RF.lower.front", "frame.middle")
+    assert told["off"] == pytest.approx(5.0, abs=0.6)  # the middle of its ends is ahead by half of it

@@ -105,6 +105,26 @@ def test_what_a_point_does_is_what_the_linkage_does_and_what_to_do_comes_least_f
     assert "removed left" in said(taken.how)
 
 
+def test_what_is_too_close_to_call_is_measured_and_never_cut():
+    close = settled = 0
+    for seed in range(8):
+        rng = np.random.default_rng([seed, 50])
+        rows = surveyed(truth_with(RR_upper_front=[0.0, HEATHER.point_tolerance + rng.uniform(-0.3, 0.3), 0.0]), rng=rng)
+        found = frame(*rows, DATUM)
+        for p in pickups(found, {}, {}).rows:
+            if p.verdict == "too close to call":
+                close += 1
+                assert [o.do for o in p.options] == ["measure"]
+                figures = dict(p.options[0].how.figures)
+                settled += bool(figures["does"])
+                assert figures["then"] is None or figures["then"] < figures["sure"]
+    assert close >= 6
+    mirrored = frame(*[r for r in surveyed(truth_with()) if r.reading == "distance" or "upper.front" not in r.points[0]], DATUM)
+    for p in pickups(mirrored, {}, {}).rows:
+        if p.point in {m.point for m in mirrored.network.mirrors}:
+            assert (p.verdict, p.options[0].how.kind) == ("too close to call", "pickup.mirrored")
+
+
 def test_a_misread_tape_is_named_in_the_builders_words():
     i = next(i for i, r in enumerate(WANTED) if r.kind == "distance" and set(r.points) & {"LF.lower.front"})
     found = frame(*surveyed(truth_with(), rng=np.random.default_rng(3), wrong=(i, 25.4)), DATUM)

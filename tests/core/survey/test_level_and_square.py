@@ -11,7 +11,7 @@ from ready_corner.core.engines.survey.level import Foot, by_reversal, level_of, 
 from ready_corner.core.engines.survey.network import adjust
 from ready_corner.core.engines.survey.propose import Means, propose
 from ready_corner.core.engines.survey.readings import Reading
-from ready_corner.core.engines.survey.square import axes_apart, bay, mirror_difference
+from ready_corner.core.engines.survey.square import BAY, ahead_by_cross, axes_apart, bay_of, mirror_difference
 from ready_corner.core.plan.plan import twin_of
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.measured import Measured
@@ -75,23 +75,68 @@ def test_screws_and_shims_bring_the_feet_up_to_the_highest():
             wrong()
 
 
-def test_a_bay_by_its_diagonals():
-    front, rear, length, shift = 800.0, 760.0, 1500.0, 6.0
-    d1, d2 = (math.hypot(length, (front + rear) / 2 + s * shift) for s in (1, -1))
-    found = bay(sure(d1, 0.5), sure(d2, 0.5), sure(front, 0.5), sure(rear, 0.5))
-    assert found.shift.value == pytest.approx(shift)
-    assert found.skew_deg.value == pytest.approx(math.degrees(math.atan(shift / length)))
-    assert not found.proved  # the sides were not measured
-    whole = bay(sure(d1), sure(d2), sure(front), sure(rear), sure(1504.0), sure(1500.0))
-    assert whole.proved
-    assert whole.splay_deg.value == pytest.approx(math.degrees(math.atan(4 / 780)))
-    assert found.shift.u == pytest.approx(math.hypot(d1, d2) * 0.5 / (front + rear), rel=0.01)
-    for arguments, words in (
-        ((sure(d1), sure(d2), None, sure(rear)), "prove nothing"),
-        ((sure(300), sure(300), sure(front), sure(rear)), "shorter than the ends"),
-    ):
-        with pytest.raises(MeasuredError, match=words):
-            bay(*arguments)
+def corners(length, front, rear, **off):
+    """The corners of a bay in its plane, each off by so much."""
+    at = {"LF": (length, front / 2, 0), "RF": (length, -front / 2, 0), "LR": (0, rear / 2, 0), "RR": (0, -rear / 2, 0)}
+    return [np.add(p, off.get(n, (0, 0, 0))) for n, p in at.items()]
+
+
+def off_square(*places, **how):
+    return dict(zip(BAY, bay_of(places, **how), strict=True))
+
+
+@pytest.mark.parametrize("by_its_sides", [False, True])
+def test_what_a_bay_is_off_by_is_told_apart(by_its_sides):
+    none = dict.fromkeys(BAY, 0.0)
+    assert off_square(*corners(1800, 800, 800), by_its_sides=by_its_sides) == pytest.approx(none, abs=1e-9)
+    ahead = off_square(*corners(1800, 800, 800, LF=(6, 0, 0)), by_its_sides=by_its_sides)
+    assert (ahead["front"], ahead["rear"], ahead["longer"]) == pytest.approx((6, 0, 6), abs=1e-9)
+    assert ahead["shift"] == pytest.approx(
+        0 if not by_its_sides else 1803 * 3 / 800, abs=0.01
+    )  # which is why it is not told then
+    askew = off_square(*corners(1800, 800, 800, LF=(0, 6, 0), RF=(0, 6, 0)), by_its_sides=by_its_sides)
+    assert askew["shift"] == pytest.approx(6.0, abs=1e-4)
+    assert (askew["longer"], askew["wider"], askew["left_front_high"]) == pytest.approx((0, 0, 0), abs=1e-9)
+    wide = off_square(*corners(1800, 806, 800), by_its_sides=by_its_sides)
+    assert (wide["wider"], wide["shift"], wide["longer"]) == pytest.approx((6, 0, 0), abs=1e-9)
+    high = off_square(*corners(1800, 800, 800, RR=(0, 0, -6)), by_its_sides=by_its_sides)
+    assert high["left_front_high"] == pytest.approx(-6.0, abs=1e-3)  # the diagonal of the corner that hangs is the low one
+
+
+def test_a_bay_of_any_shape_is_off_by_what_its_coordinates_are():
+    rng = np.random.default_rng(8)
+    for _ in range(200):
+        lf, rf, lr, rr = at = corners(
+            rng.uniform(900, 2500),
+            rng.uniform(500, 1100),
+            rng.uniform(500, 1100),
+            LF=rng.uniform(-60, 60, 3),
+            RR=rng.uniform(-60, 60, 3),
+        )
+        found = off_square(*at)
+        assert found["shift"] == pytest.approx((lf[1] + rf[1] - lr[1] - rr[1]) / 2)
+        assert (found["front"], found["rear"]) == pytest.approx((lf[0] - rf[0], lr[0] - rr[0]))
+        mirrored = off_square(*(np.multiply(p, (1, -1, 1)) for p in (rf, lf, rr, lr)))
+        for k in ("shift", "front", "rear", "longer"):
+            assert mirrored[k] == pytest.approx(-found[k], abs=1e-9)
+        assert mirrored["wider"] == pytest.approx(found["wider"])
+
+
+def test_a_member_by_two_cross_measurements_alone():
+    span, along, ahead = 1180.0, 900.0, 7.0
+    left, right = math.hypot(along + ahead / 2, span / 2), math.hypot(along - ahead / 2, span / 2)
+    found = ahead_by_cross(sure(left, 0.5), sure(right, 0.5), sure(span, 1.0))
+    assert found.value == pytest.approx(ahead, abs=1e-4)
+    step = 1e-4
+    for i in range(3):
+        by = [
+            ahead_by_cross(*(sure(v + (s if k == i else 0)) for k, v in enumerate((left, right, span)))).value
+            for s in (step, -step)
+        ]
+        part = ahead_by_cross(*(sure(v, 1.0 if k == i else 0.0) for k, v in enumerate((left, right, span)))).u
+        assert part == pytest.approx(abs(by[0] - by[1]) / (2 * step), rel=1e-4)
+    with pytest.raises(MeasuredError, match="shorter than the ends"):
+        ahead_by_cross(sure(300), sure(300), sure(800))
 
 
 def test_axes_and_twins_from_a_survey():

@@ -16,10 +16,13 @@ from ready_corner.core.engines.linkage.pair import roll_centre
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.engines.linkage.worth import Parameter, sensitivities
 from ready_corner.core.engines.survey.datum import Laid
+from ready_corner.core.engines.survey.mirror import Mirror
+from ready_corner.core.engines.survey.propose import Means, possible, surest
 from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.engines.survey.square import mirror_difference
 from ready_corner.core.engines.survey.wrong import Verdict as Wrong
 from ready_corner.core.judge.frame import Frame
+from ready_corner.core.judge.survey_views import read_once
 from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.predicted import predicted
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
@@ -33,6 +36,7 @@ from ready_corner.core.quantities.verdict import Aim, Verdict, judge
 
 WATCHED = ("camber_deg", "caster_deg", "toe_deg", "toe_deg_per_mm", "camber_deg_per_mm", "roll_centre_height", "ratio")
 FAR_INSIDE = 0.25  # share of a tolerance under which a consequence is let be
+BETTERS = 0.95  # one more reading that leaves more than this share of U is hardly worth taking
 TRAVEL_MM = 25.0  # bump steer counts by the toe it makes over so much travel
 SHIM_MM = 3.0  # a point further off than this is no matter of shims
 WAYS = (("forward", "aft"), ("left", "right"), ("up", "down"))
@@ -155,6 +159,9 @@ def _pickup(
         for d, u in zip(off, expanded, strict=True)
     ]
     verdict = "out" if "out" in verdicts else "too close to call" if "too close to call" in verdicts else "holds"
+    mirror = next((m for m in frame.network.mirrors if m.point == full), None) if frame.network else None
+    if mirror is not None and float(np.linalg.norm(mirror.away)) > tolerance:
+        verdict = "too close to call"  # it may as well be on the other side
     effects = tuple(Effect(answer, _named(answer), float(by @ off)) for answer, by in worth.items())
     twin = twin_of(full)
     mirrored = None
@@ -162,10 +169,40 @@ def _pickup(
         difference, _ = mirror_difference(full, twin, laid)
         mirrored = np.array([d.value for d in difference])
     move = move_of(-off, expanded)
-    options = _options(frame.plan, body, off, verdict, effects, move, moved)
+    if verdict == "too close to call":
+        options: tuple[Option, ...] = (Option("measure", _what_settles(frame, full, off, expanded, mirror), 0),)
+    else:
+        options = _options(frame.plan, body, off, verdict, effects, move, moved)
     if said := _accepted(frame, full):
         options = (Option("leave it", finding("pickup.accepted", reason=said), 0), *(o for o in options if o.do != "leave it"))
     return Pickup(full, off, expanded, verdict, mirrored, move, effects, options)
+
+
+def _what_settles(frame: Frame, name: str, off: Array, expanded: Array, mirror: Mirror | None) -> Finding:
+    """Return what to measure so that a point which is too close to call is settled: the one more reading that makes it surest, and whether it would do;
+    of a point that could as well be mirrored, along what."""
+    assert frame.network
+    if mirror is not None:
+        away = float(np.linalg.norm(mirror.away))
+        axis = ("station", "offset", "height")[int(np.argmax(np.abs(mirror.away)))]
+        return finding("pickup.mirrored", away=away, axis=axis)
+    tolerance = frame.plan.point_tolerance
+    u = min((read_once(t) for t in frame.plan.toolbox if t.measures == "length"), default=Means.distance or 1.0)
+    near = {n: tuple(frame.network.place(n)) for n in frame.network.determined}
+    found = surest(frame.network, name, [r for r in possible(near, Means(u, u)) if name in r.points])
+    # Judged as it lies: along each axis what is left must be under what its deviation leaves of the tolerance.
+    room = min(abs(tolerance - abs(float(d))) for d, e in zip(off, expanded, strict=True) if abs(tolerance - abs(float(d))) < e)
+    now = float(max(expanded))
+    more = found if found and found[1] < BETTERS * now else None
+    return finding(
+        "pickup.close",
+        sure=now,
+        tolerance=tolerance,
+        room=room,
+        reading=more[0].said if more else None,
+        then=more[1] if more else None,
+        does=bool(more and more[1] <= room),
+    )
 
 
 def doubt_of(wrong: Wrong | None) -> Finding | None:

@@ -11,10 +11,12 @@ import numpy as np
 
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.engines.survey.square import derived, shift_of
-from ready_corner.core.judge.frame import Frame
+from ready_corner.core.engines.survey.square import ahead_by_cross, derived
+from ready_corner.core.judge.bay import BY_RULE, told_of_bay
+from ready_corner.core.judge.frame import Frame, as_measured
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.measured import COVERAGE, Measured
 
 AskOf = Literal["apart", "member", "bay", "hole"]
 WANTED: Mapping[AskOf, tuple[int, int]] = {"apart": (2, 2), "member": (2, 2), "bay": (4, 4), "hole": (3, 12)}
@@ -30,6 +32,8 @@ def told_of(frame: Frame, ask: AskOf, names: Sequence[str]) -> tuple[Finding, ..
     least, most = WANTED[ask]
     if not least <= len(names) <= most or len(set(names)) < len(names):
         raise CalledError(finding("points.wanted", least=least, most=most, given=len(set(names))), path="points")
+    if ask == "member" and (told := _by_cross(frame, names)):
+        return told
     laid, why = frame.laid
     loose = tuple(n for n in names if frame.network is None or n not in frame.network.determined)
     if laid is None or loose:
@@ -64,10 +68,16 @@ def _member(frame: Frame, laid: Laid, names: tuple[str, ...]) -> tuple[Finding, 
     def ends(p: Sequence[Array]) -> Array:
         return np.array([p[0][0] - p[1][0], p[0][2] - p[1][2]])
 
+    laid = _beside(frame, names)
     planned = _planned(frame, names, ends)
     wide = float(np.hypot(*(laid.place(names[0]) - laid.place(names[1]))[1:]))
     lines = []
     for i, found in enumerate(derived(laid, names, ends)):
+        if found.expanded <= BY_RULE:
+            lines.append(finding("points.by-datum", ahead=i == 0))
+            continue
+        if i == 1 and frame.flat:
+            continue  # nothing was read of heights
         off = found.value - (0.0 if planned is None else float(planned[i]))
         end = names[0] if off > 0 else names[1]
         lines.append(
@@ -86,30 +96,56 @@ def _member(frame: Frame, laid: Laid, names: tuple[str, ...]) -> tuple[Finding, 
 
 
 def _bay(frame: Frame, laid: Laid, names: tuple[str, ...]) -> tuple[Finding, ...]:
-    """Of four points: the front sideways against the rear, one side longer than the other, and the twist of the four."""
+    return tuple(told_of_bay(frame, laid, names))
 
-    def figures(p: Sequence[Array]) -> Array:
-        lf, rf, lr, rr = p
-        d1, d2 = np.linalg.norm(lf - rr), np.linalg.norm(rf - lr)
-        left, right = np.linalg.norm(lf - lr), np.linalg.norm(rf - rr)
-        normal = np.cross(rr - lf, rf - lr)
-        twist = float((lf - lr) @ normal / np.linalg.norm(normal))  # how far the two diagonals pass each other
-        return np.array([shift_of(p), left - right, twist, d1, d2])
 
-    found, planned = derived(laid, names, figures), _planned(frame, names, figures)
-    plan = np.zeros(5) if planned is None else planned
-    shift, longer, twist = (f.value - p for f, p in zip(found[:3], plan[:3], strict=True))
-    sure = [f.expanded for f in found]
+def _beside(frame: Frame, names: tuple[str, ...]) -> Laid:
+    """Return the survey in axes that do not hang on what is asked about; raises MeasuredError where there are none."""
+    laid = frame.laid_beside(names)
+    if laid is None:
+        raise MeasuredError(finding("points.no-axes"), path="points")
+    return laid
+
+
+def _by_cross(frame: Frame, names: Sequence[str]) -> tuple[Finding, ...]:
+    """Return which end of a member is ahead by two distances from one point of the centreline, where no more is read; empty where these are not."""
+    if (
+        frame.network is None
+        or len(names) != 2
+        or set(names) <= frame.network.determined
+        or any(n not in frame.planned for n in names)
+    ):
+        return ()
+    rows = [r for r in frame.readings if r.kind == "distance"]
+    far = {n: {next(p for p in r.points if p != n): r for r in rows if n in r.points} for n in names}
+    middle = (frame.planned[names[0]][1] + frame.planned[names[1]][1]) / 2
+    common = [
+        c
+        for c in far[names[0]]
+        if c in far[names[1]] and abs(frame.planned.get(c, (0, np.inf))[1] - middle) < frame.plan.point_tolerance
+    ]
+    if not common:
+        return ()
+    left, right = sorted(names, key=lambda n: -frame.planned[n][1])
+    between = next((r for r in rows if set(r.points) == set(names)), None)
+    wide = float(np.linalg.norm(np.subtract(frame.planned[left], frame.planned[right])))
+    span = as_measured(frame, between) if between else Measured(wide, {"plan": frame.plan.point_tolerance / COVERAGE})
+    found = ahead_by_cross(as_measured(frame, far[left][common[0]]), as_measured(frame, far[right][common[0]]), span)
+    behind = frame.planned[common[0]][0] < (frame.planned[left][0] + frame.planned[right][0]) / 2
+    off = found.value if behind else -found.value
+    planned = frame.planned[left][0] - frame.planned[right][0]
+    end = left if off > planned else right
     return (
-        finding("points.diagonals", first=found[3].value, second=found[4].value, plan=planned is not None),
-        finding("points.shift", out=abs(shift) > sure[0], off=abs(shift), sure=sure[0], left=shift > 0),
-        finding("points.longer", out=abs(longer) > sure[1], off=abs(longer), sure=sure[1], left=longer > 0),
-        finding("points.twist", out=abs(twist) > sure[2], off=abs(twist), sure=sure[2]),
-    )
+        finding(
+            "points.cross", out=abs(off - planned) > found.expanded, end=end, off=abs(off - planned), sure=found.expanded,
+            angle=float(np.degrees(np.arctan2(abs(off - planned), span.value))), point=common[0],
+        ),
+    )  # fmt: skip
 
 
 def _hole(frame: Frame, laid: Laid, names: tuple[str, ...]) -> tuple[Finding, ...]:
     """Of points of a rim: its middle and diameter, and how far from round the points lie."""
+    laid = _beside(frame, names)
     places = np.array([laid.place(n) for n in names])
     _, sizes, axes = np.linalg.svd(places - places.mean(axis=0))
     if sizes[1] < FLAT * sizes[0]:

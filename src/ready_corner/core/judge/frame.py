@@ -20,6 +20,7 @@ from ready_corner.core.plan.corners import Point
 from ready_corner.core.plan.plan import Gone, Plan, places_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.tools import STEP_TO_U
 from ready_corner.core.record.jig_acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead, datum_of
 
@@ -46,6 +47,12 @@ def as_reading(noted: Noted, plan: Plan, gone: Gone) -> Reading:
         tool.id,
         noted.support,
     )
+
+
+def as_measured(frame: "Frame", reading: Reading) -> Measured:
+    """Return a reading with what its tool does to it: its own u, and the zero that the tool's other readings share."""
+    zero = frame.zeros.get(reading.tool, 0.0)
+    return Measured(reading.value, {f"reading {reading.id}": reading.u, **({f"{reading.tool} zero": zero} if zero else {})})
 
 
 @dataclass(frozen=True)
@@ -160,6 +167,17 @@ class Frame:
             return fitted(self.network, self.planned), why
         except ReadyCornerError as wrong:
             return None, wrong.finding
+
+    def laid_beside(self, names: Sequence[str]) -> Laid | None:
+        """Return the survey in axes that do not hang on these points: those of the datum; without one the plan's, by the other points alone, which
+        may each be off by the tolerance of a point. None where these are too few."""
+        if self.log.datum is not None or self.network is None:
+            return self.laid[0]
+        others = {n: p for n, p in self.planned.items() if n not in names}
+        try:
+            return fitted(self.network, others, self.plan.point_tolerance / COVERAGE)
+        except ReadyCornerError:
+            return None
 
     def datum_of(self, chosen: DatumChosen) -> Datum:
         """Return the datum with the plan's figures at its points. Raises MeasuredError for a point the plan does not have."""

@@ -10,7 +10,8 @@ import numpy as np
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
-from ready_corner.core.engines.survey.square import axes_apart, derived, shift_of
+from ready_corner.core.engines.survey.square import axes_apart
+from ready_corner.core.judge.bay import told_of_bay
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.plan.corners import ENDS, End
 from ready_corner.core.quantities.finding import Finding, finding
@@ -67,11 +68,7 @@ def _bay(frame: Frame, laid: Laid) -> Iterator[Finding]:
             return
         arm = arms.get("lower") or next(iter(arms.values()))
         corner[end] = arm.first if end == "front" else arm.second
-    lf, rf, lr, rr = names = f"LF.{corner['front']}", f"RF.{corner['front']}", f"LR.{corner['rear']}", f"RR.{corner['rear']}"
+    names = f"LF.{corner['front']}", f"RF.{corner['front']}", f"LR.{corner['rear']}", f"RR.{corner['rear']}"
     if not _known(frame, names):
         return
-
-    off = derived(laid, names, lambda p: np.array([shift_of(p)]))[0]
-    d1, d2 = (float(np.linalg.norm(laid.place(a) - laid.place(b))) for a, b in ((lf, rr), (rf, lr)))
-    aside = float(off.value) if abs(off.value) > off.expanded else 0.0
-    yield finding("square.bay", first=d1, second=d2, aside=aside, sure=off.expanded, left=aside > 0)
+    yield from told_of_bay(frame, laid, names, pivots=True)

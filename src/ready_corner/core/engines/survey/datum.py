@@ -263,10 +263,11 @@ def thin(p: Array) -> bool:
     return bool(s[1] < ON_A_LINE * s[0]) if s[0] > 0 else True
 
 
-def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
+def fitted(network: Network, wanted: Mapping[str, Where], placed: float = 0.0) -> Laid:
     """Return the survey laid on wanted places as a whole, least squares over every determined point that has one.
 
-    Raises MeasuredError for fewer than three such points, or points on one line.
+    ``placed``: standard uncertainty of these points about their wanted places, mm, where the axes are to be sure by themselves; no less than
+    what they are seen to be off by is taken. Raises MeasuredError for fewer than three such points, or points on one line.
     Source: similarity-free datum transformation (Kabsch 1976); docs/survey.md.
     """
     common = [n for n in network.names if n in network.determined and n in wanted]
@@ -284,4 +285,9 @@ def fitted(network: Network, wanted: Mapping[str, Where]) -> Laid:
     for i in rows:  # inner constraint over the points of the fit
         d[:, 3 * i : 3 * i + 3] = g[3 * i : 3 * i + 3].T
     s = np.eye(3 * n) - g @ np.linalg.solve(d @ g, d)
-    return Laid(network.names, places, np.asarray(s @ big @ network.covariance @ big.T @ s.T), rotation, shift)
+    covariance = s @ big @ network.covariance @ big.T @ s.T
+    if placed:
+        off = places[rows] - b
+        seen = float(np.sqrt((off**2).sum() / (3 * len(rows) - 6)))
+        covariance = covariance + max(placed, seen) ** 2 * g @ np.linalg.solve(d @ g, g.T)
+    return Laid(network.names, places, np.asarray(covariance), rotation, shift)

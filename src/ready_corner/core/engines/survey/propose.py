@@ -13,10 +13,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ready_corner.core.engines.survey.design import Design
-from ready_corner.core.engines.survey.network import UNKNOWN_MM, whole_motions
-from ready_corner.core.engines.survey.readings import Array, Kind, Reading, Where
+from ready_corner.core.engines.survey.network import UNKNOWN_MM, Network, whole_motions
+from ready_corner.core.engines.survey.readings import Array, Kind, Reading, Where, model
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import finding
+from ready_corner.core.quantities.measured import COVERAGE
 
 LEAST_CHECKED = 0.15  # redundancy number below which a mistake would hardly show
 MOST_READINGS = 400
@@ -83,6 +84,29 @@ def possible(places: Mapping[str, Where], means: Means) -> list[Reading]:
             if 1.0 < size <= means.reach:
                 rows.append(Reading(f"distance {a} {b}", "distance", (a, b), size, means.distance))
     return rows
+
+
+def surest(network: Network, point: str, pool: Sequence[Reading]) -> tuple[Reading, float] | None:
+    """Return the one more reading that would make a determined point surest along its worst axis, and the U that it would then have, mm; None where
+    no reading of the pool bears on it.
+
+    Source: rank-one update of the covariance; docs/survey.md.
+    """
+    i, best = 3 * network.names.index(point), None
+    own = network.covariance[i : i + 3, i : i + 3]
+    for reading in pool:
+        if point not in reading.points or not set(reading.points) <= network.determined:
+            continue
+        g = np.zeros(len(network.covariance))
+        for name, part in model(reading, {n: network.place(n) for n in reading.points})[1].items():
+            at = 3 * network.names.index(name)
+            g[at : at + 3] += part
+        q = network.covariance @ g
+        after = own - np.outer(q[i : i + 3], q[i : i + 3]) / (g @ q + reading.u**2)
+        left = COVERAGE * float(np.sqrt(max(np.diag(after).max(), 0.0)))
+        if best is None or left < best[1]:
+            best = reading, left
+    return best
 
 
 def propose(

@@ -14,63 +14,57 @@ from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import Measured, propagate
 
+BAY = ("shift", "front", "rear", "longer", "wider", "left_front_high")
 
-@dataclass(frozen=True)
-class Bay:
-    """A bay of a frame by its six lengths. ``shift``: its front end sideways against its rear, plus to the left; ``skew_deg`` the angle of that.
 
-    ``splay_deg``: its ends against each other, plus where the left side is the longer. ``proved``: whether ends and sides were measured,
-    for equal diagonals alone do not prove a bay square.
+def bay_of(corners: Sequence[Array], by_its_sides: bool = False) -> Array:
+    """Return in what a bay is off square, (6,) mm in the order of BAY: its corners (3,) left front, right front, left rear, right rear in the axes
+    of the car, of any shape.
+
+    The middle of its front end to the left of that of its rear; by how much the left end of its front, and of its rear, is ahead of the right
+    one; the left side longer than the right; the front wider than the rear; how high the left front corner stands over the plane of the others.
+    ``by_its_sides``: along is not x but the mean of its two sides, where no datum says what along is; what it is askew as a whole by then shows
+    in both ends alike, and its front is shifted by what these lean in common, over its length.
+    Source: rigid geometry of measured points; docs/survey.md.
     """
+    lf, rf, lr, rr = (np.asarray(p, dtype=float) for p in corners)
+    sides = lf - lr, rf - rr
+    along, across = np.array([1.0, 0, 0]), np.array([0, 1.0, 0])
+    if by_its_sides:
+        along = sum(s / np.linalg.norm(s) for s in sides)
+        along = along / np.linalg.norm(along)
+        normal = np.cross(along, lf - rf + lr - rr)
+        across = np.cross(normal / np.linalg.norm(normal), along)
+    front, rear = float((lf - rf) @ along), float((lr - rr) @ along)
+    shift = float((lf + rf - lr - rr) @ across) / 2
+    if by_its_sides:
+        leans = front / float((lf - rf) @ across), rear / float((lr - rr) @ across)
+        shift = float((lf + rf - lr - rr) @ along) / 2 * float(np.tan(np.mean(np.arctan(leans))))
+    plane = np.cross(rf - rr, lr - rr)
+    high = float((lf - rr) @ plane / np.linalg.norm(plane))
+    lengths = [float(np.linalg.norm(s)) for s in sides]
+    wide = [float(np.linalg.norm(w)) for w in (lf - rf, lr - rr)]
+    return np.array([shift, front, rear, lengths[0] - lengths[1], wide[0] - wide[1], high])
 
-    shift: Measured
-    skew_deg: Measured
-    splay_deg: Measured | None
-    proved: bool
 
+def ahead_by_cross(left: Measured, right: Measured, span: Measured) -> Measured:
+    """Return by how much the left end of a member is ahead of the right one, mm, by the distances of both from one point of the centreline behind
+    it (ahead of it: with the other sign) and its span, its middle on the centreline.
 
-def bay(
-    left_front_to_right_rear: Measured,
-    right_front_to_left_rear: Measured,
-    front: Measured | None,
-    rear: Measured | None,
-    left: Measured | None = None,
-    right: Measured | None = None,
-) -> Bay:
-    """Return how square a bay is: shift = (d1² − d2²) / (2 (front + rear)).
-
-    Raises MeasuredError where an end was not measured, or the lengths cannot close.
-    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
+    Raises MeasuredError where the distances do not reach. Source: (left² − right²) / 2 over the distance along; docs/survey.md.
     """
-    d1, d2 = left_front_to_right_rear, right_front_to_left_rear
-    if front is None or rear is None:
-        raise MeasuredError(finding("square.two-diagonals"), path="front")
-    ends = front.value + rear.value
-    value = (d1.value**2 - d2.value**2) / (2 * ends)
-    shift = propagate(value, [d1, d2, front, rear], [d1.value / ends, -d2.value / ends, -value / ends, -value / ends])
-    length2 = (d1.value**2 + d2.value**2) / 2 - ends**2 / 4 - value**2
-    if not length2 > 0:
+    along2 = (left.value**2 + right.value**2) / 2 - span.value**2 / 4
+    if not along2 > 0:
         raise MeasuredError(finding("square.diagonals-too-short"), path="diagonals")
-    length = float(np.sqrt(length2))
-    skew = propagate(float(np.degrees(np.arctan(value / length))), [shift], [float(np.degrees(length / (length2 + value**2)))])
-    splay = None
-    if left is not None and right is not None:
-        width = ends / 2
-        angle = (left.value - right.value) / width
-        splay = propagate(
-            float(np.degrees(np.arctan(angle))), [left, right], [float(np.degrees(1 / width)), -float(np.degrees(1 / width))]
-        )
-    return Bay(shift, skew, splay, splay is not None)
-
-
-def shift_of(corners: Sequence[Array]) -> float:
-    """Return how far the front of a bay stands to the left of its rear, mm: its corners (3,) left front, right front, left rear, right rear.
-
-    Source: rigid geometry of measured points, JCGM 100:2008; docs/survey.md.
-    """
-    lf, rf, lr, rr = corners
-    d = [Measured(float(np.linalg.norm(a - b))) for a, b in ((lf, rr), (rf, lr), (lf, rf), (lr, rr))]
-    return bay(d[0], d[1], d[2], d[3]).shift.value
+    along = float(np.sqrt(along2))
+    ahead = (left.value**2 - right.value**2) / (2 * along)
+    by_along = -ahead / along
+    slopes = [
+        left.value / along + by_along * left.value / (2 * along),
+        -right.value / along + by_along * right.value / (2 * along),
+        -by_along * span.value / (4 * along),
+    ]
+    return propagate(ahead, [left, right, span], slopes)
 
 
 @dataclass(frozen=True)
