@@ -36,7 +36,6 @@ from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
-from ready_corner.core.say.jig import say_free, say_verdict
 from ready_corner.core.say.judged import say_mark_value
 from ready_corner.core.say.stance import say_loads
 from ready_corner.core.say.template import say_finding
@@ -44,6 +43,7 @@ from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, 
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 from ready_corner.launch.database import DatabaseStartError
 from ready_corner.launch.door import DoorError, door
+from ready_corner.web.jig import jig_view
 from ready_corner.web.lift import lift_view
 from ready_corner.web.said import all_said, said
 from ready_corner.web.views import corner_view, mark_view
@@ -420,48 +420,38 @@ def _stand(asked: argparse.Namespace) -> None:
 
 def _survey(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
-    frame, units = Frame(state.plan, state.jig, state.gone), state.plan.units
-    laid, axes = frame.laid
-    network = frame.network
-    wrong, loose = (
-        say_verdict(frame.verdict, units),
-        say_free(network, units) if network else (),
-    )
-    rows = pickups(frame, state.moved, {}).rows
+    frame = Frame(state.plan, state.jig, state.gone)
+    shown = jig_view(frame, pickups(frame, state.moved, {}), state.number, {})
+    lines = {
+        "wrong": shown.wrong,
+        "loose": shown.loose,
+        "axes": [shown.axes] if shown.axes else [],
+        "notes": shown.notes,
+        "level": [shown.level.sentence, *shown.level.notes] if shown.level else [],
+        "instruments": shown.instruments,
+        "square": shown.square,
+        "moved": shown.moved,
+    }
     if asked.json:
-        sure = network.determined if network else frozenset()
-        points = (
-            []
-            if laid is None
-            else [
-                {"name": n, "place": laid.place(n).tolist(), "expanded": laid.expanded(n).tolist()}
-                for n in laid.names
-                if n in sure
-            ]
-        )
+        points = [{"name": p.name, "place": p.place, "expanded": p.expanded} for p in shown.points if p.place]
         found = [
             {
                 "point": p.point,
-                "off": None if p.off is None else p.off.tolist(),
+                "off": p.off,
                 "verdict": p.verdict,
-                "do": [{"do": o.do, "say": said(o.how, units), "spoils": o.spoils} for o in p.options],
+                "do": [o.model_dump() for o in p.options],
+                "doubt": p.doubt,
+                "stale": p.stale,
             }
-            for p in rows
+            for p in shown.pickups
         ]
-        told = {
-            "points": points,
-            "wrong": wrong,
-            "loose": loose,
-            "axes": said(axes, units),
-            "sigma0": network.sigma0 if network else None,
-            "pickups": found,
-        }
+        told = {"points": points, **lines, "axes": shown.axes, "sigma0": shown.sigma0, "pickups": found}
         print(json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False))
         return
-    for sentence in (*wrong, *loose, *([said(axes, units)] if axes else [])):
+    for sentence in (s for of in lines.values() for s in of):
         print(sentence)
-    for row in rows:
-        todo = f"{row.options[0].do}: {said(row.options[0].how, units)}" if row.options else ""
+    for row in shown.pickups:
+        todo = f"{row.options[0].do}: {row.options[0].say}" if row.options else ""
         print(f"{row.point:24} {row.verdict or '':18} {todo}".rstrip())
 
 

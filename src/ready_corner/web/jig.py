@@ -10,7 +10,7 @@ from ready_corner.border.base import Model, Name
 from ready_corner.border.entries import Typed
 from ready_corner.border.kinds import SENT, Kept, Sent
 from ready_corner.border.plan import ToolModel
-from ready_corner.core.advise.pickups import Do, Effect
+from ready_corner.core.advise.pickups import Do, Effect, Pickups
 from ready_corner.core.engines.linkage.named import shown
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.propose import Means, propose
@@ -25,7 +25,7 @@ from ready_corner.core.plan.names import short_point
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, signed
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
-from ready_corner.core.record.weld_acts import conditions, open_holds
+from ready_corner.core.record.weld_acts import WeldWay, conditions, open_holds
 from ready_corner.core.say.jig import (
     say_agreement,
     say_datum,
@@ -172,6 +172,8 @@ class WorksView(View):
 
     holds: list[HoldView]
     joints: list[str]
+    way: WeldWay
+    reason: str
     done: list[str]
     order: list[str]
     gaps: list[str]
@@ -255,7 +257,11 @@ class LostView(View):
 @router.get("/cars/{slug}/jig")
 def jig(slug: str, workshop: TheWorkshop) -> JigView:
     """Return the frame of a car as surveyed."""
-    frame, found = workshop.frame(slug), workshop.pickups(slug)
+    return jig_view(workshop.frame(slug), workshop.pickups(slug), workshop.state(slug).number, workshop.ids(slug))
+
+
+def jig_view(frame: Frame, found: Pickups, number: int, ids: dict[int, str]) -> JigView:
+    """Return all that is told of a frame, for the page and for the command alike; ``ids``: of the entries, by number."""
     units, network = frame.plan.units, frame.network
     laid, axes = frame.laid
     fit, why_not = frame.recovered
@@ -290,11 +296,11 @@ def jig(slug: str, workshop: TheWorkshop) -> JigView:
     if network and (gauge := say_gauge(network)):
         notes.append(gauge)
     return JigView(
-        number=workshop.state(slug).number,
+        number=number,
         support=frame.log.support,
         supports=list(get_args(Support)),
         points=[_point(frame, n, laid) for n in frame.planned],
-        readings=_reads(frame, workshop.ids(slug)),
+        readings=_reads(frame, ids),
         wrong=list(say_verdict(frame.verdict, units)),
         loose=list(say_free(network, units)) if network else [],
         notes=notes,
@@ -348,10 +354,12 @@ def _works(frame: Frame) -> WorksView:
     return WorksView(
         holds=[HoldView(condition=c, met=c not in unmet) for c in conditions(works, left_jig)],
         joints=list(works.order.joints) if works.order else [],
+        way=works.order.way if works.order else get_args(WeldWay)[0],
+        reason=works.order.reason if works.order else "",
         done=done,
         order=list(say_order(works, done)),
-        gaps=list(say_gaps(works, units)),
-        body=[*bracing, *say_body(works, units)],
+        gaps=list(say_gaps(frame.log, units)),
+        body=[*bracing, *say_body(frame.log, units)],
         accepted={n: reason for n, (_, reason) in works.accepted.items()},
     )
 

@@ -18,7 +18,7 @@ OUT = Brace("sill cross", "LF.lower.front", "RF.lower.front", out=True)
 
 def test_a_brace_is_told_while_it_is_in_and_taken_out_it_disturbs_its_points():
     log = JigLog().after(1, SET)
-    assert "Braces in: sill cross." in say_body(log.works, Units())[0]
+    assert "Braces in: sill cross." in say_body(log, Units())[0]
     assert not log.disturbed
     log = log.after(2, OUT)
     assert not log.works.braces

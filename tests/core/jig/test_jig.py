@@ -340,3 +340,23 @@ def test_groups_that_nothing_holds_together_are_said_as_groups():
     assert say_free(found.network, Units()) == (
         "Nothing holds these together: LF lower front and 7 more; LR lower front and 7 more. Measure from one group to the other, three times at least.",
     )
+
+
+def test_a_frame_on_its_back_is_noticed_and_nothing_is_cut():
+    turned = {n: np.array([x, y, 600.0 - z]) for n, (x, y, z) in truth_with().items()}
+    for more in ((), (DATUM,)):
+        found = frame(*surveyed(turned), *more)
+        assert found.laid[0] is None
+        assert found.laid[1].kind == "laid.upside-down"
+        assert {o.do for p in pickups(found, {}, {}).rows for o in p.options} == {"measure"}
+    bent = frame(*surveyed(truth_with(RR_upper_front=[0, 0, 40.0], LF_lower_rear=[0, 0, -30.0])), DATUM)
+    assert bent.laid[0] is not None
+
+
+def test_one_point_taped_once_makes_nothing_fall_apart():
+    once = SurveyRead("distance", ("LF.tie.inner", "LF.lower.front"), 400.0, "trammel")
+    told = say_free(
+        frame(*surveyed(truth_with()), once, SurveyRead("height", ("RF.tie.inner",), 500.0, "trammel")).network, Units()
+    )
+    assert not any("Nothing holds these together" in row for row in told)
+    assert any("LF tie inner" in row for row in told)

@@ -13,6 +13,7 @@ from ready_corner.core.record.weld_acts import (
     REFIT,
     Accepted,
     Bracing,
+    CarryOver,
     Cleared,
     CutLine,
     Dropped,
@@ -34,11 +35,15 @@ from .test_jig import DATUM, HEATHER, frame, surveyed, truth_with
 MM = Units()
 
 
-def works(*acts):
+def log_of(*acts):
     log = JigLog()
     for n, act in enumerate(acts, start=2):
         log = log.after(n, act)
-    return log.works
+    return log
+
+
+def works(*acts):
+    return log_of(*acts).works
 
 
 def test_conditions_are_open_until_said_and_again_after_a_disturbance():
@@ -88,7 +93,7 @@ def test_the_body_goes_where_its_openings_ask():
     left = OpeningRead("LF", 310.0, 323.0)
     assert body_move(left) == 6.5  # more behind than ahead: the opening lags, so the body goes forward
     lines = say_body(
-        works(
+        log_of(
             left,
             OpeningRead("RF", 316.0, 317.0),
             SillRead("front", "left", 402.0),
@@ -105,7 +110,7 @@ def test_the_body_goes_where_its_openings_ask():
 
 def test_a_dropped_line_that_leans_misses_at_the_mark_and_a_cut_has_a_line_not_to_be_passed():
     lines = say_body(
-        works(
+        log_of(
             Dropped("LF.upper.front", 200.0, 0.0, 700.0, 2.0, 950.0),
             CutLine("floor, left", "LF.lower.front", 30.0, "layered sill"),
         ),
@@ -121,13 +126,13 @@ def test_a_dropped_line_that_leans_misses_at_the_mark_and_a_cut_has_a_line_not_t
     )
     with pytest.raises(MeasuredError, match="two depths"):
         Dropped("LF.upper.front", 200.0, 0.0, 220.0, 2.0, 950.0).check(HEATHER)
-    back = works(CutLine("floor", "LF.lower.front", 30.0, "sill"), CutLine("floor", "LF.lower.front", 30.0, "sill", out=True))
+    back = log_of(CutLine("floor", "LF.lower.front", 30.0, "sill"), CutLine("floor", "LF.lower.front", 30.0, "sill", out=True))
     assert say_body(back, MM) == ()
 
 
 def test_clearances_come_least_first():
     lines = say_gaps(
-        works(Cleared("RR.upper.front", "fuel pipe", "neighbour", 12.0), Cleared("RR.upper.rear", "bush B3", "bush", 0.4)), MM
+        log_of(Cleared("RR.upper.front", "fuel pipe", "neighbour", 12.0), Cleared("RR.upper.rear", "bush B3", "bush", 0.4)), MM
     )
     assert lines == ("RR upper rear to bush B3: 0.4 mm (bush)", "RR upper front to fuel pipe: 12.0 mm")
 
@@ -147,3 +152,35 @@ def test_what_cannot_be_written_down_is_said(act, error):
     with pytest.raises(error):
         check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), act)
     check(fold(None, [Entry("1", 1, PlanRevised(HEATHER))]), Bracing(False))
+
+
+OPENINGS = [OpeningRead(c, 400.0, 410.0) for c in ("LF", "RF", "LR", "RR")]
+READ_BESIDE = [
+    *OPENINGS,
+    *(SillRead(p, s, 250.0) for p in ("front", "rear") for s in ("left", "right")),
+    Cleared("LF.lower.front", "LF.tie.inner", "neighbour", 6.0),
+    Dropped("RR.lower.rear", 200.0, 1.0, 400.0, 2.0, 0.0),
+    CarryOver("story stick", "LF.lower.front", "RR.lower.rear"),
+]
+
+
+@pytest.mark.parametrize("what", ["cut", "knock", "weld"])
+@pytest.mark.parametrize(("points", "stale"), [(("LF",), 4), (("RR.lower",), 4), (("rear",), 0), ((), 9)])
+def test_what_was_read_beside_a_cut_a_knock_or_a_weld_is_read_again(what, points, stale):
+    """Of LF: its opening, the front sills, a clearance, what carries over; of RR: its opening, the rear sills, what was dropped, what carries over."""
+    found = frame(*READ_BESIDE, Happened(what, points=points))
+    rows = [*say_body(found.log, MM), *say_gaps(found.log, MM)]
+    assert sum("since then" in row for row in rows) == stale
+    again = frame(*READ_BESIDE, Happened(what, points=points), *READ_BESIDE)
+    assert not any("since then" in row for row in [*say_body(again.log, MM), *say_gaps(again.log, MM)])
+
+
+def test_a_point_that_was_welded_is_no_more_provisional_and_warns_of_what_is_open():
+    loose = frame(*(HoldMet(c) for c in HOLDS), Happened("weld", points=("RR.upper.front",)))
+    assert loose.log.status("RR.upper.front") == "welded"
+    assert loose.log.status("RR.upper.rear") == "provisional"
+    told = say_locked(loose)
+    assert any("no datum is chosen" in row for row in told)
+    assert any("not yet said: suspension cycled" in row for row in told)  # the weld has reopened what was met before it
+    painted = frame(StatusGiven("RR.upper.front", "painted"), Happened("weld", points=("RR.upper.front",)))
+    assert painted.log.status("RR.upper.front") == "painted"

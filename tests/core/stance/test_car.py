@@ -7,7 +7,7 @@ import pytest
 from scipy.optimize import minimize
 
 from ready_corner.core.engines.statics.springs import GRAVITY
-from ready_corner.core.model.four_springs import Asked, Car, CornerSpring, effects, energy, perch_turns, stand
+from ready_corner.core.model.four_springs import Asked, Car, CornerSpring, effects, energy, kept_heights, perch_turns, stand
 from ready_corner.core.quantities.errors import MeasuredError
 from tests.words import said
 
@@ -154,3 +154,16 @@ def test_a_bar_acts_on_the_travel_of_the_wheels_and_lessens_what_a_perch_does():
         turned = does.heights[:, 0] * 2 * car.by_turn[0, 0]
         assert after.heights - before.heights == pytest.approx(turned, abs=1e-6)  # mm; two derivations
         assert effects(car)[0, :4] * 2 == pytest.approx(turned, abs=1e-6)
+
+
+def test_cross_weight_near_the_end_of_a_thread_is_reached_by_the_others():
+    heights, cross = np.eye(4) * 1.5 + 0.2, np.array([-4.0, 4.0, 4.0, -4.0])  # mm, and tolerances of cross weight, a turn
+    wide = np.full(4, -10.0), np.full(4, 10.0)
+    near = np.array([-0.1, -10, -10, -10]), np.array([10, 10, 10, 10.0])
+    for low, high in (wide, near):
+        turns = kept_heights(low, high, heights, cross, -24.0)
+        assert np.all((turns >= low - 1e-9) & (turns <= high + 1e-9))
+        assert abs(-24.0 + cross @ turns) <= 1.0 + 1e-9
+    # Where nothing reaches it, every perch that helps stands at its end.
+    turns = kept_heights(np.full(4, -0.5), np.full(4, 0.5), heights, cross, -24.0)
+    assert np.abs(turns) == pytest.approx([0.5] * 4)

@@ -4912,6 +4912,13 @@ export interface components {
             holds: components["schemas"]["HoldView"][];
             /** Joints */
             joints: string[];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "in steps, checked after each" | "tack all, then weld out";
+            /** Reason */
+            reason: string;
             /** Done */
             done: string[];
             /** Order */

@@ -13,8 +13,12 @@
   let joints = $state('');
   let way = $state<(typeof WELD.ways)[number]>(WELD.ways[0]);
   let reason = $state('');
+  // What was kept stands in the form until something else is typed over it.
   $effect(() => {
-    if (works.joints.length && !joints) joints = works.joints.join('\n');
+    if (!works.joints.length || joints) return;
+    joints = works.joints.join('\n');
+    way = works.way;
+    reason = works.reason;
   });
 
   /** A joint is called by the beginning of its points, spoken or dotted; otherwise it may have moved anything. */

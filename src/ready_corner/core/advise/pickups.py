@@ -223,6 +223,9 @@ def _accepted(frame: Frame, name: str) -> str:
 
 
 def _why_unknown(frame: Frame, name: str) -> Finding:
+    laid, why = frame.laid
+    if laid is None and why is not None and frame.network is not None and name in frame.network.determined:
+        return finding("pickup.not-laid", why=why)
     if frame.network is None or name not in frame.network.names:
         return finding("pickup.unmeasured")
     way = next((f.direction for f in frame.network.free if f.point == name), None)

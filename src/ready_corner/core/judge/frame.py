@@ -10,7 +10,7 @@ from itertools import combinations
 
 import numpy as np
 
-from ready_corner.core.engines.survey.datum import Datum, Laid, fitted, lay, whole_motions_about_origin
+from ready_corner.core.engines.survey.datum import Datum, Laid, fitted, kabsch, lay, whole_motions_about_origin
 from ready_corner.core.engines.survey.moved import Drift, Fit, Known, drift, fit
 from ready_corner.core.engines.survey.network import Network, adjust, lies_flat
 from ready_corner.core.engines.survey.propose import Means, possible
@@ -24,6 +24,9 @@ from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.tools import STEP_TO_U
 from ready_corner.core.record.jig_acts import DatumChosen, Disturbed, JigLog, Noted, SurveyRead, datum_of
 
+UNHANDED = ("distance", "compare", "height", "rise", "slope", "in_line")
+LEAST_TO_TURN = 5  # points from which on upside down is told from bent
+UPSIDE_DOWN = 0.3  # of what the points miss the plan by upright: missing it by less the other way up, the frame lies so
 PLANNED = "planned height of "
 FLAT_MM = 8.0  # standard uncertainty of a height that is not read, of a frame that is planned flat
 
@@ -150,6 +153,8 @@ class Frame:
         network = self.network
         if network is None:
             return None, finding("laid.nothing")
+        if self._on_its_back:
+            return None, finding("laid.upside-down")
         if self.log.datum is None:
             return self._by_fit(finding("laid.no-datum"))
         try:
@@ -167,6 +172,22 @@ class Frame:
             return fitted(self.network, self.planned), why
         except ReadyCornerError as wrong:
             return None, wrong.finding
+
+    @property
+    def _on_its_back(self) -> bool:
+        """Whether heights and tapes, which cannot tell a frame from its mirror image, fit the plan's with up and down exchanged and not else."""
+        network = self.network
+        names = [n for n in self.planned if network and n in network.determined]
+        if network is None or len(names) < LEAST_TO_TURN or any(r.reading.kind not in UNHANDED for r in network.rows):
+            return False
+        found, planned = (np.array([of(n) for n in names], dtype=float) for of in (network.place, self.planned.__getitem__))
+
+        def off(places: Array) -> float:
+            rotation, shift = kabsch(places, planned, np.ones(len(names)))
+            return float(np.sqrt(((places @ rotation.T + shift - planned) ** 2).sum(axis=1).mean()))
+
+        upright, turned = off(found), off(found * [1, 1, -1])
+        return upright > self.plan.point_tolerance and turned < UPSIDE_DOWN * upright
 
     def laid_beside(self, names: Sequence[str]) -> Laid | None:
         """Return the survey in axes that do not hang on these points: those of the datum; without one the plan's, by the other points alone, which

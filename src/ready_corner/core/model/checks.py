@@ -23,6 +23,7 @@ from ready_corner.core.quantities.naming import meant
 
 TOGETHER_MM = 0.05  # two points closer than this are one place, for any tool in the shop
 DISAGREE_MM = 2.0  # dimensions given twice may differ by what a tape does
+LEAST_APART = 0.1  # of the wheelbase: two marks nearer to one another tell less of a string than the tape blurs, and the front one is ahead
 MOST_LEAN_DEG = 45.0  # of a wheel at rest, in toe or camber; no wheel rolls so, and at 90 nothing of it is defined
 
 
@@ -38,7 +39,18 @@ def check_plan(plan: Plan) -> list[PlannedError]:
             numbers={"value": value} if np.isfinite(value) else {},
         )
         for path, value in beyond(plan)
-    ] or check_linkages(plan)
+    ] or [*check_linkages(plan), *_check_marks(plan)]
+
+
+def _check_marks(plan: Plan) -> Iterator[PlannedError]:
+    """Two marks of a side that a string is held against, one as far along as the other: they tell no angle."""
+    for front, rear in (("LF", "LR"), ("RF", "RR")):
+        marks = plan.ways.marks
+        if front in marks and rear in marks and marks[front][0] - marks[rear][0] < LEAST_APART * plan.wheelbase:  # type: ignore[index]
+            yield PlannedError(
+                finding("check.marks-one-station", front=front, rear=rear, apart=marks[front][0] - marks[rear][0]),  # type: ignore[index]
+                path=f"ways.marks.{rear}",
+            )
 
 
 def check_linkages(plan: Plan) -> list[PlannedError]:

@@ -306,7 +306,10 @@ def kept_heights(low: FloatArray, high: FloatArray, heights: FloatArray, cross: 
     least = np.linalg.solve(heights.T @ heights + LEAST_TURNING * np.eye(4), cross)
     way = least / (cross @ least)
     reach = np.linspace(-1.0, 1.0, KEPT_TRIES)  # over the whole of the tolerance
-    exact = np.clip(np.outer(reach - off, way), low, high) * FLATS_PER_TURN
+    exact = np.outer(reach - off, way)
+    if np.any((exact < low - 1e-9) | (exact > high + 1e-9)):
+        exact = np.array([_kept_within(low, high, heights, cross, r - off) for r in reach[:: KEPT_TRIES // 16]])
+    exact = exact * FLATS_PER_TURN
     around = np.array(list(np.ndindex(*[3] * 4))) - 1
     tries = np.unique((np.round(exact)[:, None, :] + around).reshape(-1, 4), axis=0) / FLATS_PER_TURN
     tries = np.vstack([np.zeros(4), tries[np.all((tries >= low - 1e-9) & (tries <= high + 1e-9), axis=1)]])
@@ -314,6 +317,21 @@ def kept_heights(low: FloatArray, high: FloatArray, heights: FloatArray, cross: 
     changed = np.sum((tries @ heights.T) ** 2, axis=1)
     order = np.lexsort((np.abs(tries).sum(axis=1), np.round(changed, 6), np.round(miss, 9)))
     return np.asarray(tries[order[0]])
+
+
+def _kept_within(low: FloatArray, high: FloatArray, heights: FloatArray, cross: FloatArray, by: float) -> FloatArray:
+    """Return the turns (4,) within the thread that change the cross weight by so much, else as nearly as goes, for the least change of heights.
+
+    Source: least squares within bounds, what is wanted weighed far over what is kept.
+    """
+    weigh = 1e4 * float(np.linalg.norm(heights)) / max(float(np.linalg.norm(cross)), 1e-12)
+    rows = np.vstack([weigh * cross, heights, np.sqrt(LEAST_TURNING) * np.eye(4)])
+    room = high - low > 1e-9
+    turns = np.clip(np.zeros(4), low, high)
+    if room.any():
+        wanted = np.concatenate([[weigh * by], np.zeros(8)]) - rows[:, ~room] @ turns[~room]
+        turns[room] = lsq_linear(rows[:, room], wanted, (low[room], high[room]), method="bvls", tol=1e-14).x
+    return turns
 
 
 def fewest_flats(low: FloatArray, high: FloatArray, by: FloatArray, off: FloatArray, about: FloatArray) -> FloatArray:

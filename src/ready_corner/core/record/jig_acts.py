@@ -1,7 +1,7 @@
 """What is written down at the jig: readings, the datum, how the frame is held, what a point has come to, how a pin goes in."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, Literal
 
@@ -327,6 +327,18 @@ class JigLog:
     def after_disturbance(self, number: int, points: tuple[str, ...], said: Finding, *, weld: bool = False) -> "JigLog":
         """Return the log with something that may have moved points, by the beginnings of their names; all of them where none is named."""
         return replace(self, disturbed=(*self.disturbed, Disturbed(number, points, said, weld)))
+
+    def since(self, number: int, *points: str) -> "Disturbed | None":
+        """Return what may have moved one of these points last, after an entry; of a corner (``LF``) what moved anything there. None where nothing did."""
+
+        def hit(d: Disturbed) -> bool:
+            return any(d.moves(p) or any(q.startswith(f"{p}.") for q in d.points) for p in points)
+
+        return next((d for d in reversed(self.disturbed) if d.number > number and hit(d)), None)
+
+    def welded(self, points: Sequence[str]) -> "JigLog":
+        """Return the log with points welded, by the beginnings of their names; what is painted stays so."""
+        return replace(self, statuses={**self.statuses, **{p: "welded" for p in points if self.status(p) != "painted"}})
 
     def status(self, point: str) -> Status:
         """Return what a point has come to: its own word, else that of the longest beginning of its name."""

@@ -225,6 +225,7 @@ def _disturbed(jig: JigLog, number: int, what: Turned | Happened) -> JigLog:
     if what.what not in DISTURBS:
         return jig
     points = what.points or ((what.corner,) if what.corner else ())
+    jig = jig.welded(what.points) if what.what == "weld" else jig
     return jig.after_disturbance(number, points, _told(what, points), weld=what.what == "weld")
 
 

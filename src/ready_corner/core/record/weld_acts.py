@@ -127,7 +127,7 @@ class Cleared(WeldAct):
 
     def onto(self, works: "Works", number: int) -> "Works":
         """Return the works with the clearance."""
-        return replace(works, gaps={**works.gaps, (self.point, self.to): self})
+        return replace(works, gaps={**works.gaps, (self.point, self.to): (number, self)})
 
     def check(self, plan: Plan) -> None:
         """Refuse a point that is not known, and less than nothing."""
@@ -152,7 +152,7 @@ class OpeningRead(WeldAct):
 
     def onto(self, works: "Works", number: int) -> "Works":
         """Return the works with the opening."""
-        return replace(works, openings={**works.openings, self.corner: self})
+        return replace(works, openings={**works.openings, self.corner: (number, self)})
 
     def check(self, plan: Plan) -> None:
         """Refuse an axle that is not within its opening."""
@@ -283,7 +283,7 @@ class Dropped(WeldAct):
 
     def onto(self, works: "Works", number: int) -> "Works":
         """Return the works with the point."""
-        return replace(works, dropped={**works.dropped, self.point: self})
+        return replace(works, dropped={**works.dropped, self.point: (number, self)})
 
     def check(self, plan: Plan) -> None:
         """Refuse a point that is not known, and one depth twice."""
@@ -336,7 +336,7 @@ class CarryOver(WeldAct):
     def onto(self, works: "Works", number: int) -> "Works":
         """Return the works with the dimensions that carry over."""
         others = {gauge: c for gauge, c in works.carries.items() if gauge != self.gauge}
-        return replace(works, carries=others if self.out else {**others, self.gauge: self})
+        return replace(works, carries=others if self.out else {**others, self.gauge: (number, self)})
 
     def check(self, plan: Plan) -> None:
         """Refuse points that are not known, and a dimension from a point to itself."""
@@ -347,20 +347,20 @@ class CarryOver(WeldAct):
 
 @dataclass(frozen=True)
 class Works:
-    """What was written down around the weld, latest of each; with the entry number where it matters."""
+    """What was written down around the weld, latest of each, with its entry number where what happens later may undo it."""
 
     holds: Mapping[str, tuple[int, HoldMet]] = field(default_factory=dict)
     accepted: Mapping[str, tuple[int, str]] = field(default_factory=dict)
     order: WeldOrder | None = None
-    gaps: Mapping[tuple[str, str], Cleared] = field(default_factory=dict)
-    openings: Mapping[Corner, OpeningRead] = field(default_factory=dict)
+    gaps: Mapping[tuple[str, str], tuple[int, Cleared]] = field(default_factory=dict)
+    openings: Mapping[Corner, tuple[int, OpeningRead]] = field(default_factory=dict)
     sills: Mapping[tuple[str, str], tuple[int, SillRead]] = field(default_factory=dict)
     supports: Mapping[str, SupportPoint] = field(default_factory=dict)
     bracing: Bracing | None = None
     braces: Mapping[str, Brace] = field(default_factory=dict)
-    dropped: Mapping[str, Dropped] = field(default_factory=dict)
+    dropped: Mapping[str, tuple[int, Dropped]] = field(default_factory=dict)
     cuts: Mapping[str, CutLine] = field(default_factory=dict)
-    carries: Mapping[str, CarryOver] = field(default_factory=dict)
+    carries: Mapping[str, tuple[int, CarryOver]] = field(default_factory=dict)
 
 
 REFIT = "back in the jig: every pin goes in as it did before"

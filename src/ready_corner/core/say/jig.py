@@ -75,7 +75,7 @@ def _apart(readings: Sequence[Reading], units: Units) -> list[str]:
 def say_free(network: Network, units: Units) -> tuple[str, ...]:
     """Return what nothing fixes, point by point, and what would."""
     rows = list(_groups(network))
-    alone = {n for n in network.names if rows and n not in network.determined}
+    alone = _adrift(network)
     for name in dict.fromkeys(f.point for f in network.free if f.point not in alone):
         ways = [f.direction for f in network.free if f.point == name]
         axes = [int(np.argmax(np.abs(w))) for w in ways]
@@ -91,18 +91,27 @@ def say_free(network: Network, units: Units) -> tuple[str, ...]:
     return tuple(rows)
 
 
-def _groups(network: Network) -> tuple[str, ...]:
-    """Return which points hang together among themselves only; empty where there is one group."""
+def _parts(network: Network) -> list[frozenset[str]]:
+    """Return the points by what readings join: each part hangs together by itself."""
     group = {n: {n} for n in network.names}
     for row in network.rows:
         joined = set().union(*(group[p] for p in row.reading.points))
         for name in joined:
             group[name] = joined
-    loose = {frozenset(g) for g in group.values() if not g <= network.determined}
-    if len({frozenset(g) for g in group.values()}) < 2 or not loose or not all(len(g) > 1 for g in loose):
+    return sorted({frozenset(g) for g in group.values()}, key=min)
+
+
+def _adrift(network: Network) -> set[str]:
+    """Return the points of every part of two and more of which nothing is fixed: it is loose as a whole. One point taped once makes no part loose."""
+    parts = _parts(network)
+    return {n for part in parts if len(parts) > 1 and len(part) > 1 and part.isdisjoint(network.determined) for n in part}
+
+
+def _groups(network: Network) -> tuple[str, ...]:
+    """Return which points hang together among themselves only; empty where nothing is adrift."""
+    if not _adrift(network):
         return ()
-    groups = {frozenset(g) for g in group.values()}
-    said = [f"{short_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in sorted(groups, key=min)]
+    said = [f"{short_point(min(g))}{f' and {len(g) - 1} more' if len(g) > 1 else ''}" for g in _parts(network)]
     return (f"Nothing holds these together: {'; '.join(said)}. Measure from one group to the other, three times at least.",)
 
 
@@ -221,7 +230,7 @@ def say_locked(frame: Frame) -> tuple[str, ...]:
         for n in (frame.log.datum.plane + frame.log.datum.line + (frame.log.datum.point,) if frame.log.datum else ())
         if frame.log.status(n) == "provisional"
     ]
-    open_ones = open_holds(frame.log.works, 0, frame.log.left_jig)
+    open_ones = open_holds(frame.log.works, frame.log.disturbed[-1].number if frame.log.disturbed else 0, frame.log.left_jig)
     if locked and open_ones:
         rows.append(
             f"{short_point(locked[0])} is welded, but not yet said: {open_ones[0]}{f' and {len(open_ones) - 1} more' if len(open_ones) > 1 else ''}."
@@ -308,8 +317,9 @@ def say_lost(frame: Frame, prefixes: Sequence[str]) -> str:
     told = (
         f"This carries the datum ({', '.join(map(short_point, carried))}). {len(left)} measured points would remain, {enough}."
     )
-    kept = [c for c in frame.log.works.carries.values() if not gone(c.first) and not gone(c.second)]
-    with_it = [c.gauge for c in frame.log.works.carries.values() if c not in kept]
+    carries = [c for number, c in frame.log.works.carries.values() if not frame.log.since(number, c.first, c.second)]
+    kept = [c for c in carries if not gone(c.first) and not gone(c.second)]
+    with_it = [c.gauge for c in carries if c not in kept]
     if with_it:
         told += f" {', '.join(with_it)} was to carry it over and would go with it: choose points that stay."
     if kept:

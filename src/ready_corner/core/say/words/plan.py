@@ -1,6 +1,7 @@
 """What is wrong with a plan, or wanting in it."""
 
 WORDS = {
+    "check.marks-one-station": "The marks at {front} and {rear} are {apart:length} apart along the car: a string told by them has no direction. Give the front one further ahead, or choose others.",
     "loads.height-impossible": "A centre of gravity {height:len} over the ground cannot be. Give its height.",
     "loads.share-impossible": "A front share of braking of {front_share:g} cannot be. Give it between 0 and 1.",
     "body.no-point": "{body} has no point “{point}”. {near}",
