@@ -179,3 +179,113 @@ def try_entry(client, slug, what, look=True):
     if look:
         walk(client, slug)
     return True
+
+
+def acts_of(plan):
+    """What is ordinarily done to a car of a plan, as functions of a generator that return what is sent; a reading is near its aim."""
+    aims = {a["mark"]: a for a in plan.get("aims", [])}
+    adjusters = [a["id"] for a in plan.get("adjusters", [])]
+    corners = ("LF", "RF", "LR", "RR")
+    points = list(plan.get("points", {}))
+
+    def reading(rng):
+        quantity = rng.choice(("height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "toe", "caster"))
+        corner = rng.choice(corners)
+        aim = aims.get(f"{corner}.{quantity}", {})
+        about = {"height": 120.0, "gap_front": 100.0, "gap_back": 100.0, "gap_hub": 120.0, "pad": 0.0, "load": 140.0}.get(
+            quantity, aim.get("aim", 0.0)
+        )
+        by = {"camber": 0.4, "toe": 0.2, "caster": 0.5}.get(quantity, 3.0)
+        tool = {"camber": "digital", "caster": "digital", "load": "scales"}.get(quantity, rng.choice(("tape", "rule")))
+        return {
+            "kind": "reading",
+            "quantity": quantity,
+            "corner": corner,
+            "typed": f"{about + rng.uniform(-by, by):.2f}",
+            "tool": tool,
+            "confirmed": True,
+        }
+
+    def turned(rng):
+        return {
+            "kind": "turned",
+            "adjuster": rng.choice(adjusters),
+            "typed": rng.choice(("1", "-1", "2", "-2", "1/2", "1f", "-2f")),
+        }
+
+    def happened(rng):
+        what = rng.choice(("settled", "settled", "bar_off", "bar_on", "string", "tyre", "level", "weld", "cut", "knock"))
+        return {"kind": "happened", "what": what, "corner": rng.choice((None, *corners)), "points": []}
+
+    def stuck(rng):
+        return {"kind": "stuck", "adjuster": rng.choice(adjusters)}
+
+    def surveyed(rng):
+        a, b = rng.sample(points, 2)
+        return {
+            "kind": "survey",
+            "reading": "distance",
+            "points": [a, b],
+            "typed": f"{rng.uniform(100, 2000):.1f}",
+            "tool": "tape",
+            "confirmed": True,
+        }
+
+    ways = [(reading, 12), (turned, 5), (happened, 3)]
+    return [*ways, (stuck, 1)] + ([(surveyed, 4)] if len(points) > 1 else []) if adjusters else [(reading, 12), (happened, 3)]
+
+
+def revised_somehow(plan, rng):
+    """A plan as it is revised in a shop: an adjuster or a point renamed or dropped, an aim changed or dropped."""
+    plan = copy.deepcopy(plan)
+    match rng.randrange(5):
+        case 0 if plan.get("adjusters"):
+            plan["adjusters"].pop(rng.randrange(len(plan["adjusters"])))
+        case 1 if plan.get("adjusters"):
+            one = rng.choice(plan["adjusters"])
+            one["id"] = f"{one['id']}-{rng.randrange(100)}"
+        case 2 if plan.get("aims"):
+            plan["aims"].pop(rng.randrange(len(plan["aims"])))
+        case 3 if plan.get("points"):  # one of the car's own, as of a frame: no linkage hangs on it
+            loose = [n for n in plan["points"] if n.split(".")[0] not in ("LF", "RF", "LR", "RR", "front", "rear")]
+            if loose:
+                name = rng.choice(loose)
+                plan["points"][f"{name}.{rng.randrange(100)}"] = plan["points"].pop(name)
+        case _ if plan.get("aims"):
+            rng.choice(plan["aims"])["tolerance"] *= rng.choice((0.5, 2))
+    return plan
+
+
+def ordinary_job(client, plan, rng, count=300):
+    """A long job of ordinary acts: readings, turns, strikes, revisions that rename and drop, welds. Nothing in it may be a fault of the program."""
+    plan = {**plan, "name": f"Job {uuid.uuid4().hex[:12]}"}
+    answer = post(client, "/api/cars", entry({"kind": "plan", "plan": plan}))
+    assert answer.status_code == 201, answer.text[:300]
+    slug, revision, kept = answer.json()["slug"], 1, []
+    acts = acts_of(plan)
+    for n in range(count):
+        dice = rng.random()
+        if dice < 0.07 and kept:
+            what = {"kind": "correction", "strikes": rng.choice(kept)}
+        elif dice < 0.1:
+            plan = revised_somehow(plan, rng)
+            what = {"kind": "plan", "plan": plan, "revises": revision, "confirmed": True}
+        else:
+            what = rng.choices([a for a, _ in acts], [w for _, w in acts])[0](rng)
+        sent = entry(what)
+        answer = post(client, f"/api/cars/{slug}/entries", sent)
+        if answer.status_code in (409, 422):
+            if "could not be reckoned" in answer.text:
+                raise BrokenError(f"not reckoned: {answer.text[:300]} for {json.dumps(what)[:300]}")
+            if what["kind"] == "plan":
+                plan = client.get(f"/api/cars/{slug}/plan.json").json()
+            continue
+        if answer.status_code not in (200, 201):
+            raise BrokenError(f"recorded with {answer.status_code}: {answer.text[:300]}")
+        if what["kind"] == "plan":
+            revision, acts = answer.json().get("number", revision), acts_of(plan)
+        elif what["kind"] != "correction":
+            kept.append(sent["id"])
+        if n % 40 == 39:
+            walk(client, slug)
+    walk(client, slug)

@@ -48,6 +48,7 @@ from ready_corner.web.lift import lift_view
 from ready_corner.web.said import all_said, said
 from ready_corner.web.views import corner_view, mark_view
 
+CROSS_ASKED = 0.0005  # of the whole: what is asked for by a figure is brought to that figure, as near as whole flats go
 FloatArray = NDArray[np.float64]
 
 
@@ -394,8 +395,7 @@ def _stand(asked: argparse.Namespace) -> None:
     car, turns = car_of(plan, [float(p) for p in pads], asked.bars), _by_corner(asked.turn, "turns", plan)
     found, lines = stand(car, turns), list[str]()
     if asked.cross is not None:
-        lf, rf, lr, rr = (float(h) for h in found.heights)
-        told = perch_turns(car, Asked((lf, rf, lr, rr), 2.0, asked.cross / 100), turns)
+        told = perch_turns(car, Asked(None, 2.0, asked.cross / 100, CROSS_ASKED), turns)
         lines = [said(step.said, plan.units) for step in steps(plan, np.array(told.turns) - turns)]
         lines += [said(told.short, plan.units)] if told.short else []
         found = told.standing

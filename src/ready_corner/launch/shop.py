@@ -57,12 +57,14 @@ def gate_for(folder: Path, url: str, *, anew: bool) -> tuple[Gate, str]:
     made = ""
     own = os.environ.get("READY_CORNER_PASSPHRASE", "").strip()
     if anew or not kept.exists():
-        if own and len(own) < LEAST:
-            raise NoShopError(
-                f"READY_CORNER_PASSPHRASE is too short: give {LEAST} characters or more, or none and one is made."
-            )
         made = own or make_passphrase()
-        _write(kept, seal(made))
+        try:
+            sealed = seal(made)
+        except ValueError:
+            raise NoShopError(
+                f"READY_CORNER_PASSPHRASE is too short: give {LEAST} characters or more, dashes and spaces not counted, or none and one is made."
+            ) from None
+        _write(kept, sealed)
     try:
         return Gate(kept.read_text(), url), "" if own else made
     except (ValueError, KeyError):

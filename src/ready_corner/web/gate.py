@@ -31,7 +31,9 @@ from ready_corner.web.view import View
 COOKIE = "ready_corner_device"
 LASTS = 90 * 24 * 3600  # s; then the passphrase is asked for again
 TRIES, WITHIN = 5, 60.0  # wrong ones from one address, and the seconds they are counted over
-LEAST = 8  # characters of a passphrase
+TRIES_OF_ALL = 40  # wrong ones from all addresses together, in the same time
+AT_ONCE = 2  # tries that may wait for a hash; whoever comes while so many do is asked to come again, and holds nothing up
+LEAST = 8  # characters of a passphrase, dashes and spaces not counted
 OPEN = "127.0.0.1"  # where nothing is asked
 MOST_ADDRESSES = 1000  # whose wrong tries are remembered
 _CONSONANTS, _VOWELS = "bdfgklmnprstvz", "aeiou"
@@ -45,12 +47,18 @@ def make_passphrase() -> str:
 
 def seal(passphrase: str) -> str:
     """Return what is kept of a passphrase: its argon2 hash, and a secret that every device's cookie is made with."""
+    if len(_plain(passphrase)) < LEAST:
+        raise ValueError(f"a passphrase has {LEAST} characters at least; dashes and spaces do not count")
     return json.dumps({"hash": PasswordHasher().hash(_plain(passphrase)), "secret": secrets.token_hex(32)})
 
 
 def _plain(passphrase: str) -> str:
     """Spaces, hyphens and capitals do not matter: it is typed in a shop."""
     return "".join(passphrase.lower().split()).replace("-", "")
+
+
+class BusyError(RuntimeError):
+    """So many passphrases are being looked at that this one has to come again."""
 
 
 class Gate:
@@ -64,6 +72,8 @@ class Gate:
         self._hash, self._secret = str(seals["hash"]), bytes.fromhex(seals["secret"])
         self.address, self._clock = address, clock
         self._wrong: dict[str, deque[float]] = {}
+        self._of_all: deque[float] = deque()
+        self._waiting = threading.BoundedSemaphore(AT_ONCE)
         self._one = threading.Lock()  # a hash takes 64 MB: one at a time
 
     def token(self) -> str:
@@ -83,13 +93,26 @@ class Gate:
 
     def wait(self, who: str) -> float:
         """Return how many seconds an address has to wait before it may try again."""
-        tried = self._wrong.get(who, deque())
-        while tried and tried[0] <= self._clock() - WITHIN:
-            tried.popleft()
-        return tried[0] + WITHIN - self._clock() if len(tried) >= TRIES else 0.0
+        waits = 0.0
+        for tried, most in ((self._wrong.get(who, deque()), TRIES), (self._of_all, TRIES_OF_ALL)):
+            while tried and tried[0] <= self._clock() - WITHIN:
+                tried.popleft()
+            if len(tried) >= most:
+                waits = max(waits, tried[0] + WITHIN - self._clock())
+        return waits
 
     def tries(self, who: str, passphrase: str) -> str | None:
-        """Return a cookie where the passphrase is right; a wrong try is counted."""
+        """Return a cookie where the passphrase is right; a wrong try is counted. Raises BusyError while others are being looked at."""
+        if self.wait(who):
+            return None
+        if not self._waiting.acquire(blocking=False):
+            raise BusyError
+        try:
+            return self._tried(who, passphrase)
+        finally:
+            self._waiting.release()
+
+    def _tried(self, who: str, passphrase: str) -> str | None:
         with self._one:
             if self.wait(who):
                 return None
@@ -99,6 +122,7 @@ class Gate:
                 if len(self._wrong) >= MOST_ADDRESSES:
                     self._wrong.pop(next(iter(self._wrong)))
                 self._wrong.setdefault(who, deque()).append(self._clock())
+                self._of_all.append(self._clock())
                 return None
             self._wrong.pop(who, None)
             return self.token()
@@ -180,14 +204,17 @@ def let_in(given: Passphrase, request: Request) -> Response:
     if found is None:
         return refused(404, "no_door", "There is no door to the shop's network. Start with: ./start --shop")
     who = request.client.host if request.client else ""
-    token = found.tries(who, given.passphrase)
+    try:
+        token = found.tries(who, given.passphrase)
+    except BusyError:
+        return refused(429, "busy", "Others are at the door just now. Try again in a moment.", {"retry-after": "1"})
     if token is None:
         wait = found.wait(who)
         if wait:
             return refused(
                 429,
                 "too_many",
-                f"That was wrong {TRIES} times. Wait {wait:.0f} seconds, then try again.",
+                f"That was wrong too often. Wait {wait:.0f} seconds, then try again.",
                 {"retry-after": f"{wait:.0f}"},
             )
         return refused(

@@ -18,7 +18,7 @@ from ready_corner.core.advise.lift import Lift
 from ready_corner.core.advise.next import Ask, Step, StepKind
 from ready_corner.core.judge.marks import MarkState, State
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.plan import AdjusterKind, Plan
+from ready_corner.core.plan.plan import STEP_WORDS, AdjusterKind, Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.record.logbook import CarState, PlanRevised
@@ -118,6 +118,7 @@ class AdjusterView(View):
     moved: float
     low: float
     high: float
+    step: str
     say_how: str
     say_room: str
     room: tuple[str, str]
@@ -430,6 +431,7 @@ def _adjuster(state: AdjusterState, units: Units) -> AdjusterView:
         moved=state.moved,
         low=state.low,
         high=state.high,
+        step=STEP_WORDS.get(state.adjuster.kind, "turn"),
         say_how=said(state.how, units),
         say_room=f"left: {', '.join(left)}",
         room=left,

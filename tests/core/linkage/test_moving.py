@@ -3,6 +3,8 @@
 import numpy as np
 import pytest
 
+from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.model.bodies import body_named, sweep_end
 from ready_corner.core.model.moving import moving
 from ready_corner.core.model.study import study
 from tests.core.linkage.cars import NAMES, plan
@@ -45,3 +47,22 @@ def test_what_comes_near_its_limit_is_told_row_by_row():
         assert found.drive[int(np.nanargmin(limit.shares))] == limit.at
         parts = {p.name for s in found.swept if s.body.name == limit.body for p in moving(s).parts}
         assert limit.part in parts
+
+
+def test_steering_is_no_angle_of_a_joint_whose_stud_lies_along_the_steering_axis():
+    body = body_named(plan("heather"), "LF")
+    still, locked = (member(sweep(body, np.zeros(1), np.array([rack])).answers) for rack in (0.0, 40.0))
+    assert max(still.values()) == pytest.approx(0.0, abs=1e-6)
+    assert max(v for k, v in locked.items() if not k.startswith("tie")) < 1.0  # the wheel is steered by some 20 degrees
+    bumped = member(sweep(body, np.array([40.0])).answers)
+    assert max(bumped.values()) > 3.0
+
+
+def member(answers):
+    return {k: float(v[0]) for k, v in answers.items() if k.endswith(".outer_deg") and not k.startswith("shaft")}
+
+
+def test_straight_ahead_has_no_ackermann():
+    ends = sweep_end(plan("heather"), "front", np.zeros(3), np.array([0.0, 0.01, 20.0])).pair["ackermann_percent"]
+    assert np.isnan(ends[:2]).all()
+    assert abs(ends[2]) < 300

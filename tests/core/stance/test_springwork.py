@@ -7,20 +7,23 @@ import numpy as np
 import pytest
 
 from ready_corner.core.advise import sums
+from ready_corner.core.advise.standing import sprung_load, stance
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.engines.statics.bars import RollBar
 from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.four_springs import stand
 from ready_corner.core.model.limits import strip
-from ready_corner.core.model.movement import Movement
+from ready_corner.core.model.movement import Movement, movement
 from ready_corner.core.model.ride_heights import wanted_attitude
 from ready_corner.core.model.springs_of_plan import car_of, places, raises, response, springing, sprung_loads, tilted_loads
 from ready_corner.core.model.springwork import rates_over, seats, stack_of_plan, working
 from ready_corner.core.plan.corners import CORNERS, END_OF
 from ready_corner.core.plan.footing import EndFooting, Footing
 from ready_corner.core.quantities.errors import MeasuredError, PlannedError
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.say.template import say_line
 from tests.core.linkage.cars import plan
 from tests.words import said
@@ -212,7 +215,7 @@ def test_dampers_bars_tubes_and_heights_are_worked_by_hand():
     assert damper["Room left closing"] == f"{190 - at_bump:.1f} mm short"
     bar = answered(sums.BarAsked("front", RollBar(16.0, 410.0, 121.8), 30.0, -30.0))
     assert bar["Twist, both arms counted"] == f"{2 * math.degrees(math.asin(30 / 121.8)):.2f}°"
-    ratio = abs(sweep(LF.body, np.zeros(1)).answers["bar.deg_per_mm"][0]) * math.pi / 180 * 121.8
+    ratio = abs(sweep(LF.body, np.zeros(1)).answers["bar.deg_per_mm"][0]) * math.pi / 180 * 120  # the arm as drawn
     assert bar["Bar end over wheel"] == f"{ratio:.3f}"
     assert answered(sums.TubeAsked(214.3, 60.0, 20.0))["Cut the tube"] == "134.3 mm"
     sill = {f.name: 170.0 for f in HEATHER.footing.features if f.name.startswith("sill")}
@@ -229,3 +232,35 @@ def test_dampers_bars_tubes_and_heights_are_worked_by_hand():
     with pytest.raises(MeasuredError, match="no anti-roll bar at the rear"):
         sums.bar_asked("rear", None, 1.0, 1.0)
     assert {END_OF[c] for c in CORNERS} == {"front", "rear"}
+
+
+@pytest.mark.parametrize("corner", ["LF", "LR"])
+@pytest.mark.parametrize("hz", [1.9, 2.3])
+def test_a_spring_for_a_wanted_swing_swings_so_by_the_model_itself(corner, hz):
+    heather = plan("heather")
+    now = stance(evaluate(fold(None, [Entry("1", 1, PlanRevised(heather))])))
+    lines = {f.kind: dict(f.figures) for f in sums.answer_of(sums.SpringAsked(corner, hz=hz), heather, lambda: now)}
+    move, load = movement(heather, corner), sprung_load(heather, corner, None)
+    rate, free = lines["sum.spring"]["rate"], lines["sum.free-length"]["length"]
+    spring = replace(move.spring, rate=rate, free=free, helper=None, solid=None)
+    travel = now.corners[CORNERS.index(corner)].strip.wanted
+    assert working(move, spring, load, travel).hz == pytest.approx(hz, rel=1e-6)
+    sagged = {
+        f.kind: dict(f.figures)
+        for f in sums.answer_of(sums.SpringAsked(corner, sag=lines["sum.sag"]["sag"]), heather, lambda: now)
+    }
+    assert sagged["sum.spring"]["rate"] == pytest.approx(rate, rel=1e-6)  # there and back
+
+
+def test_a_bar_with_half_the_arm_is_four_times_as_stiff_at_the_wheel():
+    heather = plan("heather")
+    bars = [RollBar(20.0, 700.0, arm, 14.0) for arm in (60.9, 121.8)]
+    at_wheel = [
+        next(
+            dict(f.figures)["rate"]
+            for f in sums.answer_of(sums.BarAsked("front", bar, 5.0, -5.0), heather, lambda: None)
+            if f.kind == "sum.bar-at-wheel"
+        )
+        for bar in bars
+    ]
+    assert at_wheel[0] == pytest.approx(4 * at_wheel[1])  # the link's travel stays that of the drawing

@@ -903,6 +903,8 @@ export interface components {
             low: number;
             /** High */
             high: number;
+            /** Step */
+            step: string;
             /** Say How */
             say_how: string;
             /** Say Room */

@@ -188,7 +188,7 @@ def _what_settles(frame: Frame, name: str, off: Array, expanded: Array, mirror: 
         return finding("pickup.mirrored", away=away, axis=axis)
     tolerance = frame.plan.point_tolerance
     u = min((read_once(t) for t in frame.plan.toolbox if t.measures == "length"), default=Means.distance or 1.0)
-    near = {n: tuple(frame.network.place(n)) for n in frame.network.determined}
+    near = {n: tuple(frame.network.place(n)) for n in frame.network.names if n in frame.network.determined}
     found = surest(frame.network, name, [r for r in possible(near, Means(u, u)) if name in r.points])
     # Judged as it lies: along each axis what is left must be under what its deviation leaves of the tolerance.
     room = min(abs(tolerance - abs(float(d))) for d, e in zip(off, expanded, strict=True) if abs(tolerance - abs(float(d))) < e)

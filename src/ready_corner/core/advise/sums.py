@@ -23,11 +23,11 @@ from ready_corner.core.engines.statics.bars import (
     spline_steps,
     twist_deg,
 )
-from ready_corner.core.engines.statics.springs import GRAVITY, damper_fit, frequency_hz, rate_for_frequency
+from ready_corner.core.engines.statics.springs import GRAVITY, damper_fit, frequency_hz, rate_for_frequency, wheel_rate
 from ready_corner.core.model.bodies import body_named
 from ready_corner.core.model.movement import movement
 from ready_corner.core.model.ride_heights import heights_by_features
-from ready_corner.core.model.springwork import free_length_for, rate_for_sag, working
+from ready_corner.core.model.springwork import free_length_for, rate_for_sag, sag_of, working
 from ready_corner.core.plan.corners import CORNERS, END_OF, Corner, End
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import MeasuredError
@@ -124,23 +124,24 @@ def _spring(asked: SpringAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     strip = found.corners[CORNERS.index(asked.corner)].strip
     travel = 0.0 if strip is None else strip.wanted
     work = working(move, move.spring, load, travel, -end.droop if end.droop else None)
+    change = move.at(f"{move.spring.name}.ratio_per_mm", travel)
     if asked.hz is not None:
         if not asked.hz > 0:
             raise MeasuredError(finding("sums.no-swing"), path="hz")
-        rate = rate_for_frequency(asked.hz, load / GRAVITY, work.ratio)
+        rate = rate_for_frequency(asked.hz, load / GRAVITY, work.ratio, work.settled.force, change)
     elif asked.sag is not None:
-        rate = rate_for_sag(load, work.ratio, asked.sag, asked.preload)
+        rate = rate_for_sag(move, move.spring, load, travel, asked.sag, asked.preload)
     else:
         raise MeasuredError(finding("sums.hz-or-sag"), path="hz")
-    at_wheel = rate * work.ratio**2
+    at_wheel = wheel_rate(rate, work.ratio, work.settled.force, change)
     lines = [
         finding("sum.spring", rate=rate),
         finding("sum.free-length", length=free_length_for(work.settled, rate, load / work.ratio)),
         finding("sum.at-wheel", rate=at_wheel),
-        finding("sum.swings", hz=frequency_hz(at_wheel, load / GRAVITY)),
+        finding("sum.swings", hz=frequency_hz(at_wheel, load / GRAVITY) if at_wheel > 0 else 0.0),
     ]
-    if asked.sag is None:
-        lines.append(finding("sum.sag", sag=load / work.ratio / rate / work.ratio))
+    if asked.sag is None and (sag := sag_of(move, move.spring, load, travel, rate)) is not None:
+        lines.append(finding("sum.sag", sag=sag))
     return (*lines, finding("sum.preload"))
 
 
@@ -191,7 +192,7 @@ def _torsion(asked: TorsionAsked, plan: Plan, now: Callable[[], Stance]) -> Line
 @answer_of.register
 def _bar(asked: BarAsked, plan: Plan, now: Callable[[], Stance]) -> Lines:
     bar = asked.bar
-    ratio = asked.ratio if asked.ratio is not None else _link_ratio(plan, asked.end, bar)
+    ratio = asked.ratio if asked.ratio is not None else _link_ratio(plan, asked.end)
     lines = [
         finding("sum.twist", angle=twist_deg(asked.left, asked.right, bar.arm)),
         finding("sum.end-force", force=abs(end_force(bar, asked.left, asked.right))),
@@ -227,13 +228,18 @@ def _heights(asked: HeightsAsked, plan: Plan, now: Callable[[], Stance]) -> Line
     return tuple(finding("sum.height", corner=c, at=plan.height_place(c).name, height=h) for c, h in found.items())
 
 
-def _link_ratio(plan: Plan, end: End, bar: RollBar) -> float | None:
-    """Return bar end travel over wheel travel by the plan's linkage; None where it has no bar."""
+def _link_ratio(plan: Plan, end: End) -> float | None:
+    """Return bar end travel over wheel travel by the plan's linkage, whose own arm turns the bar; None where it has no bar. Another arm is held to
+    move with the link as the drawn one does: with the same travel it twists the bar by another angle."""
     linkage = plan.linkage(end)
     if linkage is None or linkage.bar is None:
         return None
-    per = sweep(body_named(plan, "LF" if end == "front" else "LR"), np.zeros(1)).answers["bar.deg_per_mm"][0]
-    return link_ratio(float(per), bar.arm)
+    body = body_named(plan, "LF" if end == "front" else "LR")
+    per = sweep(body, np.zeros(1)).answers["bar.deg_per_mm"][0]
+    assert body.bar is not None
+    first, second, tip = (body.shape.point(n) for n in (body.bar.first, body.bar.second, body.bar.arm))
+    axis = (second - first) / np.linalg.norm(second - first)
+    return link_ratio(float(per), float(np.linalg.norm(np.cross(axis, tip - first))))
 
 
 def _splines(n: int) -> Finding:

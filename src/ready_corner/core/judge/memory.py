@@ -140,7 +140,6 @@ class _Line:
     has changed with each since."""
 
     def __init__(self) -> None:
-        self.lock = threading.Lock()
         self.kept: dict[Hashable, tuple[_Kept[Any], int]] = {}
         self.falls: list[Needs] = [0]  # what has changed with every generation
         self.head: Memory | None = None
@@ -156,6 +155,18 @@ class _Line:
         return kept
 
 
+_LAYING = threading.Lock()  # one state at a time is laid on its line
+
+
+def _apart(line: _Line, generation: int) -> _Line:
+    """Return a line of what stands of another in a generation."""
+    own = _Line()
+    own.falls = line.falls[: generation + 1]
+    kept = dict(line.kept)
+    own.kept = {key: (found, made) for key, (_, made) in kept.items() if (found := line.find(key, generation))}
+    return own
+
+
 class Memory:
     """What was worked out of one state, by key, and what still stands of those on whose line it follows.
 
@@ -165,40 +176,28 @@ class Memory:
     def __init__(self, state: CarState, before: "Memory | None" = None) -> None:
         self.given, self.state = state, watched(state)
         self._kept: dict[Hashable, _Kept[Any]] = {}
-        self._fell: Needs = 0
-        self._line, self._generation, self._before = _Line(), 0, before
-        if before is None or (fell := changed(before.given, state)) is None:
-            self._before = None
-            return
-        self._fell = fell
-        self._line, self._generation = before._laid_down()
+        # Where this state stands on its line: line, generation, what fell since, and the state before it. One value, set whole: several threads
+        # work on one car, and one that looked at a new generation with what fell by the old would take what no longer stands.
+        self._at: tuple[_Line, int, Needs, Memory | None] = (_Line(), 0, 0, None)
+        if before is not None and (fell := changed(before.given, state)) is not None:
+            self._at = (*before._laid_down(), fell, before)
 
     def _laid_down(self) -> tuple[_Line, int]:
         """Lay what was worked out here on its line, for whoever follows; return the line, and this state's generation on it."""
-        with self._line.lock:
-            line = self._line
-            if line.head is self:
-                line.kept.update({key: (kept, self._generation) for key, kept in self._kept.items()})
-                return line, self._generation
-            if (
-                self._before is not None and line.head is not self._before
-            ):  # another state followed there: this one begins a line of its own
-                line = self._line = self._apart(line)
-            generation = self._generation + 1 if self._before is not None else 0
-            if generation:
-                line.falls[generation:] = [self._fell]
-            line.kept.update({key: (kept, generation) for key, kept in self._kept.items()})
-            line.head, self._generation, self._before, self._fell = self, generation, None, 0
+        with _LAYING:
+            line, generation, fell, before = self._at
+            worked_out = dict(self._kept)  # as it is now: other threads work on
+            if line.head is not self:
+                if (
+                    before is not None and line.head is not before
+                ):  # another state followed there: this one begins a line of its own
+                    line = _apart(line, generation)
+                generation = generation + 1 if before is not None else 0
+                if generation:
+                    line.falls[generation:] = [fell]
+                line.head, self._at = self, (line, generation, 0, None)
+            line.kept.update({key: (kept, generation) for key, kept in worked_out.items()})
             return line, generation
-
-    def _apart(self, line: _Line) -> _Line:
-        """Return a line of what stands of another in this state's generation."""
-        own = _Line()
-        own.falls = line.falls[: self._generation + 1]
-        own.kept = {
-            key: (found, made) for key, (_, made) in list(line.kept.items()) if (found := line.find(key, self._generation))
-        }
-        return own
 
     def recall(self, key: Hashable, make: Callable[[], T]) -> T:
         """Return what is kept under a key, else what ``make`` makes of the state now; raises the refusal it raised."""
@@ -212,8 +211,9 @@ class Memory:
         return kept.value
 
     def _still(self, key: Hashable) -> _Kept[Any] | None:
-        found = self._line.find(key, self._generation)
-        if found is None or found.needs & self._fell:
+        line, generation, fell, _ = self._at
+        found = line.find(key, generation)
+        if found is None or found.needs & fell:
             return None
         self._kept[key] = found
         return found

@@ -126,15 +126,27 @@ def free_length_for(under: Settled, rate: float, load: float) -> float:
     return under.length + load / rate
 
 
-def rate_for_sag(load: float, ratio: float, sag: float, preload: float) -> float:
-    """Return the spring rate with which a corner sinks by ``sag`` mm of wheel travel from full droop: force / (sag · ratio + preload).
+def rate_for_sag(move: Movement, spring: Spring, load: float, travel: float, sag: float, preload: float) -> float:
+    """Return the spring rate with which a corner sinks by ``sag`` mm of wheel travel from full droop to ``travel``, pressed by ``preload`` mm there:
+    its force over how far the linkage shortens it.
 
     Source: virtual work of a spring at its wheel, docs/stance.md.
     """
-    pressed = sag * ratio + preload
+    size = f"{spring.name}.length"
+    pressed = move.at(size, travel - sag) - move.at(size, travel) + preload
     if not pressed > 0:
         raise MeasuredError(finding("spring.not-compressed"), path="sag")
-    return load / ratio / pressed
+    return load / move.at(f"{spring.name}.ratio", travel) / pressed
+
+
+def sag_of(move: Movement, spring: Spring, load: float, travel: float, rate: float) -> float | None:
+    """Return the wheel travel from where a spring of a rate is just loose to ``travel``, where it carries the load, mm; None beyond the linkage.
+
+    Source: virtual work of a spring at its wheel, docs/stance.md.
+    """
+    size = f"{spring.name}.length"
+    loose = move.travel_for(size, move.at(size, travel) + load / move.at(f"{spring.name}.ratio", travel) / rate)
+    return travel - loose if np.isfinite(loose) else None
 
 
 SeatState = Literal["level", "working", "full"]

@@ -435,6 +435,9 @@ def _mixed(value: Fraction) -> str:
     return f"{whole} {fraction}" if whole else fraction
 
 
+HALF_UP = 1e-9  # mm; half of the last digit goes up, as a builder rounds: 0.25 is 0.3
+
+
 @lru_cache(maxsize=8192)  # a long log says the same few hundred figures again and again
 def say_length(mm: float, units: Units, *, denominator: int | None = None, unit: bool = False, decimals: int = 0) -> str:
     """Return a length in the car's unit; inch fractions to ``denominator`` (the car's finest where None, decimals where 0).
@@ -447,7 +450,7 @@ def say_length(mm: float, units: Units, *, denominator: int | None = None, unit:
     '0.0'
     """
     if not units.inches:
-        text = f"{abs(mm):.{max(1, decimals)}f}"
+        text = f"{abs(mm) + HALF_UP:.{max(1, decimals)}f}"
         return _signed(mm < 0 and float(text) != 0, text) + (" mm" if unit else "")
     over = (units.finest if units.system == "inch_fraction" else 0) if denominator is None else denominator
     if over:

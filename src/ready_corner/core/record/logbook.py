@@ -285,6 +285,9 @@ def check_turn(state: CarState, adjuster_id: str, amount: float) -> None:
     if adjuster.notched and amount != round(amount):
         told = finding("turned.part-step", adjuster=adjuster.name, step=STEP_WORDS[adjuster.kind])
         raise MeasuredError(told, path="typed", numbers={"amount": amount})
+    if adjuster.half_turns_only and abs(2 * amount - round(2 * amount)) > 1e-9:
+        told = finding("turned.part-half", adjuster=adjuster.name)
+        raise MeasuredError(told, path="typed", numbers={"amount": amount})
     low, high = adjuster.room(state.moved.get(adjuster_id, 0.0))
     left = high if amount > 0 else -low
     if not low - 1e-9 <= amount <= high + 1e-9:  # 1e-9 of a turn: turns come from flats, which are no binary fractions

@@ -67,6 +67,8 @@ def spring_lines(work: Working, rough: AtWork | None, units: Units) -> tuple[Lin
 def seat_lines(plan: Plan, move: Movement, strip: Strip, work: Working) -> tuple[tuple[str, str, str, str], ...]:
     """Return state, shift along, shift across and bow of a spring whose seats are centred at ride height: arm level, and full bump."""
     spring = next(s for s in move.springs if s.name == work.name)
+    if spring.open is not None or spring.closed is not None:
+        return ()  # it sits on its damper, and both its seats go with that: nothing bows it
     full = strip.bump[0].travel if strip.bump else strip.wanted
     level = move.level if np.isfinite(move.level) else strip.wanted
     key = ("seats", spring.name, strip.wanted, level, full)

@@ -260,7 +260,8 @@ def _between_deg(a: Array, b: Array) -> Array:
 def member_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
     """Return the angle of every link to level, outer end up being plus, and how far every joint works.
 
-    A joint works off square to its stud where that is known, else off its design position.
+    A joint works off square to its stud where that is known, else off its design position; of one in a steered upright steering is no angle: where no
+    stud is known it is taken to lie along the steering axis.
     Source: ISO 8855 definitions; instantaneous screw of the upright, docs/linkage.md.
     """
     names = [link.name for link in shape.mechanism.links]
@@ -272,6 +273,18 @@ def member_answers(body: Body, shape: Shape, pose: Pose) -> Answers:
     out: Answers = {f"{name}.level_deg": level[i] for i, name in enumerate(names)}
     for i, name in enumerate(names):
         out[f"{name}.inner_deg"], out[f"{name}.outer_deg"] = inner[i], outer[i]
+    kingpin = axis_joints(body, body.wheels[0]) if body.steered and not body.is_axle else None
+    if kingpin:
+        low, top = (body.shape.point(n) for n in kingpin)
+        along = np.moveaxis(unit(top - low), -1, 0)
+
+        def off_axis(seen: Array) -> Array:
+            part = (seen * along.reshape(*along.shape, *(1,) * (seen.ndim - along.ndim))).sum(axis=0)
+            return atan2_deg(part, np.sqrt(_square(seen) - part * part))
+
+        for i, name in enumerate(names):
+            by = off_axis(own[:, i]) - off_axis(before[:, i])
+            out[f"{name}.outer_deg"] = np.where(np.real(by) < 0, -by, by)
     for joint in body.joints:
         if joint.stud is not None and joint.member in names:
             seen = (own if joint.at == "outer" else line)[:, names.index(joint.member)]

@@ -58,8 +58,13 @@ def axle_roll_centre(body: Body, pose: Pose) -> tuple[Array, Array]:
     return _over_ground(y, z, left, right)
 
 
+LEAST_STEER_DEG = (
+    0.25  # of both wheels: nearer to straight ahead what is left of the drawn toe, or of bump steer, is all there is to compare
+)
+
+
 def ackermann_percent(left: Answers, right: Answers, wheelbase: float, straight: tuple[float, float]) -> Array:
-    """Return how much of the full difference of steer angles there is, in percent; nan where neither wheel is steered.
+    """Return how much of the full difference of steer angles there is, in percent; nan while they are not both steered one way.
 
     cot(outer) − cot(inner) = track / wheelbase is 100 %. ``straight``: toes of left and right with the rack in the middle.
     Source: ISO 8855; roll centre by the force lines of both wheels, docs/linkage.md.
@@ -71,7 +76,8 @@ def ackermann_percent(left: Answers, right: Answers, wheelbase: float, straight:
     inner, outer = np.where(mean > 0, steer_left, -steer_right), np.where(mean > 0, steer_right, -steer_left)
     with np.errstate(divide="ignore", invalid="ignore"):
         found = (1 / np.tan(np.radians(outer)) - 1 / np.tan(np.radians(inner))) * wheelbase / track * 100
-    return np.where(np.abs(mean) < 1e-6, np.nan, found)
+    steered = (steer_left * steer_right > 0) & (np.minimum(np.abs(steer_left), np.abs(steer_right)) >= LEAST_STEER_DEG)
+    return np.where(steered, found, np.nan)
 
 
 def anti_percent(end: str, wheel: Answers, loads: Loads, wheelbase: float) -> dict[str, Array]:

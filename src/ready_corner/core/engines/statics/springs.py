@@ -141,13 +141,17 @@ def frequency_hz(rate_at_wheel: float, sprung_kg: float) -> float:
     return math.sqrt(rate_at_wheel * 1000 / sprung_kg) / (2 * math.pi)
 
 
-def rate_for_frequency(hz: float, sprung_kg: float, ratio: float) -> float:
-    """Return the spring rate that gives a corner a frequency.
+def rate_for_frequency(hz: float, sprung_kg: float, ratio: float, force: float = 0.0, ratio_per_mm: float = 0.0) -> float:
+    """Return the spring rate that gives a corner a frequency: the inverse of :func:`wheel_rate` and :func:`frequency_hz`, the spring's ``force`` as it
+    carries the corner. Raises MeasuredError where the change of ratio alone makes it swing faster.
 
     Source: Hooke's law, springs in series, virtual work; docs/stance.md.
     """
     _require_ratio(ratio)
-    return (2 * math.pi * hz) ** 2 * sprung_kg / 1000 / ratio**2
+    rate = ((2 * math.pi * hz) ** 2 * sprung_kg / 1000 - force * ratio_per_mm) / ratio**2
+    if not rate > 0:
+        raise MeasuredError(finding("spring.no-such-swing", hz=hz), path="hz")
+    return rate
 
 
 def in_series(first: float, second: float) -> float:

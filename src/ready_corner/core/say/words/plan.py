@@ -36,6 +36,7 @@ WORDS = {
     "corner.rod-unknown": "{corner}: {point:point} is not known over the travel. Look at its rod.",
     "spring.wants-rate": "Give the {spring} its rate and its free length in the plan.",
     "spring.not-shortened": "The {spring} is not shortened in bump. Look at its ends in the plan.",
+    "spring.no-such-swing": "At {hz:g} Hz no spring will do: the way its lever changes stiffens this corner more than that by itself. Ask for a quicker swing.",
     "spring.not-compressed": "A spring that is not compressed at ride height carries nothing. Want more sag, or more preload.",
     "study.no-range": "A range from {low:g} to {high:g} in {rows} rows is none. Give the lower figure first, and 2 to {MOST_ROWS} rows.",
     "study.no-such-lever": "The {end} has no point or member “{lever}”. {near}",

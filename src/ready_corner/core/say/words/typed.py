@@ -44,6 +44,7 @@ WORDS = {
     "tool.other-reading": "A {tool:lower} does not read {reading}. Choose another tool.",
     "turned.nothing": "{adjuster} was not turned. Type how far, such as 1t2f, or −1t for {way}.",
     "tool.not-by-eye": "{reading:Capital} is read with a tool; by eye only a camber is noted.",
+    "turned.part-half": "{adjuster} stands in a fork and goes by half turns: anything between does not go together. Type ½, 1, 1½ turns.",
     "turned.part-step": "{adjuster} goes by whole {step}s. Type how many.",
     "tool.reads-not": "A {tool:lower} does not read {angle?an angle|a length}. Choose another tool.",
     "turned.out-of-thread": "{adjuster} would go past {scale?the end of its scale|its thread}: {left?only {left} {way} is left|nothing is left that way ({way})}. {scale?Move it less; where more is wanted, the points it moves would have to be moved|Turn less, or fit a {more?longer|shorter} part and revise the plan}.",
