@@ -2,13 +2,15 @@
 
 import json
 import re
+import time
 import urllib.error
 import urllib.request
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
 from ready_corner.launch.shop import NoShopError, gate_for
-from ready_corner.web.gate import LASTS, TRIES, Gate, make_passphrase, seal
+from ready_corner.web.gate import AT_ONCE, LASTS, TRIES, TRIES_OF_ALL, BusyError, Gate, make_passphrase, seal
 from tests.serving import Server
 
 SHOP = "127.0.0.2"  # another loopback address stands for the shop's network
@@ -79,6 +81,40 @@ def test_five_wrong_tries_a_minute_and_a_cookie_ends_with_its_passphrase():
         assert not gate.knows(forged)
     now[0] += LASTS + 1
     assert not gate.knows(token)
+
+
+@pytest.mark.parametrize("given", ["- - - -", "        ", "--------", "a-b-c-d-e", "ab cd ef g"])
+def test_dashes_and_spaces_are_no_passphrase(given, tmp_path, monkeypatch):
+    with pytest.raises(ValueError, match="do not count"):
+        seal(given)
+    monkeypatch.setenv("READY_CORNER_PASSPHRASE", given)
+    if given.strip():
+        with pytest.raises(NoShopError, match="too short"):
+            gate_for(tmp_path, "http://x", anew=True)
+    assert seal("a b-c d-e f-g h")
+
+
+def test_many_addresses_at_the_door_wait_outside_and_hold_nothing_up():
+    now = [1000.0]
+    gate = Gate(seal("oil-can on the bench"), "http://x", lambda: now[0])
+    with (
+        gate._one,
+        ThreadPoolExecutor(12) as many,
+    ):  # a hash is being looked at: so many more may wait for it, the others are sent away at once
+        waiting = [many.submit(gate.tries, f"a{i}", "wrong") for i in range(AT_ONCE)]
+        while sum(f.running() for f in waiting) < AT_ONCE:
+            time.sleep(0.01)
+        time.sleep(0.05)
+        for i in range(10):
+            with pytest.raises(BusyError):
+                gate.tries(f"b{i}", "wrong")
+        gate._one.release()
+        assert [f.result() for f in waiting] == [None] * AT_ONCE
+        gate._one.acquire()
+    gate._of_all.extend([now[0]] * TRIES_OF_ALL)
+    assert gate.wait("nobody yet") == 60  # a bound over all addresses
+    now[0] += 60
+    assert gate.tries("nobody yet", "oil-can on the bench")
 
 
 def test_a_passphrase_is_made_once_and_a_spoilt_file_says_what_to_do(tmp_path, monkeypatch):
