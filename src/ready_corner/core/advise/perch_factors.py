@@ -130,6 +130,8 @@ def _rounds_of_loads(evaluation: Evaluation) -> tuple[tuple[FloatArray, FloatArr
         if any(key not in other for other in found):
             continue
         loads = [float(one.values[other[key]]) for one, other in zip(seen, found, strict=True)]
+        if not sum(loads) > 0:
+            continue  # scales that carry nothing share nothing
         turns = np.zeros(4)
         turns[list(perches.values())] = turned[i]
         rounds.setdefault(key[0], []).append((100 * cross_share(*loads), turns))
