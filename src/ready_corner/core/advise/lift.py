@@ -7,7 +7,7 @@ Source: docs/choices.md, Turning; the effects of turns by judge.marks (plan and 
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import erf, prod, sqrt
 
 import numpy as np
@@ -15,9 +15,10 @@ from numpy.typing import NDArray
 
 from ready_corner.core.advise.corner import Expected, amount_of, caution_of, lever_of, seen_of, settled_on
 from ready_corner.core.advise.perches import CROSS
+from ready_corner.core.advise.read_first import read_first
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
-from ready_corner.core.engines.together import solve_together
+from ready_corner.core.engines.together import outlook, search_together, solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
@@ -31,18 +32,18 @@ from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
-from ready_corner.core.quantities.verdict import judge
+from ready_corner.core.quantities.verdict import HARDLY, judge
 
 Mask = NDArray[np.bool_]
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 AXLES: Mapping[End, tuple[Corner, ...]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
 # A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
 BETTERS, GAINS = 0.25, 0.3
+RISKS = 0.25  # marks, of those that hold, that a lift which brings none to hold may be expected to lose
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
 MOST_CAUTIONS = 3
 EVEN_LAST = 0.5  # of practice cars told so much or more, 19 of 20 wanted no further lift; of those told less, three in five
-HARDLY = 0.05  # of a tolerance: what a step moves a mark by less than that is not told at it
 
 
 @dataclass(frozen=True)
@@ -176,6 +177,18 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     if astray.any():
         fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
         found = _solved(base, corners, fixed)
+    worth_it = _worth_it(asked, found)
+    if not worth_it and not done.any():  # what is known does not better it: of the list only what is tried is left
+        found = (
+            replace(
+                found,
+                turns=(0.0,) * len(found.turns),
+                left=tuple(w.to_go for w in asked.wanted),
+                expanded=tuple(COVERAGE * w.u for w in asked.wanted),
+            )
+            if _trials(base, corners)
+            else found
+        )
     trials = [
         LiftTurn(a, _turned(evaluation, base, a.id) or amount, _turned(evaluation, base, a.id))
         for a, amount in _trials(base, corners)
@@ -183,6 +196,8 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     ]
     turns = [*_walked(base, asked, np.array(found.turns), done, stuck), *trials]
     tried = {f"{t.of.corner}.{kind}" for t in trials for kind in AIMED_KINDS}  # what they will read is what the trial is for
+    perches = tuple(t.of.id for t in turns if t.of.raises and t.amount)
+    tried |= {m.mark for m in asked.marks if any(_guessed(base, n, p) for n, _ in _parts(base, m.mark) for p in perches)}
     known = [i for i, m in enumerate(asked.marks) if m.mark not in tried or kind_of(m.mark) == "height"]
     expected = tuple(_expected(asked.marks[i], found.left[i], found.expanded[i]) for i in known)
     return Lift(
@@ -196,7 +211,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         prod(_chance(asked.wanted[i].tolerance, found.left[i], found.expanded[i]) for i in known) if not trials else 0.0,
         tuple(base.state.plan.adjuster(a).name for a in found.at_limit),
         tuple(asked.wanted[i].mark for i in known if abs(found.left[i]) > asked.wanted[i].tolerance),
-        any(t.amount for t in turns) and (bool(trials) or bool(done.any()) or _worth_it(asked, found)),
+        any(t.amount for t in turns) and (bool(trials) or bool(done.any()) or worth_it),
         tuple(place_words(t.of) for t in trials),
         _cautions(base, tuple((t.of.id, t.amount) for t in turns if t.amount)),
     )
@@ -304,15 +319,24 @@ class _Asked:
     worth: FloatArray
     covariance: tuple[FloatArray, ...]
 
+    @property
+    def held(self) -> Mask:
+        """Which marks (marks,) hold now, and are to go on doing so."""
+        return np.array([m.state == "holds" for m in self.marks], dtype=bool)
+
+    def lost(self, found: Turns) -> int:
+        """Return how many of these would be off their aims by more than their tolerance."""
+        return sum(held and abs(left) > w.tolerance for held, w, left in zip(self.held, self.wanted, found.left, strict=True))
+
 
 @remembered
 def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     """Return the marks of these corners (of all four those of the car as a whole too) with all that moves them; None where one wants reading first."""
     whole = len(corners) == len(CORNERS)
     aimed = [m for m in base.marks if m.aim is not None and _is_set(base, m, corners, whole)]
-    if not aimed or any(not m.fresh for m in aimed if m.mark != CROSS):
+    if not aimed or any(read_first(base, m.mark) for m in aimed if m.mark != CROSS):
         return None
-    aimed = [m for m in aimed if m.fresh]
+    aimed = [m for m in aimed if not read_first(base, m.mark)]
     if all(m.state == "holds" or (m.state == "too close to call" and m.way != "turn") for m in aimed):
         return None
     levers = tuple(
@@ -328,7 +352,7 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     wanted = tuple(
         Wanted(
             m.mark,
-            0.0 if keep and kind_of(m.mark) == "height" else -(m.deviation or 0.0),
+            0.0 if keep and kind_of(m.mark) == "height" else -(m.deviation or 0.0) - m.effect,
             m.aim.tolerance,
             (m.expanded or 0.0) / COVERAGE,
         )
@@ -366,13 +390,24 @@ def _parts(base: Evaluation, mark: str) -> tuple[tuple[str, float], ...]:
     return ((mark, 1.0),) if kind_of(mark) in CORNER_KINDS else base.figures.whole(mark)
 
 
+def _guessed(base: Evaluation, mark: str, lever: str) -> bool:
+    """Whether what a lever does to an angle is a guess: a perch that was not tried yet, at a wheel whose linkage the plan does not tell.
+
+    Such a guess weighs nothing where it is decided what to turn: heights are brought in for themselves, and the angle is read afterwards.
+    """
+    corner, kind = split(mark)
+    if kind not in ANGLES or not base.state.plan.adjuster(lever).raises or base.worth(mark).of(lever) is not None:
+        return False
+    return not np.isfinite(base.figures.ground.wheels.by_travel[kind][CORNERS.index(corner)]).all()
+
+
 @remembered
 def _row(base: Evaluation, mark: str, levers: tuple[str, ...]) -> tuple[FloatArray, FloatArray]:
     """Return what a turn of each lever adds to a mark (levers,), and the covariance of that (levers, levers); what is not known to move it does not."""
     row, covariance = np.zeros(len(levers)), np.zeros((len(levers), len(levers)))
     for name, weight in _parts(base, mark):
         worth = base.worth_now(name)
-        at = [i for i, lever in enumerate(levers) if lever in worth.adjusters]
+        at = [i for i, lever in enumerate(levers) if lever in worth.adjusters and not _guessed(base, name, lever)]
         own = [levers[i] for i in at]
         row[at] += weight * np.array([worth.of(a) for a in own], dtype=float)
         covariance[np.ix_(at, at)] += weight**2 * worth.covariance_of(own)
@@ -389,8 +424,11 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     if not asked.levers:
         return Turns((), (), tuple(w.to_go for w in asked.wanted), tuple(COVERAGE * w.u for w in asked.wanted), (), False)
     found = solve_together(
-        asked.wanted, asked.levers, asked.worth, asked.covariance, held, lambda turns: _further(base, asked, turns)
+        asked.wanted, asked.levers, asked.worth, asked.covariance, held, lambda turns: _further(base, asked, turns), asked.held
     )
+    if not fixed and not _worth_it(asked, found):  # many a little nearer is no lift; one or two of them may bring some to hold
+        searched, gain = search_together(asked.wanted, asked.levers, asked.worth, asked.covariance, asked.held)
+        found = searched if gain > GAINS else found
     stood = [(base.state.plan.adjuster(lever.adjuster), base.state.moved.get(lever.adjuster, 0.0)) for lever in asked.levers]
     return settled_on(found, stood, asked.worth)
 
@@ -419,9 +457,12 @@ def _further(base: Evaluation, asked: _Asked, turns: FloatArray) -> FloatArray:
     except ReadyCornerError:
         return np.zeros(len(asked.wanted))
     own: dict[str, float] = {}
+    used = [lever.adjuster for lever, t in zip(asked.levers, turns, strict=True) if t]
     for kind in AIMED_KINDS:
         then, now = (e.of(kind) for e in ends)
         for c in MARK_KINDS[kind].corners:
+            if any(_guessed(base, f"{c}.{kind}", name) for name in used):
+                continue
             i = CORNERS.index(c)
             worth = by.get(f"{c}.{kind}", NOTHING_YET)
             straight = sum((worth.of(lever.adjuster) or 0.0) * t for lever, t in zip(asked.levers, turns, strict=True))
@@ -451,19 +492,20 @@ def _astray(told: FloatArray, done: FloatArray) -> Mask:
 
 def _worth_it(asked: _Asked, found: Turns) -> bool:
     """Whether a lift is worth its while: marks that are out beyond doubt come nearer, or what is read afterwards probably holds more of them than now."""
-    gain = nearer = 0.0
-    for m, w, row, c, left, expanded in zip(
-        asked.marks, asked.wanted, asked.worth, asked.covariance, found.left, found.expanded, strict=True
-    ):
+    nearer = 0.0
+    for w, left in zip(asked.wanted, found.left, strict=True):
         doubt = COVERAGE * w.u
         nearer += (
             sum(way * max(abs(v) - w.tolerance - doubt, 0.0) ** 2 for way, v in ((1, w.to_go), (-1, left))) / w.tolerance**2
         )
-        if _spoils(w, row, c, found):  # it is read again, with the scatter of that
-            again = sqrt((expanded / COVERAGE) ** 2 + w.u**2)
-            gain += _chance(w.tolerance - doubt, left, COVERAGE * again) if w.tolerance > doubt else 0.0
-            gain -= m.state == "holds"
-    return nearer > BETTERS or gain > GAINS
+    gain = float(outlook(asked.wanted, asked.worth, asked.covariance, asked.held, np.array(found.turns))[0])
+    # What stays out comes nearer only where hardly any mark that holds is put at risk for it.
+    risk = sum(
+        1 - _chance(w.tolerance, left, expanded)
+        for held, w, left, expanded in zip(asked.held, asked.wanted, found.left, found.expanded, strict=True)
+        if held
+    )
+    return bool(asked.lost(found) == 0 and (gain > GAINS or (nearer > BETTERS and (gain > 0 or risk < RISKS))))
 
 
 def _expected(mark: MarkState, left: float, expanded: float) -> Expected:

@@ -11,6 +11,7 @@ from ready_corner.core.advise.corner import finest, perch_turn, set_corner
 from ready_corner.core.advise.lift import WALK, lift
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.provable import proving_tools
+from ready_corner.core.advise.read_first import read_first
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.fits import questions
 from ready_corner.core.judge.marks import Evaluation, MarkState
@@ -21,7 +22,7 @@ from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.finding import Finding, finding
-from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
@@ -180,6 +181,8 @@ def next_step(evaluation: Evaluation) -> Step:
         return _bar_off(evaluation, fresh)
     if fresh := _to_read(evaluation, order):
         return fresh
+    if first := next((m for m in order if m.aim and read_first(evaluation, m.mark)), None):
+        return _first_read(evaluation, first)
     if told := _lift_step(evaluation):
         return told
     for mark in heights:
@@ -189,6 +192,25 @@ def next_step(evaluation: Evaluation) -> Step:
                 return _bar_off(evaluation, step)
             held.append(step)
     return _of_corners(evaluation, order, held) or Step("done", finding("next.done"), finding("because.done"))
+
+
+def _first_read(evaluation: Evaluation, mark: MarkState) -> Step:
+    """Return what is read of a mark before anything is turned for it, and why."""
+    said = evaluation.state.stance.state
+    if mark.provisional and said and said.wanting:
+        return _unsure_step(evaluation, mark)
+    place = _place_to_settle(evaluation, mark)
+    read: tuple[Quantity, ...] = evaluation.state.plan.ways.reads(kind_of(mark.mark)).read  # type: ignore[assignment]
+    for quantity in read:
+        rows = evaluation.state.latest((place[0], quantity))
+        if rows and (rows[-1].why if mark.provisional else mark.by_eye and rows[-1].reading.tool == EYE.id):
+            place = (place[0], quantity)
+            break
+    why = read_first(evaluation, mark.mark)
+    if why is not None and (why.kind == "settle.floor" or dict(why.figures).get("how") == finding("settle.floor")):
+        place = next((p for p in PADS if p not in evaluation.state.taken), place)
+    step = Step("read", finding("next.read", what=place), finding("because.first", mark=mark.mark, why=why), *place)
+    return _bar_off(evaluation, step) if place[1] in ("height", "load") else step
 
 
 def _floor_first(evaluation: Evaluation) -> Step | None:

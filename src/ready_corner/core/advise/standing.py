@@ -8,7 +8,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ready_corner.core.advise.perches import CROSS, Perches, PerchStep, Turning, perches, total_kg, turning
+from ready_corner.core.advise.lift import Lift, lift
+from ready_corner.core.advise.perches import CROSS, Perches, PerchStep, Turning, perches, steps, total_kg, turning
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.judge.corners import movement_of
@@ -125,7 +126,27 @@ def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, F
     does = _reckoned(evaluation)
     loads = _fresh([evaluation.mark(f"{c}.load") for c in CORNERS])
     turns, why_not = _turns(evaluation, marks, _fresh(marks), loads, does)
-    return turns, does, why_not
+    return (
+        (turns, does, why_not) if (told := lift(evaluation)) is None else (*_of_lift(evaluation, told, turns, does, why_not),)
+    )
+
+
+def _of_lift(
+    evaluation: Evaluation, told: Lift, alone: Turning | None, does: Perches | None, why_not: Finding | None
+) -> tuple[Turning | None, Perches | None, Finding | None]:
+    """Return the perches of the one list that there is for the whole car, where there is one; what the heights ``alone`` would fall short of stays said."""
+    plan = evaluation.state.plan
+    turned = {t.of.id: t.left for t in told.turns} if told.betters else {}
+    amounts = np.array([turned.get(p.id, 0.0) if (p := plan.perch(c)) else 0.0 for c in CORNERS])
+    if alone is None and not amounts.any():
+        return None, does, why_not
+    then = {e.mark: e.value for e in told.expected}
+    heights = tuple(then.get(m.mark, m.value or 0.0) for m in (evaluation.mark(f"{c}.height") for c in CORNERS))
+    school, short = (alone.school, alone.short) if alone else (plan.footing.school, ())
+    found = Turning(school, steps(plan, amounts), heights, then.get(CROSS, alone.cross if alone else None), short)
+    if amounts.any():
+        return found, does, None
+    return found, does, why_not or (finding("stance.short", short=short) if short else finding("stance.no-flat"))
 
 
 def _fresh(marks: Sequence[MarkState]) -> tuple[float, ...] | None:

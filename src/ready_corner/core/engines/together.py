@@ -17,10 +17,12 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import lsq_linear
+from scipy.special import ndtr
 
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
+from ready_corner.core.quantities.verdict import HARDLY, SPOILS
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.intp]
@@ -31,6 +33,13 @@ HARDLY_WORSE = 0.05  # squared tolerances, over all marks: for so little no adju
 ROUNDS = 200  # of descent; each betters the whole, so it ends long before
 FEW = 6  # levers of which every pair is tried by itself
 LEANS = 3  # times the marks that still miss are given more weight
+KEEPS, LETS_GO = (
+    6,
+    0.1,
+)  # times the marks that are to stay held are given four times their weight; what a mark out of reach weighs then
+NEAR = 2  # steps either side of the best of two levers that are tried
+ALL_STEPS = 400  # of one lever at most, the whole of its room
+A_SPANNER = 0.02  # of a mark: by so much an adjuster more must better the outlook
 
 
 def solve_together(
@@ -40,32 +49,96 @@ def solve_together(
     covariance: Sequence[FloatArray],
     fixed: FloatArray | None = None,
     further: Callable[[FloatArray], FloatArray] | None = None,
+    held: NDArray[np.bool_] | None = None,
 ) -> Turns:
     """Return the turns of all levers that bring all marks nearest their aims, fewest adjusters for what holds beyond doubt.
 
     worth: (marks, levers), mark units a turn; covariance: per mark (levers, levers); fixed: (levers,) turns that are made and stand, nan where
-    a lever is free; further: of turns (levers,), what they do to every mark (marks,) beyond so many times one of them, asked once near the optimum. Marks are weighted anew until as many as can be hold; then every adjuster is left alone without which they do as well.
+    a lever is free; further: of turns (levers,), what they do to every mark (marks,) beyond so many times one of them, asked once near the optimum. ``held`` (marks,): those that are to stay held: of what holds more marks only that is taken which loses none of
+    them, and where one mark is out of reach the others are brought in without it. Marks are weighted anew until as many as can be hold; then every adjuster is left alone without which they do as well.
     Levers that do the same are no refusal: the better known does it.
     Source: see the module.
     """
-    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed)
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed, held)
     free = np.isnan(form.fixed)
     best = form.best(free)
     if further is not None:
         form = form.aimed(form.target - further(best) / np.array([w.tolerance for w in wanted]))
         best = form.best(free)
-    weights = np.ones(len(wanted))
+    best = _kept(form, _leaned(form, best, free), free)
+    best = _fewest(form, best, free)
+    return _answer(form, best, free)
+
+
+def outlook(
+    wanted: Sequence[Wanted], worth: FloatArray, covariance: Sequence[FloatArray], held: NDArray[np.bool_], turns: FloatArray
+) -> FloatArray:
+    """Return how many marks more than now are likely to be read as holding after turns, (n, levers): (n,).
+
+    A mark that is moved by more than its turns may move it unread (SPOILS of its tolerance), or does not hold now and is moved at all, is read
+    again, with the scatter of that; the others stay as they are.
+    Source: normal distribution of what is left and of the reading of it; docs/choices.md, Turning.
+    """
+    levers = [Lever(str(i), 0.0, 0.0) for i in range(worth.shape[1])]
+    return _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held).outlook(np.atleast_2d(turns))
+
+
+def search_together(
+    wanted: Sequence[Wanted],
+    levers: Sequence[Lever],
+    worth: FloatArray,
+    covariance: Sequence[FloatArray],
+    held: NDArray[np.bool_],
+) -> tuple[Turns, float]:
+    """Return the turns of one lever or of two with the best outlook of all their whole steps, none of which loses what is held; and that outlook.
+
+    No turns where nothing betters it. Of one lever every step of its room is tried; of two, those around the best of both for the marks that
+    do not hold, and for each of these alone.
+    Source: whole search; see :func:`outlook`.
+    """
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held)
+    free = np.ones(len(levers), dtype=bool)
+    every = np.vstack([np.zeros((1, len(levers))), *form.singles(), *form.pairs()])
+    tries: FloatArray = np.unique(np.round(every, 9), axis=0).astype(np.float64)
+    tries = tries[form.keeps(tries)]
+    gains = form.outlook(tries) - A_SPANNER * np.sum(tries != 0, axis=1)
+    best = tries[int(np.lexsort((np.abs(tries).sum(axis=1), -np.round(gains, 6)))[0])]
+    return _answer(form, best, free), float(gains.max())
+
+
+def _leaned(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
+    """Return turns that hold as many marks as can be: those that still miss are given more weight."""
+    weights = np.ones(len(form.wanted))
     for _ in range(LEANS):
-        if form.holding(best) == len(wanted):
+        if form.holding(best) == len(form.wanted):
             break
         weights = np.where(form.holds(best), weights, 2 * weights)
         other = form.leaning(weights).best(free)
         if form.merit(other) <= form.merit(best):
             break
         best = other
-    best = _fewest(form, best, free)
+    return best
+
+
+def _kept(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
+    """Return turns that lose none of the marks that are to stay held: these are given more weight, and what is out of reach less; at the least nothing is turned."""
+    if not form.lost(best):
+        return best
+    still = np.where(np.isnan(form.fixed), 0.0, form.fixed)
+    found = [still, best]
+    for out_of_reach in (np.zeros(len(form.wanted), dtype=bool), ~form.held & ~form.holds(best)):
+        weights = np.where(out_of_reach, LETS_GO, 1.0)
+        for _ in range(KEEPS):
+            weights = np.where(form.held, 4 * weights, weights)
+            found.append(form.leaning(weights).best(free))
+            if not form.lost(found[-1]):
+                break
+    return form.nearer(max(found, key=form.merit), free)
+
+
+def _answer(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> Turns:
     left, expanded = form.left(best)
-    exact = form.bounded(free)
+    levers, exact = form.levers, form.bounded(free)
     missed = np.abs(form.target - form.rows @ exact) > 1e-6
     ended = [
         lever.adjuster
@@ -118,6 +191,7 @@ class _Form:
     target: FloatArray
     doubts: FloatArray  # (marks, levers, levers), squared tolerances
     u2: FloatArray  # (marks,) of the readings, squared tolerances
+    held: NDArray[np.bool_]  # (marks,) that are to stay held
     square: FloatArray
     towards: FloatArray
     fixed: FloatArray
@@ -135,6 +209,7 @@ class _Form:
         worth: FloatArray,
         covariance: Sequence[FloatArray],
         fixed: FloatArray | None,
+        held: NDArray[np.bool_] | None = None,
     ) -> "_Form":
         tolerances = np.array([w.tolerance for w in wanted])
         rows, target = worth / tolerances[:, None], np.array([w.to_go for w in wanted]) / tolerances
@@ -146,7 +221,8 @@ class _Form:
         low, high = np.ceil(low / step - 1e-9) * step, np.floor(high / step + 1e-9) * step
         u2 = (np.array([w.u for w in wanted]) / tolerances) ** 2
         moves, none = _moves(tuple(step.tolist())), np.zeros(0)
-        made = cls(wanted, levers, rows, target, doubts, u2, np.zeros((0, 0)), none, stands, low, high, step, moves, none)
+        keep = np.zeros(len(wanted), dtype=bool) if held is None else np.asarray(held, dtype=bool)
+        made = cls(wanted, levers, rows, target, doubts, u2, keep, np.zeros((0, 0)), none, stands, low, high, step, moves, none)
         return made.leaning(np.ones(len(wanted)))
 
     def leaning(self, weights: FloatArray) -> "_Form":
@@ -184,9 +260,81 @@ class _Form:
         """Return the expected sum of squared misses in tolerances, but for a constant."""
         return float(turns @ self.square @ turns - 2 * self.towards @ turns)
 
-    def merit(self, turns: FloatArray) -> tuple[int, float]:
-        """Return what makes one answer better than another: how many marks hold, then how little they miss."""
-        return self.holding(turns), -self.cost(turns)
+    def lost(self, turns: FloatArray) -> int:
+        """Return how many of the marks that are to stay held would not."""
+        return int(np.sum(self.held & ~self.holds(turns)))
+
+    def merit(self, turns: FloatArray) -> tuple[int, int, float]:
+        """Return what makes one answer better than another: how few marks are lost, how many hold, then how little they miss."""
+        return -self.lost(turns), self.holding(turns), -self.cost(turns)
+
+    def keeps(self, tries: FloatArray) -> NDArray[np.bool_]:
+        """Return which of several turns (n, levers) lose none of the marks that are to stay held."""
+        within = np.maximum(1 - self._expanded_of(tries), SURE_SHARE)
+        return np.asarray(np.all((np.abs(self.target - tries @ self.rows.T) <= within + 1e-9) | ~self.held, axis=1))
+
+    def nearer(self, turns: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
+        """Return turns that miss less in all, step by step, none of which loses a mark that is to stay held."""
+        if self.lost(turns):
+            return turns
+        moves = self.moves.rows[free[self.moves.i] & free[self.moves.j]] if len(self.moves.rows) else self.moves.rows
+        for _ in range(ROUNDS if len(moves) else 0):
+            tries = turns + moves
+            change = np.einsum("ki,ij,kj->k", moves, self.square, moves) - 2 * moves @ (self.towards - self.square @ turns)
+            good = (change < -1e-9) & np.all((tries >= self.low - 1e-9) & (tries <= self.high + 1e-9), axis=1)
+            at = np.flatnonzero(good)
+            at = at[self.keeps(tries[at])]
+            if not len(at):
+                break
+            turns = tries[at[np.argmin(change[at])]]
+        return np.where(self.moves.flats, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
+
+    def _expanded_of(self, tries: FloatArray) -> FloatArray:
+        """Return the U of every mark after turns, (n, marks), in tolerances."""
+        doubts = np.einsum("mij,ni,nj->nm", self.doubts, tries, tries, optimize=True)
+        return np.asarray(COVERAGE * np.sqrt(np.maximum(self.u2 + doubts, 0.0)))
+
+    def outlook(self, tries: FloatArray) -> FloatArray:
+        """Return how many marks more than now are likely to be read as holding after turns (n, levers); see :func:`outlook`."""
+        moved, expanded, doubt = tries @ self.rows.T, self._expanded_of(tries), COVERAGE * np.sqrt(self.u2)
+        doubted = np.sqrt(np.maximum(expanded**2 - doubt**2, 0.0))  # of the turns themselves
+        limit = np.where(self.held, SPOILS, HARDLY)
+        again = np.maximum(np.abs(moved), doubted) > limit
+        u = np.sqrt((expanded / COVERAGE) ** 2 + self.u2) + 1e-12
+        room, left = np.maximum(1 - doubt, 0.0), self.target - moved
+        chance = np.where(room > 0, ndtr((room - left) / u) - ndtr((-room - left) / u), 0.0)
+        return np.asarray(np.sum(np.where(again, chance - self.held, 0.0), axis=1))
+
+    def singles(self) -> list[FloatArray]:
+        """Return every step of every lever by itself, (n, levers) each."""
+        found = []
+        for j, step in enumerate(self.step):
+            low, high = (
+                round(end / step) for end in (max(self.low[j], -ALL_STEPS * step), min(self.high[j], ALL_STEPS * step))
+            )
+            rows = np.zeros((max(high - low + 1, 0), len(self.step)))
+            rows[:, j] = step * np.arange(low, high + 1) if high >= low else 0.0
+            found.append(rows)
+        return found
+
+    def pairs(self) -> list[FloatArray]:
+        """Return the steps of every two levers around what is best for the marks that do not hold, all together and each alone, (n, levers) each."""
+        open_ = np.flatnonzero(~self.held & ~self.holds(np.zeros(len(self.step))))
+        near = np.stack(np.meshgrid(*[np.arange(-NEAR, NEAR + 1)] * 2, indexing="ij"), axis=-1).reshape(-1, 2)
+        kept = np.where(self.held, 4.0, 0.0)
+        forms = [self.leaning(kept + np.isin(np.arange(len(kept)), some)) for some in ([open_] + [[k] for k in open_])]
+        found = []
+        for i, j in combinations(range(len(self.step)), 2):
+            if not (np.any(self.rows[open_, i]) or np.any(self.rows[open_, j])):
+                continue
+            at = np.array([i, j])
+            for form in forms:
+                exact = np.linalg.solve(form.square[at[:, None], at], form.towards[at])
+                steps = np.round(np.clip(exact, self.low[at], self.high[at]) / self.step[at]) + near
+                rows = np.zeros((len(steps), len(self.step)))
+                rows[:, at] = steps * self.step[at]
+                found.append(rows[np.all((rows >= self.low - 1e-9) & (rows <= self.high + 1e-9), axis=1)])
+        return found
 
     def does_as_well(self, other: FloatArray, turns: FloatArray) -> bool:
         """Return whether other turns do as well: every mark that holds holds still, and where some do not they miss by hardly more."""

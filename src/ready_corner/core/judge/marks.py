@@ -36,6 +36,7 @@ from ready_corner.core.quantities.verdict import (
     LIKELY,
     MOST_REPEATS,
     SPARES,
+    SPOILS,
     Aim,
     ReadWith,
     Settle,
@@ -57,7 +58,6 @@ State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 Way = Literal["", "read", "tool", "pads", "ready", "turn", "plan"]
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 HARDLY_LIFTS = 0.5  # mm or kg a turn, standard uncertainty: what a link of which nothing is told does to heights and loads
-SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
 
 
 @dataclass(frozen=True)
@@ -66,7 +66,7 @@ class MarkState:
 
     ``state`` is None for a figure the plan has no aim for. ``reason``: why the mark stands as it does, ``settle``: what would decide it, by
     ``way``, and ``chance`` how probably. ``denominator``: of the fraction its value is said in. ``odd``: entry number of a repeat that disagrees
-    with its fellows. ``moved``: something has moved it since. ``read_with``: what would have to be read with for a turn to be told from noise. ``mostly``: what its U is mostly made of.
+    with its fellows. ``moved``: something has moved it since; ``effect``: by what as far as that is reckoned, in its unit. ``read_with``: what would have to be read with for a turn to be told from noise. ``mostly``: what its U is mostly made of.
     """
 
     mark: str
@@ -85,6 +85,8 @@ class MarkState:
     odd: int | None = None
     provisional: bool = False
     moved: bool = False
+    effect: float = 0.0
+    by_eye: bool = False
     read_with: Finding | None = None
     mostly: Finding | None = None
 
@@ -295,6 +297,7 @@ class Evaluation:
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
             denominator=denominator, number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
             odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why), mostly=mostly(figure),
+            effect=effect.total, by_eye=any(g.tool.id == EYE.id for g in figure.groups),
         )  # fmt: skip
         if moved_by := effect.unknown or (effect.known[-1] if effect.known and aim is None and effect.total else None):
             return replace(row, state="moved since" if aim else None, reason=moved_by.said, moved=True)
@@ -310,7 +313,7 @@ class Evaluation:
         if figure.apart:
             return replace(row, state="too close to call", reason=figure.apart, way="read", settle=finding("settle.ways-apart"))
         if judgement.verdict == "holds":
-            if any(g.tool.id == EYE.id for g in figure.groups):
+            if row.by_eye:
                 return replace(
                     row, state="too close to call", reason=finding("mark.by-eye"), way="tool", settle=finding("settle.by-eye")
                 )
@@ -375,6 +378,22 @@ class Evaluation:
         n, _, name = min(ways)
         return "tool", finding("settle.read-with", tool=name, times=n, often=n > 1)
 
+    @remembered
+    def finer(self, mark: str) -> Finding | None:
+        """Return with what in the plan a mark would be read so finely that it could hold; None where nothing reads it so."""
+        found = self.mark(mark)
+        kind = kind_of(mark)
+        figure = self.figures.figure(kind, split(mark)[0]) if kind in CORNER_KINDS else None
+        if figure is None or found.aim is None:
+            return None
+        if any(figure.measured.parts.get(name) for name in (FLOOR_UNTOLD, FLOOR_ALONG)):
+            return finding("settle.floor")
+        places, weight = places_of_figure(figure)
+        better = self._provable(
+            figure.measured, found.aim, places, tools_for(self.state.plan, figure.groups[0].place[1]), weight
+        )
+        return better[1] if better else None
+
     def _missing(self, corner: Corner, kind: str) -> Finding:
         if refusal := self.figures.refusal(kind, corner):
             return refusal.finding
@@ -415,7 +434,8 @@ def _weight(measured: Measured, group: Group) -> float:
 def _summed(effects: Sequence[tuple[_Effect, float]]) -> _Effect:
     """Return what changes come to for a sum of marks, each with its weight."""
     unknown = next((e.unknown for e, _ in effects if e.unknown), None)
-    expanded = float(np.sqrt(sum((e.expanded * weight) ** 2 for e, weight in effects)))
+    # One change at several marks is one change: what it is not known by goes the same way at all of them, each by its effect.
+    expanded = abs(sum(e.expanded * weight * (-1.0 if e.total < 0 else 1.0) for e, weight in effects))
     return _Effect(
         sum(e.total * weight for e, weight in effects), tuple(m for e, _ in effects for m in e.known), unknown, expanded
     )

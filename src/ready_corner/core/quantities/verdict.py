@@ -82,6 +82,8 @@ class Settle:
     chance: float = 0.0
 
 
+SPOILS = 0.25  # share of the tolerance beyond which the computed effect of a change spoils a mark
+HARDLY = 0.05  # share of the tolerance up to which a change hardly moves a mark: one that does not hold is read again beyond it
 MOST_REPEATS = 6  # more than this at one place and a finer tool is the honest answer
 LIKELY, EVEN = 0.7, 0.4  # chances from which something is likely to settle it, or as likely as not
 SPARES = 0.2  # chance from which it is read again all the same: a reading costs a minute, a lift for a turn that was not needed an hour

@@ -16,6 +16,7 @@ WORDS = {
     "next.bar-on": "Put the anti-roll bar links back on",
     "because.bar-is-off": "Without preload, car at rest. It is not ready while they are off.",
     "next.too-close": "{mark:Mark} is too close to call",
+    "because.first": "Before anything is turned for {mark:mark}: {why}.",
     "because.close": "{reason:Capital}. {settle}",
     "next.car-is": "The car is {why:and}",
     "because.named": "{named}. {reason}",
