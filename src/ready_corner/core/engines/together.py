@@ -39,6 +39,7 @@ KEEPS, LETS_GO = (
 )  # times the marks that are to stay held are given four times their weight; what a mark out of reach weighs then
 NEAR = 2  # steps either side of the best of two levers that are tried
 ALL_STEPS = 400  # of one lever at most, the whole of its room
+EDGES = 0.1  # marks, by which the outlook is to be better for marks that hold to come near the edge of their tolerance
 A_SPANNER = 0.02  # of a mark: by so much an adjuster more must better the outlook
 
 
@@ -65,8 +66,13 @@ def solve_together(
     if further is not None:
         form = form.aimed(form.target - further(best) / np.array([w.tolerance for w in wanted]))
         best = form.best(free)
-    best = _kept(form, _leaned(form, best, free), free)
-    best = _fewest(form, best, free)
+    leaned = _leaned(form, best, free)
+    best = _fewest(form, _kept(form, leaned, free), free)
+    if form.held.any():  # marks may come near their edge where that brings more to hold than it puts at risk
+        near = form.to_the_edge()
+        other = _fewest(near, _kept(near, leaned, free), free)
+        found, then = form.outlook(np.stack([best, other]))
+        best = other if then > found + EDGES else best
     return _answer(form, best, free)
 
 
@@ -192,6 +198,7 @@ class _Form:
     doubts: FloatArray  # (marks, levers, levers), squared tolerances
     u2: FloatArray  # (marks,) of the readings, squared tolerances
     held: NDArray[np.bool_]  # (marks,) that are to stay held
+    edge: bool  # whether these may come as near their edge as their readings tell, whatever the doubt about the turns
     square: FloatArray
     towards: FloatArray
     fixed: FloatArray
@@ -222,7 +229,9 @@ class _Form:
         u2 = (np.array([w.u for w in wanted]) / tolerances) ** 2
         moves, none = _moves(tuple(step.tolist())), np.zeros(0)
         keep = np.zeros(len(wanted), dtype=bool) if held is None else np.asarray(held, dtype=bool)
-        made = cls(wanted, levers, rows, target, doubts, u2, keep, np.zeros((0, 0)), none, stands, low, high, step, moves, none)
+        made = cls(
+            wanted, levers, rows, target, doubts, u2, keep, False, np.zeros((0, 0)), none, stands, low, high, step, moves, none
+        )
         return made.leaning(np.ones(len(wanted)))
 
     def leaning(self, weights: FloatArray) -> "_Form":
@@ -261,8 +270,20 @@ class _Form:
         return float(turns @ self.square @ turns - 2 * self.towards @ turns)
 
     def lost(self, turns: FloatArray) -> int:
-        """Return how many of the marks that are to stay held would not."""
-        return int(np.sum(self.held & ~self.holds(turns)))
+        """Return how many of the marks that are to stay held would not, or are within their tolerance and would not be."""
+        return int(np.sum(np.abs(self.target - self.rows @ turns) > self._limits(turns[None])[0]))
+
+    def to_the_edge(self) -> "_Form":
+        """Return the form with what holds allowed as near its edge as the readings tell."""
+        return replace(self, edge=True)
+
+    def _limits(self, tries: FloatArray) -> FloatArray:
+        """Return how far off every mark may be left by turns (n, levers), in tolerances, (n, marks): endless for what is out already."""
+        doubt = (
+            np.broadcast_to(COVERAGE * np.sqrt(self.u2), (len(tries), len(self.u2))) if self.edge else self._expanded_of(tries)
+        )
+        inside = np.where(np.abs(self.target) <= 1 + 1e-9, 1.0, np.inf)
+        return np.asarray(np.where(self.held, np.maximum(1 - doubt, SURE_SHARE), inside) + 1e-9)
 
     def merit(self, turns: FloatArray) -> tuple[int, int, float]:
         """Return what makes one answer better than another: how few marks are lost, how many hold, then how little they miss."""
@@ -270,8 +291,7 @@ class _Form:
 
     def keeps(self, tries: FloatArray) -> NDArray[np.bool_]:
         """Return which of several turns (n, levers) lose none of the marks that are to stay held."""
-        within = np.maximum(1 - self._expanded_of(tries), SURE_SHARE)
-        return np.asarray(np.all((np.abs(self.target - tries @ self.rows.T) <= within + 1e-9) | ~self.held, axis=1))
+        return np.asarray(np.all(np.abs(self.target - tries @ self.rows.T) <= self._limits(tries), axis=1))
 
     def nearer(self, turns: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
         """Return turns that miss less in all, step by step, none of which loses a mark that is to stay held."""
@@ -339,7 +359,7 @@ class _Form:
     def does_as_well(self, other: FloatArray, turns: FloatArray) -> bool:
         """Return whether other turns do as well: every mark that holds holds still, and where some do not they miss by hardly more."""
         held = self.holds(turns)
-        if not np.all(self.holds(other)[held]):
+        if not np.all(self.holds(other)[held]) or self.lost(other) > self.lost(turns):
             return False
         return bool(held.all()) or self.cost(other) <= self.cost(turns) + HARDLY_WORSE
 
