@@ -129,8 +129,13 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     if quantity == "radius":  # that of the plan will do, but of a stand-in there is none
         since = state.stance.stand_ins.get(corner)
         return since is not None and not (rows and rows[-1].number > since)
+    every, behind_it = _for_marks(state.plan, corner, quantity), QUANTITIES[quantity].asked_for
+    asked = [m for m in every if evaluation.is_wanted(m)]
+    if (every and not asked) or (
+        not every and behind_it and not any(evaluation.is_wanted(f"{c}.{behind_it}") for c in MARK_KINDS[behind_it].corners)
+    ):
+        return False  # nobody wants what is read here
     if not rows:  # what is known already in another way need not be read in this one
-        asked = _for_marks(state.plan, corner, quantity)
         return not asked or any(not evaluation.mark(m).fresh for m in asked)
     if not QUANTITIES[quantity].mark:
         return state.spells.get(place, 0) > rows[-1].spell
@@ -401,6 +406,8 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
 def _wants(ask: Ask) -> tuple[str, ...]:
     """Return the marks that want a place read: those that are read by it, or the one it stands behind."""
     kinds = dict.fromkeys((*read_by(ask.quantity), QUANTITIES[ask.quantity].asked_for))
+    if not read_by(ask.quantity) and ask.quantity != "pad":  # what a line stands by tells of every wheel along it
+        return tuple(f"{c}.{kind}" for kind in kinds if kind for c in MARK_KINDS[kind].corners)
     return tuple(mark_at(kind, ask.corner) for kind in kinds if kind)
 
 

@@ -26,7 +26,7 @@ from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
-from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OfMark, kind_of
+from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -252,10 +252,28 @@ class Evaluation:
         corner, kind = split(mark)
         figure = self.figures.figure(kind, corner)
         if figure is None:
-            aim = self.state.plan.aim(mark)
-            unread = aim is not None or not MARK_KINDS[kind].only_aimed
-            return MarkState(mark, "unread" if unread else None, aim=aim, reason=self._missing(corner, kind))
+            aim, wanted_for = self.state.plan.aim(mark), self.wanted_for(mark)
+            missing = self._missing(corner, kind)
+            reason = missing if aim or not wanted_for else finding("mark.wanted-for", reason=missing, marks=wanted_for)
+            return MarkState(mark, "unread" if aim or wanted_for else None, aim=aim, reason=reason)
         return self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
+
+    def is_wanted(self, mark: str) -> bool:
+        """Whether anybody wants a mark: it has an aim, or one that has cannot be told without it."""
+        return self.state.plan.aim(mark) is not None or bool(self.wanted_for(mark))
+
+    @remembered
+    def wanted_for(self, mark: str) -> tuple[str, ...]:
+        """Return the marks with an aim that cannot be told without another one: the sums it is a part of, and angles counted from the frame by its heights."""
+        kind, aims = kind_of(mark), [a.mark for a in self.state.plan.aims_now]
+        found = [m for m in aims if kind_of(m) not in CORNER_KINDS and any(name == mark for name, _ in self.figures.whole(m))]
+        if kind == "height" and self.state.jig.zero == "frame":
+            found += [m for m in aims if kind_of(m) in OVER_FLOOR]
+        if kind == "toe" and self.state.plan.ways.reads("toe").name == "bars":  # the line down the middle lies by all four hubs
+            found += [m for m in aims if kind_of(m) == "toe"]
+        if kind == "load":
+            found += [m for m in aims if m == "car.cross_weight" and m not in found]
+        return tuple(m for m in dict.fromkeys(found) if m != mark)
 
     def _whole_mark(self, mark: str) -> MarkState:
         place, kind = mark.split(".")

@@ -1,6 +1,7 @@
 """Why a mark stands as it does, and what would settle it."""
 
 WORDS = {
+    "mark.wanted-for": "{reason}; it is wanted for {marks:mark_list}",
     "mark.unread": "not read yet",
     "mark.one-edge": "{front?front|back} edge read, {front?back|front} edge still to read",
     "mark.edges-apart": "the two edges were read with a change between: read both again",
