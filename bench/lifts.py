@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 """Practice cars brought to ready by doing what is said: lifts, readings, ends that are not true, turns that made it worse.
 
-bench/lifts.py [--cars N] [--layouts A,B] [--first SEED] [--alone]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
+bench/lifts.py [--cars N] [--layouts A,B] [--first SEED] [--alone] [--bare]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
 every turn, one mark at a time) and a builder who knows every step's true effect. Seeded, a car on
 each core; nothing is timed but the whole.
 """
@@ -26,7 +26,7 @@ from ready_corner.core.model.springs_of_plan import springing
 from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import HiddenCar
-from ready_corner.core.simulation.cars import LAYOUTS, practice_plan
+from ready_corner.core.simulation.cars import LAYOUTS, practice_plan, without_points
 from ready_corner.exchange.files import read_plan
 
 MOST_LIFTS = 12
@@ -48,8 +48,8 @@ class Done:
     groups: int
 
 
-def by_the_program(layout: str, seed: int) -> Done:
-    work = Work(HiddenCar(plan_of(layout), seed))
+def by_the_program(layout: str, bare: bool, seed: int) -> Done:
+    work = Work(HiddenCar(plan_of(layout), seed), without_points(plan_of(layout)) if bare else None)
     try:
         work.run()
     except RuntimeError:
@@ -117,6 +117,7 @@ def main() -> int:
     parser.add_argument("--first", type=int, default=1000)
     parser.add_argument("--layouts", default=",".join(LAYOUTS))
     parser.add_argument("--alone", action="store_true", help="without rough rules and the one who knows")
+    parser.add_argument("--bare", action="store_true", help="the program told no point of any linkage")
     asked = parser.parse_args()
     began = time.perf_counter()
     with ProcessPoolExecutor(mp_context=get_context("spawn")) as pool:
@@ -129,7 +130,7 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
     seeds = range(asked.first, asked.first + asked.cars)
     for layout in asked.layouts.split(","):
         start = time.perf_counter()
-        rows = list(pool.map(partial(by_the_program, layout), seeds))
+        rows = list(pool.map(partial(by_the_program, layout, asked.bare), seeds))
         took = time.perf_counter() - start
         ends = Counter(row.end for row in rows)
         lifts, readings = [row.lifts for row in rows], [row.readings for row in rows]

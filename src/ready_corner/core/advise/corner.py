@@ -13,6 +13,7 @@ from ready_corner.core.engines.learning import FloatArray
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
+from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.model.predicted import casters
 from ready_corner.core.plan.corners import END_OF, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
@@ -138,6 +139,8 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
         learned = evaluation.worth_now(mark)
         if (per := learned.of(adjuster.id)) is not None:
             by_plan = evaluation.worth(mark).of(adjuster.id) is None
+            if by_plan and is_usual(evaluation.state.plan, adjuster):
+                continue  # as such links usually are: nothing that the plan says, nor the car
             worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), by_plan))
     left = (_left(adjuster, 1, high), _left(adjuster, -1, low))
     return AdjusterState(adjuster, moved, low, high, _how(adjuster), left, tuple(worth), _engagement(adjuster, moved))
@@ -345,11 +348,11 @@ def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
     return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
 
 
-def finest(evaluation: Evaluation, mark: MarkState) -> Finding:
-    """Return what would have to change where no step betters a mark: the thread, or the tolerance, with what the finest step that sets it is worth."""
+def finest(evaluation: Evaluation, mark: MarkState) -> Finding | None:
+    """Return that the finest step that sets a mark is too coarse for its tolerance, and what it is worth; None where it is not."""
     step, adjuster = finest_lever(evaluation, mark.mark) if kind_of(mark.mark) in AIMED_KINDS else (0.0, None)
-    if adjuster is None:
-        return finding("set.step-is-none")
+    if adjuster is None or mark.aim is None or step / 2 + (mark.expanded or 0.0) <= mark.aim.tolerance:
+        return None
     worth = OfMark(mark.mark, step, 0)
     return finding("set.finest", step=step_of(adjuster), adjuster=adjuster.name, worth=worth, quantity=kind_of(mark.mark))
 

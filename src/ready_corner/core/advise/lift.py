@@ -22,8 +22,10 @@ from ready_corner.core.engines.together import outlook, search_together, solve_t
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
+from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import Setting, past_limits, setting
+from ready_corner.core.model.usual import usual_of
 from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words, turn_parts
@@ -108,7 +110,7 @@ class Lift:
 
     ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
     ``cautions``: what the plan says would be past its limit then: a joint, a damper, the plunge of a shaft.
-    ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move.
+    ``tried``: how many adjusters every step of was reckoned with. ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move.
     """
 
     stops: tuple[Stop, ...]
@@ -120,6 +122,7 @@ class Lift:
     betters: bool
     trials: tuple[str, ...] = ()
     cautions: tuple[Finding, ...] = ()
+    tried: int = 0
 
     @property
     def turns(self) -> tuple[LiftTurn, ...]:
@@ -157,6 +160,7 @@ class Lift:
             "percent": 100 * self.chance,
             "missed": self.missed,
             "sure": not (self.missed or self.trials),
+            "again": bool(self.trials) or (bool(self.missed) and not self.ended),
             "last": self.chance >= EVEN_LAST,
         }
         return finding("lift.why", links=len(self.turns) > 1, ended=self.ended, **trials, **chance)  # type: ignore[arg-type]
@@ -177,6 +181,13 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     if astray.any():
         fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
         found = _solved(base, corners, fixed)
+    # Where something is tried the other links of the corner stay as they are: else it cannot be told which of them did what.
+    tried_at = {a.corner for a, _ in _trials(base, corners)} if not done.any() else set()
+    still = [
+        lever for lever in asked.levers if (of := base.state.plan.adjuster(lever.adjuster)).corner in tried_at and not of.raises
+    ]
+    if still:
+        found = _solved(base, corners, tuple((lever.adjuster, 0.0) for lever in still))
     worth_it = _worth_it(asked, found)
     if not worth_it and not done.any():  # what is known does not better it: of the list only what is tried is left
         found = (
@@ -214,6 +225,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         any(t.amount for t in turns) and (bool(trials) or bool(done.any()) or worth_it),
         tuple(place_words(t.of) for t in trials),
         _cautions(base, tuple((t.of.id, t.amount) for t in turns if t.amount)),
+        len(asked.levers),
     )
 
 
@@ -249,11 +261,17 @@ def _trials(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjust
     short = {w.mark[:2] for w, left in zip(asked.wanted, found.left, strict=True) if abs(left) > w.tolerance}
     rows = []
     for corner in (c for c in WALK if c in corners and c in short):
+        tried = set[str]()
         for adjuster in _untold(base, (corner,)):
             low, high = adjuster.room(base.state.moved.get(adjuster.id, 0.0))
+            usual = usual_of(base.state.plan, adjuster)
+            sets = max(usual, key=lambda kind: usual[kind][1]) if usual else ""
+            # Two are told apart in one lift only where it is known that they set different marks.
+            if sets in tried or (tried and "" in (sets, *tried)):
+                continue
             if amount := 1.0 if high >= 1 else -1.0 if low <= -1 else 0.0:
                 rows.append((adjuster, amount))
-                break
+                tried.add(sets)
     return tuple(rows)
 
 
@@ -382,7 +400,12 @@ def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
         for kind in ANGLES
         if (m := f"{adjuster.corner}.{kind}") and (not MARK_KINDS[kind].only_aimed or base.state.plan.aim(m))
     ]
-    return all(base.worth_now(m).of(adjuster.id) is not None for m in marks)
+    if any(base.worth_now(m).of(adjuster.id) is None for m in marks):
+        return False
+    if not is_usual(base.state.plan, adjuster) or any(base.worth(m).of(adjuster.id) is not None for m in marks):
+        return True
+    # Of a link that is known only as such links usually are, the way at least is to be known: else it is tried.
+    return any(abs(base.worth_now(m).of(adjuster.id) or 0.0) > base.worth_now(m).u(adjuster.id) for m in marks)
 
 
 def _parts(base: Evaluation, mark: str) -> tuple[tuple[str, float], ...]:

@@ -23,6 +23,7 @@ from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import EYE, Tool
+from ready_corner.core.quantities.verdict import MOST_REPEATS
 from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
@@ -242,8 +243,17 @@ def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
     if step.kind not in ("turn", "perch", "try") or found is None:
         return step
     corner = next((c for c in CORNERS if mark.mark.startswith(f"{c}.")), None)
-    why = finest(evaluation, mark)
-    reason = finding("because.no-lift", finest=why, ended=found.ended, wide=_wide_enough(mark))
+    if mark.state == "too close to call" and 0 < mark.repeats < MOST_REPEATS and mark.way in ("turn", "plan", ""):
+        place = _place_to_settle(evaluation, mark)  # before a plan is blamed it is read as often as that may help
+        again = finding("because.once-more", mark=mark.mark, reason=mark.reason, times=mark.repeats, most=MOST_REPEATS)
+        return Step("read", finding("next.read", what=place), again, *place)
+    then = next((e for e in found.expected if e.mark == mark.mark), None)
+    left = abs(then.value - mark.aim.aim) if then and mark.aim else None
+    tried = finding(
+        "set.searched", count=found.tried, several=found.tried != 1, left=None if left is None else OfMark(mark.mark, left, 0)
+    )
+    coarse = finest(evaluation, mark)
+    reason = finding("because.no-lift", finest=coarse or tried, ended=found.ended, wide=_wide_enough(mark))
     return Step("plan", finding("next.no-lift", mark=mark.mark, reason=mark.reason), reason, corner)
 
 
@@ -366,6 +376,9 @@ def _whole_step(evaluation: Evaluation, mark: MarkState) -> Step:
     parts = [evaluation.mark(name) for name, weight in evaluation.figures.whole(mark.mark) if weight]
     if mark.mark == "car.cross_weight" and evaluation.state.plan.footing.school == "height":
         return Step("plan", named, finding("because.by-height-alone"))
+    if mark.mark == "car.cross_weight" and all(evaluation.state.plan.perch(c) for c in CORNERS):
+        short = turns[0].short if (turns := turns_now(evaluation))[0] else ()
+        return Step("plan", named, finding("because.cross-stuck", short=short, wide=_wide_enough(mark)))
     wide = _wide_enough(mark)
     if not any(MARK_KINDS[kind_of(m.mark)].aimed for m in parts):
         return Step("plan", named, finding("because.no-adjuster", wide=wide))

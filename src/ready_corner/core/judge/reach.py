@@ -20,9 +20,10 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raised_by, response
+from ready_corner.core.model.usual import usual_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, STEERED
-from ready_corner.core.plan.plan import Plan
+from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.record.happenings import LOAD, TYRE
 
@@ -54,7 +55,7 @@ class Wheels:
 def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurns]:
     """Return what one turn (or shim) of each adjuster adds to each corner mark, by mark: mm, degrees, kg, with their covariance.
 
-    An adjuster of which the plan does not say what it moves is left out.
+    Where the plan tells no linkage, or not what a link moves, it is what such links are usually worth; what nothing is known of is left out.
     Source: linkage and springs together, docs/stance.md.
     """
     at, supports = places(plan), springs.supports(bar_on)
@@ -70,6 +71,10 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurn
         elif adjuster.id in links:
             own = links[adjuster.id]
             table.add(adjuster.id, _Lift.of(lifted, np.array([own.get((c, "rise"), 0.0) for c in CORNERS])), own)
+        else:
+            for kind, usual in usual_of(plan, adjuster).items():
+                if (mark := f"{adjuster.corner}.{kind}") in table.found:
+                    table.found[mark][adjuster.id] = usual
     for i, c in enumerate(CORNERS):
         table.add(TYRE[c], _Lift.of(lifted, np.eye(4)[i]))
     p = np.column_stack([np.ones(4), at])
@@ -132,6 +137,14 @@ class _Table:
                 u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
                 u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
                 self.found[f"{c}.{kind}"][name] = direct + with_travel, u
+
+
+def is_usual(plan: Plan, adjuster: Adjuster) -> bool:
+    """Whether what a link does is known only as such links usually are: the plan does not say what it moves, or has no linkage there.
+
+    Source: model/usual.
+    """
+    return not adjuster.raises and (adjuster.moves is None or plan.linkage(END_OF[adjuster.corner]) is None)
 
 
 def warped(plan: Plan, springs: Springing, wheels: Wheels, rises: FloatArray) -> tuple[FloatArray, FloatArray]:

@@ -1,6 +1,6 @@
 """Names of points, directions, adjusters and turns, as the builder says them."""
 
-from ready_corner.core.plan.corners import CORNER_WORDS
+from ready_corner.core.plan.corners import CORNER_WORDS, END_OF
 from ready_corner.core.plan.plan import STEP_WORDS, Adjuster
 from ready_corner.core.quantities.notation import say_turns
 
@@ -37,7 +37,8 @@ def short_point(name: str) -> str:
 
 def place_words(adjuster: Adjuster) -> str:
     """Return an adjuster with its corner, as the builder says it."""
-    return f"{CORNER_WORDS[adjuster.corner]} {adjuster.name}"
+    end = f"{END_OF[adjuster.corner]} "  # a name that begins with its end needs that but once: “left rear top arm end”
+    return f"{CORNER_WORDS[adjuster.corner]} {adjuster.name.removeprefix(end)}"
 
 
 def turn_words(adjuster: Adjuster, amount: float) -> str:

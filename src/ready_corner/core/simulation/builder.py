@@ -13,6 +13,7 @@ from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.judge.read import default_tool
 from ready_corner.core.plan.marks import CORNER_KINDS, kind_of
+from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.happenings import Happened, Stuck, Turned
@@ -26,9 +27,10 @@ MOST_STEPS = 400
 @dataclass
 class Work:
     """The work on one practice car, with its count: ``lifts`` (times the car went up to be turned at), ``readings``, groups of turns and how many
-    of them left the car truly worse; the last ``step``."""
+    of them left the car truly worse; the last ``step``. ``told``: what the plan says of the car, where that is less than there is."""
 
     car: HiddenCar
+    told: Plan | None = None
     state: CarState = field(init=False)
     now: Evaluation = field(init=False)
     step: Step | None = None
@@ -38,9 +40,10 @@ class Work:
     worse: int = 0
 
     def __post_init__(self) -> None:
-        self.state = CarState(self.car.plan)
+        plan = self.told or self.car.plan
+        self.state = CarState(plan)
         self.now = evaluate(self.state)
-        self.tell(PlanRevised(self.car.plan))
+        self.tell(PlanRevised(plan))
 
     def tell(self, what: What) -> None:
         """Write something down."""

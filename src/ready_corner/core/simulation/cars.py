@@ -53,6 +53,12 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
     return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims), ways=ways)
 
 
+def without_points(plan: Plan) -> Plan:
+    """Return a plan as most cars are brought in to be set: its sizes, adjusters by name and aims, and no point of its linkages."""
+    bare = tuple(replace(a, moves=None) for a in plan.adjusters)
+    return replace(plan, adjusters=bare, points={}, front_linkage=None, rear_linkage=None, loads=None)
+
+
 def _rod_end(pitch: float) -> tuple[ThreadedEnd]:
     return (ThreadedEnd(12.0, pitch, 45.0, 35.0),)
 

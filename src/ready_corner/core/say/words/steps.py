@@ -17,6 +17,8 @@ WORDS = {
     "because.bar-is-off": "Without preload, car at rest. It is not ready while they are off.",
     "next.too-close": "{mark:Mark} is too close to call",
     "because.first": "Before anything is turned for {mark:mark}: {why}.",
+    "because.once-more": "{reason:Capital}; read {times} time{times=1?|s}. Once more may tell, up to {most}: a turn for it would be a guess.",
+    "because.cross-stuck": "No flat of the four perches brings it nearer and keeps the heights.{short? {short:lines}} It would hold with a tolerance of {wide:much}.",
     "because.close": "{reason:Capital}. {settle}",
     "next.car-is": "The car is {why:and}",
     "because.named": "{named}. {reason}",
