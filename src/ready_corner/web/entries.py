@@ -155,7 +155,7 @@ def found(slug: str, workshop: TheWorkshop) -> list[FoundView]:
             aim=say_mark_aim(row.now, units),
             found=say_mark_value(row.found, units) if row.found else "",
             found_state=row.found.state if row.found else None,
-            now=say_mark_value(row.now, units),
+            now="to be read again" if row.now.moved else say_mark_value(row.now, units),
             now_state=row.now.state,
         )
         for row in as_found(judged)

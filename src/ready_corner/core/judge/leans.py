@@ -11,6 +11,7 @@ import numpy as np
 
 from ready_corner.core.engines.alignment import camber as camber_of
 from ready_corner.core.engines.alignment import steering_axis, string
+from ready_corner.core.engines.statics.attitude import attitude_of
 from ready_corner.core.judge.ground import Ground
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.read import Figure, FloatArray, Group, OfState
@@ -179,11 +180,10 @@ class Leans(OfState):
         if any(h is None for h in heights) or any(d is None for d in drawn):
             raise MeasuredError(finding("camber.frame-heights"), path="typed")
         figures = tuple(h.measured for h in heights if h)
-        design = np.array([[1.0, p.station, p.offset] for p in at])
-        lie = np.array([m.value for m in figures]) - np.array(drawn, dtype=float)
+        places = [(p.station, p.offset, float(d or 0.0)) for p, d in zip(at, drawn, strict=True)]
+        read = np.array([m.value for m in figures])
 
-        def up(off: FloatArray) -> FloatArray:
-            _, along, across = np.linalg.lstsq(design, off, rcond=None)[0]
-            return np.asarray(np.array([-along, -across, 1.0]) / np.sqrt(1 + along**2 + across**2))
+        def up(heights: FloatArray) -> FloatArray:
+            return attitude_of(places, heights.tolist()).upright
 
-        return Upright(up(lie), figures, np.array([up(lie + one) for one in np.eye(len(CORNERS))]))
+        return Upright(up(read), figures, np.array([up(read + one) for one in np.eye(len(CORNERS))]))

@@ -266,7 +266,14 @@ class Evaluation:
     def wanted_for(self, mark: str) -> tuple[str, ...]:
         """Return the marks with an aim that cannot be told without another one: the sums it is a part of, and angles counted from the frame by its heights."""
         kind, aims = kind_of(mark), [a.mark for a in self.state.plan.aims_now]
-        found = [m for m in aims if kind_of(m) not in CORNER_KINDS and any(name == mark for name, _ in self.figures.whole(m))]
+        plates = self.state.plan.ways.reads("total_toe").name == "plates"
+        found = [
+            m
+            for m in aims
+            if kind_of(m) not in CORNER_KINDS
+            and not (plates and kind_of(m) == "total_toe")
+            and any(name == mark for name, _ in self.figures.whole(m))
+        ]
         if kind == "height" and self.state.jig.zero == "frame":
             found += [m for m in aims if kind_of(m) in OVER_FLOOR]
         if kind == "toe" and self.state.plan.ways.reads("toe").name == "bars":  # the line down the middle lies by all four hubs
@@ -280,7 +287,8 @@ class Evaluation:
         plates = self.figures.by_plates(place) if kind == "total_toe" else None  # type: ignore[arg-type]
         by_parts = self._of_parts(mark)
         if plates is None:
-            return by_parts
+            refusal = self.figures.plates_refused(place) if kind == "total_toe" else None  # type: ignore[arg-type]
+            return replace(by_parts, reason=refusal.finding) if refusal and by_parts.value is None else by_parts
         effects = [(self._effect(name, plates.number), weight) for name, weight in self.figures.whole(mark)]
         still = not any(e.known or e.unknown for e, _ in effects)
         if by_parts.value is None or (by_parts.number < plates.number and (by_parts.moved or not still)):

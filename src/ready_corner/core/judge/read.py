@@ -3,9 +3,10 @@
 Source: docs/choices.md (Figures).
 """
 
+import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import groupby
 from operator import attrgetter
@@ -53,7 +54,16 @@ class Group:
         halves = [
             self.tool.estimate(rows, f"{name}{half}") for rows, half in zip(self.halves, ("", ".half"), strict=True) if rows
         ]
-        return combine(halves, [1 / len(halves)] * len(halves))
+        return self._known_taken_out(combine(halves, [1 / len(halves)] * len(halves)))
+
+    def _known_taken_out(self, found: Measured) -> Measured:
+        """Return a figure without what its gauge was known to read too much, by turning it end for end: with the doubt about that instead of its zero's."""
+        known = self.rows[-1].known
+        if known is None or any(t.known != known for t in self.rows):
+            return found
+        bare = replace(self.tool, zero=0.0)
+        u = math.hypot(*(bare.estimate([v], "own").u for v in known)) / 2
+        return Measured(found.value - sum(known) / 2, {**found.parts, f"{self.tool.id} zero": u})
 
     @cached_property
     def halves(self) -> tuple[list[float], list[float]]:

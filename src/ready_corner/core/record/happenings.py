@@ -103,6 +103,7 @@ class Happened(Act):
 
 
 UNSETTLED = finding("why.unsettled")
+OFF_WHEELS = ("on stands", "on a lift", "on blocks", "on fixed rods")
 _LEANS = frozenset({"height", "load", *OVER_FLOOR})  # what the car's load and state show in
 
 
@@ -113,10 +114,12 @@ class Condition:
     settled: bool = False
     bar_connected: bool = True
 
-    def why(self, quantity: Quantity, said: StateSaid | None, has_bar: bool) -> tuple[Finding, ...]:
-        """Return why a reading taken now is provisional; of what does not hang on the springs nothing is."""
+    def why(self, quantity: Quantity, said: StateSaid | None, has_bar: bool, stands: str = "") -> tuple[Finding, ...]:
+        """Return why a reading taken now is provisional; of what does not hang on the springs nothing is. ``stands``: how the car is held, as told last."""
         if quantity not in ON_WHEELS:
             return ()
+        if stands in OFF_WHEELS:  # then the floor decides nothing, and the springs carry nothing of it
+            return (finding("why.off-wheels", how=stands),)
         rows = [] if self.settled else [UNSETTLED]
         if has_bar and self.bar_connected and quantity in ("height", "load"):
             rows.append(finding("why.bar-on"))

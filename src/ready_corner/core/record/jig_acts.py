@@ -275,7 +275,7 @@ class GaugeZeroed(JigAct):
 
     def into(self, log: "JigLog", number: int) -> "JigLog":
         """Return the log with one more act."""
-        return replace(log, zero=self.on)
+        return replace(log, zero=self.on, zeroed=number)
 
 
 @dataclass(frozen=True)
@@ -317,6 +317,7 @@ class JigLog:
     slopes: tuple[tuple[int, SlopeRead], ...] = ()
     works: Works = field(default_factory=Works)
     zero: Zero = "gravity"
+    zeroed: int = 0  # the entry with which the gauge was zeroed last
     left_jig: int = 0  # the entry with which it came off the jig last
     shaken: tuple[int, Finding | None] = (0, None)  # entry of what may have put the jig out of level last
 
@@ -327,6 +328,12 @@ class JigLog:
     def after_disturbance(self, number: int, points: tuple[str, ...], said: Finding, *, weld: bool = False) -> "JigLog":
         """Return the log with something that may have moved points, by the beginnings of their names; all of them where none is named."""
         return replace(self, disturbed=(*self.disturbed, Disturbed(number, points, said, weld)))
+
+    def known_error(self, tool: str) -> tuple[float, float] | None:
+        """Return the last two readings end for end of a level or gauge, degrees, from whose sum its own error follows; None where it was not turned since
+        it was zeroed last."""
+        found = next((read for number, read in reversed(self.slopes) if read.tool == tool and number > self.zeroed), None)
+        return (found.first, found.second) if found else None
 
     def since(self, number: int, *points: str) -> "Disturbed | None":
         """Return what may have moved one of these points last, after an entry; of a corner (``LF``) what moved anything there. None where nothing did."""

@@ -162,9 +162,10 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
             gone = gone_after(gone, plan, what.plan)
             plan, plan_number = what.plan, entry.number
         elif isinstance(what, Reading):
-            why = condition.why(what.quantity, stance.state, has_bar(plan))
+            why = condition.why(what.quantity, stance.state, has_bar(plan), jig.support)
             on_frame = QUANTITIES[what.quantity].gauged and jig.zero == "frame"
-            taken.setdefault(what.place, []).append(Taken(entry.number, spells.get(what.place, 0), what, why, on_frame))
+            known = None if on_frame else jig.known_error(what.tool)
+            taken.setdefault(what.place, []).append(Taken(entry.number, spells.get(what.place, 0), what, why, on_frame, known))
         elif isinstance(what, JigAct | StanceAct):
             if isinstance(what, JigAct):
                 changed, jig = what.moves(jig, entry.number), jig.after(entry.number, what)

@@ -353,7 +353,8 @@ class Reading(Act):
 class Taken:
     """A reading in its place in the log: entry number, spell, and why it is provisional: what the car was not yet when it was read.
 
-    ``on_frame``: an angle counted from the frame, on which the gauge was zeroed, and not from gravity.
+    ``on_frame``: an angle counted from the frame, on which the gauge was zeroed, and not from gravity. ``known``: by how much its gauge was known to
+    read too much then, degrees, as two readings end for end: first and second.
     """
 
     number: int
@@ -361,6 +362,7 @@ class Taken:
     reading: Reading
     why: tuple[Finding, ...] = ()
     on_frame: bool = False
+    known: tuple[float, float] | None = None
 
 
 @cache

@@ -34,6 +34,13 @@ class Attitude:
         p, r = np.radians([self.pitch_deg, self.roll_deg])
         return np.array([-np.sin(p), np.sin(r) * np.cos(p), np.cos(r) * np.cos(p)])
 
+    @property
+    def upright(self) -> FloatArray:
+        """The chassis' own upward axis in the axes of the floor, unit (3,): x forward along the centreline dropped on it, z square to it."""
+        ahead = np.array([1.0, 0.0, 0.0]) - self.up[0] * self.up
+        ahead = ahead / np.linalg.norm(ahead)
+        return np.array([ahead[2], np.cross(self.up, ahead)[2], self.up[2]])
+
     def height_of(self, place: Sequence[float] | FloatArray) -> float:
         """Return the height over the floor of a place of the chassis, mm."""
         return float(self.up @ np.asarray(place, dtype=float) + self.height)

@@ -54,6 +54,7 @@ WORDS = {
     "settle.read-with": "read it with a {tool:lower}{often?, {times} times}",
     "settle.settle": "Roll and bounce the car, say it has settled, and read again.",
     "settle.make-ready": "Provisional: bring the car to the state it is to be set in, roll and bounce it, and read again.",
+    "why.off-wheels": "while the car was {how}: there the floor decides nothing",
     "why.unsettled": "before the car had settled",
     "why.bar-on": "with the anti-roll bar links on",
     "why.missing": "without {missing:and}",

@@ -1,0 +1,114 @@
+"""What a reading may count for by gauge, zero and where the car is; toe on a floor that is not level; sentences of ways that give no figure."""
+
+import math
+
+import numpy as np
+import pytest
+
+from ready_corner.core.advise.found import as_found
+from ready_corner.core.advise.next import next_step
+from ready_corner.core.engines.alignment.camber import camber_deg, toe_deg, toe_from_level_deg, wheel_axis
+from ready_corner.core.engines.statics.attitude import Attitude
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.model.checks import check_plan
+from ready_corner.core.record.happenings import OFF_WHEELS, Happened, Turned
+from ready_corner.core.record.jig_acts import GaugeZeroed, SlopeRead, Supported
+from ready_corner.core.record.logbook import Entry, PlanRevised, fold
+from ready_corner.core.record.readings import Reading
+from ready_corner.exchange.files import read_logbook
+from tests.core.linkage.cars import plan
+from tests.core.survey.test_hard import CASES
+from tests.words import said
+
+HEATHER = plan("heather")
+SETTLED = (PlanRevised(HEATHER), Happened("bar_off"), Happened("settled"))
+
+
+def judged(*whats):
+    return evaluate(fold(None, [Entry(str(n), n, what) for n, what in enumerate((*SETTLED, *whats), start=1)]))
+
+
+def camber(corner, value, tool="digital"):
+    return Reading("camber", corner, value, tool)
+
+
+PADS = [Reading("pad", c, 0.0, "rule") for c in ("LF", "RF", "LR", "RR")]
+LEVEL = [Reading("height", c, h, "caliper") for c, h in (("LF", 78.0), ("RF", 78.0), ("LR", 86.0), ("RR", 86.0))]
+ON = "on its wheels"
+
+
+@pytest.mark.parametrize("how", [ON, *OFF_WHEELS])
+@pytest.mark.parametrize(("quantity", "value", "tool"), [("camber", -1.8, "digital"), ("height", 78.0, "caliper")])
+@pytest.mark.parametrize("zero", ["gravity", "frame"])
+def test_what_a_reading_may_count_for_by_where_the_car_is_and_what_its_gauge_is_zeroed_on(how, quantity, value, tool, zero):
+    found = judged(
+        *PADS, *LEVEL, GaugeZeroed(zero), Supported(how), Happened("settled"), *[Reading(quantity, "LF", value, tool)] * 3
+    )
+    mark = found.mark(f"LF.{quantity}")
+    assert (mark.state == "holds") == (how == ON)
+    if how != ON:
+        assert mark.provisional
+        assert [w.figure("how") for w in found.figures.figure(quantity, "LF").why] == [how]
+        assert next_step(found).kind in ("read", "settle", "state")
+
+
+def test_a_known_error_of_a_gauge_is_taken_out_from_then_on_with_its_doubt():
+    bare = judged(*PADS, camber("LF", -1.6)).figures.figure("camber", "LF").measured
+    turned = SlopeRead("along", 0.45, -0.05, "digital")  # end for end: it reads 0.20 too much by itself
+    known = judged(*PADS, turned, camber("LF", -1.6)).figures.figure("camber", "LF").measured
+    assert known.value == pytest.approx(bare.value - 0.20, abs=1e-9)
+    assert "digital zero" in known.parts
+    earlier = judged(*PADS, camber("LF", -1.6), turned).figures.figure("camber", "LF").measured
+    assert earlier.value == pytest.approx(bare.value)
+    anew = judged(*PADS, turned, GaugeZeroed("gravity"), camber("LF", -1.6)).figures.figure("camber", "LF").measured
+    assert anew.value == pytest.approx(bare.value)  # zeroed since: what it reads by itself is another matter
+
+
+def test_toe_on_a_slope_is_that_of_the_plane_the_car_stands_on():
+    rng = np.random.default_rng(4)
+    for _ in range(200):
+        toe, lean, side = rng.uniform(-2, 2), rng.uniform(-4, 4), rng.choice([-1, 1])
+        up = np.array([*np.tan(np.radians(rng.uniform(-2, 2, 2))), 1.0])
+        up /= np.linalg.norm(up)
+        n = wheel_axis(toe, lean, side)
+        ahead = np.cross([0, 1.0, 0], up)  # square to gravity, in the plane of the centreline and the vertical
+        ahead = np.array([1.0, 0, 0]) - up[0] * up
+        ahead /= np.linalg.norm(ahead)
+        heading = math.degrees(math.atan2(n @ ahead, side * (n @ np.cross(up, ahead))))
+        assert toe_from_level_deg(heading, side, up, lean) == pytest.approx(toe, abs=1e-9)
+        assert (toe_deg(n), camber_deg(n)) == pytest.approx((toe, lean))
+    pitched = np.array([math.sin(math.radians(1.0)), 0.0, math.cos(math.radians(1.0))])
+    off = 0.1 - float(toe_from_level_deg(0.1, 1, pitched, -3.0))
+    assert abs(off) == pytest.approx(math.radians(1.0) * 3.0, rel=0.01)  # p times c
+
+
+def test_the_upright_of_a_frame_is_exact_at_any_attitude():
+    for pitch, roll in ((1.5, -0.8), (-2.0, 1.2), (0.0, 3.0)):
+        stands = Attitude(pitch, roll, 100.0)
+        up = stands.up
+        ahead = np.array([1.0, 0, 0]) - up[0] * up
+        ahead /= np.linalg.norm(ahead)
+        turned = np.stack([ahead, np.cross(up, ahead), up])  # floor from chassis
+        assert np.allclose(turned @ turned.T, np.eye(3), atol=1e-12)
+        assert stands.upright == pytest.approx(turned[:, 2], abs=1e-12)
+
+
+@pytest.mark.parametrize(
+    ("case", "words"), [("plates-no-span", "toe plates are apart"), ("plates-impossible", "tapes differ by")]
+)
+def test_a_way_that_gives_no_figure_says_its_own_sentence(case, words):
+    _, state = read_logbook((CASES / f"{case}.json").read_bytes())
+    assert words in said(evaluate(state).mark("front.total_toe").reason)
+
+
+def test_what_has_moved_since_is_not_told_as_now():
+    found = judged(*PADS, *LEVEL, Turned("LF.perch", 3.0))
+    row = next(r for r in as_found(found) if r.now.mark == "LF.height")
+    assert row.now.moved
+    assert not next(r for r in as_found(judged(*PADS, *LEVEL)) if r.now.mark == "LF.height").now.moved
+
+
+def test_two_marks_of_a_side_at_one_station_are_asked_about():
+    _, state = read_logbook((CASES / "marks-one-station.json").read_bytes())
+    assert any(e.path.startswith("ways.marks") for e in check_plan(state.plan))
+    assert not any(e.path.startswith("ways.marks") for e in check_plan(HEATHER))
