@@ -148,7 +148,7 @@ def walk(client, slug, rng=None):
 def try_plan(client, plan, rng):
     """Begin a car with a plan; where it is taken, open all of it. Return its short name, or None where it was refused."""
     plan = {**plan, "name": f"Drawn {uuid.uuid4().hex[:12]}"} if isinstance(plan.get("name", ""), str) else plan
-    answer = post(client, "/api/cars", entry({"kind": "plan", "plan": plan}))
+    answer = post(client, "/api/cars", entry({"kind": "plan", "plan": plan, "confirmed": True}))
     if answer.status_code == 422:
         assert answer.json()["sentence"]
         return None
@@ -259,7 +259,7 @@ def revised_somehow(plan, rng):
 def ordinary_job(client, plan, rng, count=300):
     """A long job of ordinary acts: readings, turns, strikes, revisions that rename and drop, welds. Nothing in it may be a fault of the program."""
     plan = {**plan, "name": f"Job {uuid.uuid4().hex[:12]}"}
-    answer = post(client, "/api/cars", entry({"kind": "plan", "plan": plan}))
+    answer = post(client, "/api/cars", entry({"kind": "plan", "plan": plan, "confirmed": True}))
     assert answer.status_code == 201, answer.text[:300]
     slug, revision, kept = answer.json()["slug"], 1, []
     acts = acts_of(plan)

@@ -24,7 +24,7 @@ from ready_corner.core.plan.corners import End, Point
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, SavedFirstError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.happenings import Turned
-from ready_corner.core.record.logbook import CarState, PlanRevised, fold_all
+from ready_corner.core.record.logbook import CarState, PlanRevised, ask_about_slips, fold_all
 from ready_corner.core.record.readings import Reading
 from ready_corner.exchange.files import slug_of
 from ready_corner.storage.logbooks import AwayError, CarKey, CarLine, Logbooks, TakenError
@@ -155,7 +155,10 @@ class Workshop:
             raise CalledError(finding("car.begins-with-plan"), path="what.kind")
         plan = entry.what.model_copy(update={"revises": 0})
         first = EntryKept(id=entry.id, number=1, at=entry.at.astimezone(UTC), who=entry.who, what=keep(plan, None))
-        judged = self._reckonable(fold_all(None, [kept_to_core(first)]))
+        core_first = kept_to_core(first)
+        if isinstance(core_first.what, PlanRevised):
+            ask_about_slips(core_first.what)
+        judged = self._reckonable(fold_all(None, [core_first]))
         car_id = str(uuid.uuid5(entry.id, "car"))
         if there := self.logbooks.find_id(car_id):
             self._again(next(iter(self.kept(there.slug))), entry)

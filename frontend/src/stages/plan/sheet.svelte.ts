@@ -33,6 +33,7 @@ export class Sheet {
   problems = $state.raw<Problem[]>([]);
   sentence = $state('');
   unusual = $state(false); // asked about once; sent again, it is kept
+  #doubted = '';
   told = $state(''); // the plan of which was said what it makes of what was read
   shown = $state<'running' | 'build'>('running'); // which of the two tables of aims is shown
   layouts = $state.raw<Layout[]>([]);
@@ -273,7 +274,11 @@ export class Sheet {
     } catch (error) {
       this.sentence = error instanceof Away ? PLAN.away : (error as Error).message;
       if (error instanceof Refused)
-        [this.problems, this.unusual] = [error.problems, error.code === 'unusual_value' && Boolean(this.car)];
+        [this.problems, this.unusual, this.#doubted] = [
+          error.problems,
+          error.code === 'unusual_value',
+          JSON.stringify(plan),
+        ];
     }
   }
 
@@ -287,15 +292,20 @@ export class Sheet {
   }
 
   async #revise(car: Car, plan: Plan): Promise<string> {
-    const what = { kind: 'plan', version: 1, plan, revises: this.#revises, confirmed: this.unusual } as const;
+    const what = { kind: 'plan', version: 1, plan, revises: this.#revises, confirmed: this.#isSo(plan) } as const;
     if (await this.#asks(car, what, JSON.stringify(plan))) return '';
     const fate = await car.ask(what, PLAN.revise(plan.name));
     if (fate.fate === 'refused') throw new Refused(fate.status, fate.code, fate.sentence, fate.problems);
     return car.slug;
   }
 
+  /** Whether this very plan was asked about: sent again, what is unusual in it is so. */
+  #isSo(plan: Plan): boolean {
+    return this.unusual && this.#doubted === JSON.stringify(plan);
+  }
+
   async #beginCar(plan: Plan): Promise<string> {
-    const entry = newEntry({ kind: 'plan', version: 1, plan, revises: 0, confirmed: false });
+    const entry = newEntry({ kind: 'plan', version: 1, plan, revises: 0, confirmed: this.#isSo(plan) });
     return (await api.begin({ ...entry, id: this.#beginning })).slug;
   }
 }

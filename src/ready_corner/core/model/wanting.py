@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ready_corner.core.model.bodies import bodies_of
+from ready_corner.core.model.slips import slips
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS, OfMark
 from ready_corner.core.plan.names import say_dimension
@@ -30,7 +31,8 @@ class Wanting:
 
 def wanting(plan: Plan) -> tuple[Wanting, ...]:
     """Return everything the plan leaves open, in the order of the stages that will want it."""
-    return (*_jig(plan), *_travel(plan), *_stance(plan), *_set(plan))
+    doubted = (Wanting(s.said, s.path, "Plan", finding("wanted.doubted"), needed=False) for s in slips(plan))
+    return (*doubted, *_jig(plan), *_travel(plan), *_stance(plan), *_set(plan))
 
 
 GONE_ON_WITHOUT = {
@@ -45,7 +47,7 @@ STAGES = ("Jig", "Travel", "Stance", "Set")
 
 def share_given(plan: Plan) -> float:
     """Return the share of the stages for which the plan leaves nothing open, 0 to 1."""
-    return 1 - len({w.stage for w in wanting(plan)}) / len(STAGES)
+    return 1 - len({w.stage for w in wanting(plan)} & set(STAGES)) / len(STAGES)
 
 
 def _jig(plan: Plan) -> Iterator[Wanting]:

@@ -8,6 +8,7 @@ from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
+from ready_corner.core.model.slips import slips
 from ready_corner.core.plan.corners import Point
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import STEP_WORDS, Gone, Plan, places_of
@@ -266,7 +267,7 @@ def _check_correction(state: CarState, what: Correction) -> None:
 
 
 def _check_revision(state: CarState, what: PlanRevised) -> None:
-    """Ask once where points are let go that something refers to."""
+    """Ask once where points are let go that something refers to, and where a figure is new that is hardly meant."""
     kept = places_of(what.plan)
     lost = {n: p for n, p in places_of(state.plan).items() if n not in kept}
     told = lets_go(state.jig, state.surveyed, lost, {n: p for n, p in kept.items() if n not in places_of(state.plan)})
@@ -275,6 +276,18 @@ def _check_revision(state: CarState, what: PlanRevised) -> None:
             finding("plan.points-lost", told=tuple(told)),
             path="plan.points",
             numbers={"points": len(lost)},
+        )
+    ask_about_slips(what, state.plan)
+
+
+def ask_about_slips(what: PlanRevised, before: Plan | None = None) -> None:
+    """Ask once where a figure of a plan is hardly meant, of those that are new; raises UnusualError with all of them."""
+    known = () if before is None else slips(before)
+    asked = [s for s in slips(what.plan) if s not in known]
+    if asked and not what.confirmed:
+        said = tuple(s.said for s in asked)
+        raise UnusualError(
+            finding("plan.slips", told=said, many=len(said) > 1), path=f"plan.{asked[0].path}", numbers={"slips": len(asked)}
         )
 
 

@@ -1,6 +1,7 @@
 """What a plan leaves open, and the step that will want it."""
 
 WORDS = {
+    "wanted.doubted": "hardly meant so: mend it, or keep the plan once more to confirm it",
     "wanting.provable": "{end} {quantity=height?ride height|{quantity}} that can be proved and set",
     "limit.unprovable": "{mark:mark}: read once it is sure to {sure:u} only, so nothing can hold ± {tolerance:much}. {way?{way:Capital}, or widen it.|Take a finer tool, or widen it.} The least tolerance that can be proved and set is {least:much}.",
     "limit.coarse": "{mark:mark}: {step} of {adjuster} is worth {worth:much}, and it is read to {sure:u}: no step surely ends within ± {tolerance:much}. A finer thread or a thinner shim, or widen it. The least tolerance that can be proved and set is {least:much}.",
