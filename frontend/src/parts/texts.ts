@@ -45,6 +45,8 @@ export const DESK = {
   struck: 'Struck out',
   turned: (corner: string, name: string) => `${corner}, ${name}, turned`,
   settled: 'the car has settled',
+  zeroed: { gravity: 'gauge zeroed on gravity', frame: 'gauge zeroed on the frame' } as const,
+  zeroOther: { gravity: 'zeroed on the frame instead', frame: 'zeroed on gravity instead' } as const,
   stuck: (corner: string, name: string) => `${corner}, ${name}, is stuck`,
   kept: 'Kept in this browser; the server is away.',
   turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,

@@ -1002,6 +1002,8 @@ export interface components {
              * @enum {string}
              */
             drawing: "above" | "behind" | "side" | "wheel" | "plumb" | "joints" | "joints_ahead" | "sweep" | "inside";
+            /** Zero */
+            zero: ("gravity" | "frame") | null;
         };
         /**
          * AskedIn

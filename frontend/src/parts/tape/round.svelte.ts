@@ -341,6 +341,15 @@ export class RoundDesk extends Desk {
     this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, DESK.settled);
   }
 
+  /** The gauge is zeroed on the other from now on: angles read next are counted from it. */
+  rezero(): void {
+    const { zero } = this.ask;
+    if (this.turning || !zero) return;
+    this.touched++;
+    const on = zero === 'gravity' ? 'frame' : 'gravity';
+    this.car.record({ kind: 'zeroed', version: 1, on }, DESK.zeroed[on]);
+  }
+
   protected openAgain(what: What): boolean {
     if (what.kind === 'reading') this.open(`${what.corner}/${what.quantity}`);
     else if (what.kind === 'turned') {
@@ -373,6 +382,7 @@ export class RoundDesk extends Desk {
       u: () => this.nextTool(),
       f: () => this.takeFigure(),
       h: () => this.turnHalf(),
+      g: () => this.rezero(),
     };
   }
 

@@ -21,6 +21,7 @@
     ...(desk.runs
       ? [{ key: SET.keys.half, does: desk.half ? DESK.halfRound : DESK.half, act: () => desk.turnHalf() }]
       : []),
+    ...(ask.zero ? [{ key: SET.keys.zero, does: DESK.zeroOther[ask.zero], act: () => desk.rezero() }] : []),
     ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
     ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);

@@ -27,7 +27,10 @@
   const worth = $derived(
     adjuster.worth
       .filter((w) => markKindOf(w.mark) !== 'height')
-      .map((w, i) => `${i ? '' : `${w.by_plan ? SET.byPlan(adjuster.step) : SET.worth(adjuster.step)} `}${markKindOf(w.mark)} ${w.say}`)
+      .map(
+        (w, i) =>
+          `${i ? '' : `${w.by_plan ? SET.byPlan(adjuster.step) : SET.worth(adjuster.step)} `}${markKindOf(w.mark)} ${w.say}`,
+      )
       .join(', '),
   );
 </script>

@@ -20,6 +20,7 @@ export const SET = {
     tool: 'U',
     take: 'F',
     half: 'H',
+    zero: 'G',
   },
   tool: 'Tool',
   changeTool: 'other tool',

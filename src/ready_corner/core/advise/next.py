@@ -25,6 +25,7 @@ from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.quantities.verdict import MOST_REPEATS
 from ready_corner.core.record.happenings import has_bar
+from ready_corner.core.record.jig_acts import Zero
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
@@ -36,7 +37,7 @@ class Ask:
     """One place of the round: what to read, with which tool, what was read last, and whether it is wanted now.
 
     ``tool``: that of its latest reading, else its usual one; ``at``: the feature of the chassis its height is read at; ``latest``: of so many
-    ``repeats``.
+    ``repeats``. ``zero``: what the gauge is zeroed on as told last; None where nothing is zeroed to read it.
     """
 
     corner: Corner
@@ -47,6 +48,7 @@ class Ask:
     latest: Reading | None
     repeats: int
     drawing: Drawing
+    zero: Zero | None = None
 
 
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
@@ -120,7 +122,8 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     if rows:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
     latest, at = rows[-1].reading if rows else None, state.plan.height_place(corner).name
-    return Ask(corner, quantity, tool, at, _is_wanted(evaluation, place), latest, len(rows), QUANTITIES[quantity].drawing)
+    zero = state.jig.zero if QUANTITIES[quantity].gauged else None
+    return Ask(corner, quantity, tool, at, _is_wanted(evaluation, place), latest, len(rows), QUANTITIES[quantity].drawing, zero)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:

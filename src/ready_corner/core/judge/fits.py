@@ -13,6 +13,7 @@ import numpy as np
 from ready_corner.core.engines.learning import FloatArray, WorthOfTurns, contradicted, learn
 from ready_corner.core.judge.marks import Evaluation
 from ready_corner.core.judge.memory import remembered
+from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words
@@ -113,8 +114,9 @@ def _last_step(evaluation: Evaluation, mark: str, exact: bool = False) -> _Step 
     amounts = {a: float(t) for a, t in zip(seen.adjusters, turned, strict=True) if abs(t) > 1e-9}
     if not amounts:
         return None
-    by_plan = evaluation.reach.get(mark)
-    if by_plan is not None and not exact and all(a in by_plan.adjusters for a in amounts):
+    by_plan, plan = evaluation.reach.get(mark), evaluation.state.plan
+    usual = {a.id for a in plan.adjusters if is_usual(plan, a)}
+    if by_plan is not None and usual.isdisjoint(amounts) and not exact and all(a in by_plan.adjusters for a in amounts):
         step = _of(read, u_read, amounts, by_plan)
         if step.off() <= AGREES:  # what the plan alone expects was read: no need to look what else is known
             return step
@@ -126,6 +128,8 @@ def _last_step(evaluation: Evaluation, mark: str, exact: bool = False) -> _Step 
         stretch=seen.stretch[:-1],
         numbers=seen.numbers[:-1],
     )
+    if any(a in usual and learn(earlier).of(a) is None for a in amounts):
+        return None  # what such links usually do is no ground to question a reading
     known = learn(earlier) if by_plan is None else learn(earlier, contradicted(by_plan, learn(earlier)))
     if any(known.of(a) is None for a in amounts):
         return None

@@ -156,7 +156,7 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     ),
     "camber": QuantityFacts(
         "angle", "camber", "cam", "camber", None, (-15.0, 15.0), "digital", "{Corner} camber",
-        "{tool} on the flat of the rim, zeroed on gravity. Minus when the top leans in.", "camber", _CAR, True, by_eye=True,
+        "{tool} on the flat of the rim, zeroed on {zero}. Minus when the top leans in.", "camber", _CAR, True, by_eye=True,
         walked=("set",), drawing="behind", gauged=True,
     ),
     "lean_top": QuantityFacts(
@@ -182,11 +182,11 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "plate_in": _steered("angle the plate shows, steered in", "plate in", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered in",
         "Steer until the front of this wheel points in by 20° or so. Read the turn plate: any angle will do."),
     "sweep_in": _steered("camber steered in", "cam in", "the camber steered in", (-25.0, 25.0), "{Corner} camber, steered in",
-        "{tool} on the flat of the rim, brake held on, zeroed on gravity. Minus when the top leans in.", gauged=True),
+        "{tool} on the flat of the rim, brake held on, zeroed on {zero}. Minus when the top leans in.", gauged=True),
     "plate_out": _steered("angle the plate shows, steered out", "plate out", "the plate", (2.0, 60.0), "{Corner} plate, front of the wheel steered out",
         "Steer through straight ahead until its front points out by about as much. Read the turn plate."),
     "sweep_out": _steered("camber steered out", "cam out", "the camber steered out", (-25.0, 25.0), "{Corner} camber, steered out",
-        "{tool} on the flat of the rim, brake held on, zeroed on gravity. Minus when the top leans in.", gauged=True),
+        "{tool} on the flat of the rim, brake held on, zeroed on {zero}. Minus when the top leans in.", gauged=True),
     "caster": QuantityFacts(
         "angle", "lean of the ball joints, from the side", "caster", "the lean of the joints", None, (-30.0, 30.0), "digital", "{Corner} ball joints, lean from the side",
         "{tool} on a bar across upper and lower ball joint, along the car. Plus when the upper one lies behind.", "caster", _CAR, True,
@@ -328,10 +328,10 @@ class Reading(Act):
                 finding("reading.not-there", reading=facts.words, corner=self.corner, at=facts.corners), path="corner"
             )
         tool = plan.tool(self.tool)
-        if tool.measures != facts.measures:
-            raise CalledError(finding("tool.other-reading", tool=tool.name, reading=facts.words), path="tool")
         if tool is EYE and not facts.by_eye:
             raise CalledError(finding("tool.not-by-eye", reading=facts.words), path="tool")
+        if tool.measures != facts.measures:
+            raise CalledError(finding("tool.other-reading", tool=tool.name, reading=facts.words), path="tool")
         read = (facts.kind, self.figure)
         if facts.never_under is not None and self.figure < facts.never_under:
             gap, load = self.quantity in GAPS, self.quantity == "load"

@@ -60,7 +60,8 @@ def say_expected(expected: Expected, units: Units) -> tuple[str, str]:
 
 def say_ask(ask: Ask) -> tuple[str, str]:
     """Return what is asked at a place of the round, and how it is read."""
-    how = QUANTITIES[ask.quantity].how.format(tool=ask.tool.name, place=ask.at, side=SIDE_WORDS[ask.corner])
+    zero = "the frame" if ask.zero == "frame" else "gravity"
+    how = QUANTITIES[ask.quantity].how.format(tool=ask.tool.name, place=ask.at, side=SIDE_WORDS[ask.corner], zero=zero)
     return title_of((ask.corner, ask.quantity)), how
 
 
