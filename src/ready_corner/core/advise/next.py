@@ -399,7 +399,8 @@ def _weight_step(evaluation: Evaluation) -> Step | None:
         reason = finding("because.cross", reason=cross.reason, caution=first.caution)
         return Step("perch", first.said, reason, first.corner, "load")
     if cross.state in ("unread", "moved since"):
-        at = next(c for c in CORNERS if not evaluation.mark(f"{c}.load").fresh)
+        loads = {c: evaluation.mark(f"{c}.load") for c in CORNERS}
+        at = min(CORNERS, key=lambda c: (loads[c].fresh, loads[c].number))  # the sum may have moved where no load by itself has
         moved = None if cross.state == "unread" else cross.reason
         return Step("read", finding("next.scales"), finding("because.scales", aim=aim_of(cross), moved=moved), at, "load")
     return None

@@ -7,7 +7,6 @@ Source: sizes of cars and their parts as they are built; docs/choices.md (The pl
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
@@ -52,10 +51,6 @@ def slips(plan: Plan) -> tuple[Slip, ...]:
     return (*found, *_points(plan))
 
 
-def _ask(path: str, kind: str, **figures: Any) -> Slip:
-    return Slip(path, finding(f"slip.{kind}", **figures))
-
-
 def _within(value: float, low: float, high: float) -> bool:
     return low <= value <= high
 
@@ -70,30 +65,30 @@ def _sizes(plan: Plan) -> Iterator[Slip]:
         axle = plan.axle(end)
         tyre, rim = axle.tyre_diameter, axle.rim_flange_diameter
         if not _within(tyre, *TYRE):
-            yield _ask(f"{end}.tyre_diameter", "tyre", end=end, size=tyre, inch=_inch(tyre, *TYRE))
+            yield Slip(f"{end}.tyre_diameter", finding("slip.tyre", end=end, size=tyre, inch=_inch(tyre, *TYRE)))
         elif not _within(rim / tyre, *RIM_OF_TYRE):
             inch = _inch(rim, *(share * tyre for share in RIM_OF_TYRE))
-            yield _ask(f"{end}.rim_flange_diameter", "rim", end=end, size=rim, tyre=tyre, inch=inch)
+            yield Slip(f"{end}.rim_flange_diameter", finding("slip.rim", end=end, size=rim, tyre=tyre, inch=inch))
         if not _within(plan.wheelbase / axle.track, *LONG_OF_WIDE):
             inch = _inch(axle.track, *(plan.wheelbase / r for r in LONG_OF_WIDE[::-1]))
-            yield _ask(f"{end}.track", "track", end=end, size=axle.track, wheelbase=plan.wheelbase, inch=inch)
+            yield Slip(f"{end}.track", finding("slip.track", end=end, size=axle.track, wheelbase=plan.wheelbase, inch=inch))
         if axle.hub_width is not None and not _within(axle.hub_width / axle.track, *HUBS_OF_TRACK):
             inch = _inch(axle.hub_width, *(share * axle.track for share in HUBS_OF_TRACK))
-            yield _ask(f"{end}.hub_width", "hubs", end=end, size=axle.hub_width, track=axle.track, inch=inch)
+            yield Slip(f"{end}.hub_width", finding("slip.hubs", end=end, size=axle.hub_width, track=axle.track, inch=inch))
     wide = [plan.axle(end).track for end in ENDS]
     if max(wide) > TRACKS_APART * min(wide) and all(_within(plan.wheelbase / w, *LONG_OF_WIDE) for w in wide):
         end = ENDS[int(np.argmin(wide))]
-        yield _ask(f"{end}.track", "tracks", end=end, size=min(wide), other=max(wide))
+        yield Slip(f"{end}.track", finding("slip.tracks", end=end, size=min(wide), other=max(wide)))
 
 
 def _heights(plan: Plan) -> Iterator[Slip]:
     for i, place in enumerate(plan.heights):
         side = SIDE[place.corner]
         if side * place.offset < -SIDE_MM:
-            yield _ask(f"heights.{i}.offset", "side", name=place.name, left=side > 0, offset=place.offset)
+            yield Slip(f"heights.{i}.offset", finding("slip.side", name=place.name, left=side > 0, offset=place.offset))
         low, high = -(1 + FAR_OF_WHEELBASE) * plan.wheelbase, FAR_OF_WHEELBASE * plan.wheelbase
         if not _within(place.station, low, high):
-            yield _ask(f"heights.{i}.station", "station", name=place.name, station=place.station)
+            yield Slip(f"heights.{i}.station", finding("slip.station", name=place.name, station=place.station))
 
 
 def _aims(plan: Plan) -> Iterator[Slip]:
@@ -102,13 +97,16 @@ def _aims(plan: Plan) -> Iterator[Slip]:
         for aim in aims:
             kind, path = kind_of(aim.mark), f"{name}.{aim.mark}"
             if kind in MOST and abs(aim.aim) > MOST[kind]:
-                yield _ask(path, "angle", mark=aim.mark, aim=OfMark(aim.mark, aim.aim, 0), most=MOST[kind])
+                yield Slip(path, finding("slip.angle", mark=aim.mark, aim=OfMark(aim.mark, aim.aim, 0), most=MOST[kind]))
             if kind == "height" and not _within(aim.aim, *HEIGHT):
-                yield _ask(path, "height", mark=aim.mark, aim=OfMark(aim.mark, aim.aim, 0))
+                yield Slip(path, finding("slip.height", mark=aim.mark, aim=OfMark(aim.mark, aim.aim, 0)))
             other = by_mark.get(twin_of(aim.mark))
             if kind == "height" and other and SIDE[_corner(aim.mark)] > 0 and abs(aim.aim - other.aim) > HEIGHTS_APART:
-                yield _ask(
-                    path, "unlike", mark=aim.mark, aim=OfMark(aim.mark, aim.aim, 0), other=OfMark(other.mark, other.aim, 0)
+                yield Slip(
+                    path,
+                    finding(
+                        "slip.unlike", mark=aim.mark, aim=OfMark(aim.mark, aim.aim, 0), other=OfMark(other.mark, other.aim, 0)
+                    ),
                 )
 
 
@@ -122,12 +120,17 @@ def _wheels(plan: Plan, end: End) -> Iterator[Slip]:
         return
     radius, path = linkage.loaded_radius, f"{end}_linkage.loaded_radius"
     if not _within(radius / tyre, *LOADED_OF_TYRE):
-        yield _ask(path, "radius", end=end, radius=radius, tyre=tyre, inch=_inch(radius, *(s * tyre for s in LOADED_OF_TYRE)))
+        yield Slip(
+            path,
+            finding("slip.radius", end=end, radius=radius, tyre=tyre, inch=_inch(radius, *(s * tyre for s in LOADED_OF_TYRE))),
+        )
         return
     for corner in (c for c in CORNERS if END_OF[c] == end):
         centre = plan.points.get(f"{corner}.{WHEEL}")
         if centre is not None and abs(centre[2] - radius) > AGREES_MM:
-            yield _ask(path, "radius-or-centre", end=end, radius=radius, centre=centre[2], point=f"{corner}.{WHEEL}")
+            yield Slip(
+                path, finding("slip.radius-or-centre", end=end, radius=radius, centre=centre[2], point=f"{corner}.{WHEEL}")
+            )
             return
 
 
@@ -141,7 +144,7 @@ def _bars(plan: Plan, end: End) -> Iterator[Slip]:
     axis = (second - first) / max(float(np.linalg.norm(second - first)), 1e-9)
     drawn = float(np.linalg.norm(np.cross(axis, tip - first)))
     if abs(drawn - bar.arm) > AGREES_MM:
-        yield _ask(f"footing.{end}_end.bar.arm", "bar-arm", end=end, arm=bar.arm, drawn=drawn)
+        yield Slip(f"footing.{end}_end.bar.arm", finding("slip.bar-arm", end=end, arm=bar.arm, drawn=drawn))
 
 
 def _bodies(plan: Plan, end: End) -> tuple:  # type: ignore[type-arg]
@@ -159,24 +162,28 @@ def _parts(plan: Plan, end: End) -> Iterator[Slip]:
             size = float(np.linalg.norm(np.subtract(*(place(e.point) for e in spring.ends))))
             for limit, over in ((spring.open, size - (spring.open or size)), (spring.closed, (spring.closed or size) - size)):
                 if limit is not None and over > AGREES_MM:
-                    yield _ask(f"{end}_linkage.springs", "damper", end=end, spring=spring.name, size=size, limit=limit)
+                    yield Slip(
+                        f"{end}_linkage.springs", finding("slip.damper", end=end, spring=spring.name, size=size, limit=limit)
+                    )
         if body.shaft and min(body.shaft.pushed or 1.0, body.shaft.pulled or 1.0) <= 0:
-            yield _ask(f"{end}_linkage.shaft", "shaft", end=end)
+            yield Slip(f"{end}_linkage.shaft", finding("slip.shaft", end=end))
 
 
 def _points(plan: Plan) -> Iterator[Slip]:
     for name, (x, y, z) in plan.points.items():
         head, _, rest = name.partition(".")
         if head in CORNERS and rest != WHEEL and SIDE[head] * y < -SIDE_MM:
-            yield _ask(f"points.{name}", "point-side", point=name, left=SIDE[head] > 0, offset=y)
+            yield Slip(f"points.{name}", finding("slip.point-side", point=name, left=SIDE[head] > 0, offset=y))
         if z < -UNDER_MM:
-            yield _ask(f"points.{name}", "under", point=name, under=-z)
+            yield Slip(f"points.{name}", finding("slip.under", point=name, under=-z))
         twin = plan.points.get(twin_of(name))
         if twin is not None and twin_of(name) != name and (head in ("LF", "LR") or ".left" in name):
             off = np.abs(np.array([x - twin[0], y + twin[1], z - twin[2]]))
             if off.max() > TWIN_MM:
                 axis = ("station", "offset", "height")[int(np.argmax(off))]
-                yield _ask(f"points.{name}", "twin", point=name, other=twin_of(name), axis=axis, off=float(off.max()))
+                yield Slip(
+                    f"points.{name}", finding("slip.twin", point=name, other=twin_of(name), axis=axis, off=float(off.max()))
+                )
     for corner in CORNERS:
         linkage = plan.linkage(END_OF[corner])
         if linkage is not None and linkage.layout in LAYOUTS:
@@ -191,16 +198,14 @@ def _exchanged(corner: str, points: Mapping[str, tuple[float, float, float]], la
     if made.axis and all(n in points for n in made.axis):
         lower, upper = made.axis
         if points[upper][2] < points[lower][2] - EXCHANGED_MM:
-            yield _ask(
-                f"points.{corner}.{upper}", "exchanged", point=f"{corner}.{upper}", other=f"{corner}.{lower}", below=True
+            yield Slip(
+                f"points.{corner}.{upper}",
+                finding("slip.exchanged", point=f"{corner}.{upper}", other=f"{corner}.{lower}", below=True),
             )
     for arm in (made.arms or {}).values():
         named = arm.first.endswith("front") and arm.second.endswith("rear") and arm.first in points and arm.second in points
         if named and points[arm.first][0] < points[arm.second][0] - EXCHANGED_MM:
-            yield _ask(
+            yield Slip(
                 f"points.{corner}.{arm.first}",
-                "exchanged",
-                point=f"{corner}.{arm.first}",
-                other=f"{corner}.{arm.second}",
-                below=False,
+                finding("slip.exchanged", point=f"{corner}.{arm.first}", other=f"{corner}.{arm.second}", below=False),
             )
