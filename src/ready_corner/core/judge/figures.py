@@ -131,7 +131,7 @@ class Figures(OfState):
         opened = {rig: on.value for rig in np.unique(rigs).tolist() if (on := self.strings.opening_on(corner, rig)) is not None}
         by = np.array([opened.get(rig, np.nan) for rig in rigs.tolist()], dtype=np.float64)
         warp = self.ground.warped[corner][1] if self.ground.floor else 0.0
-        return found._replace(value=self._in_plane(corner, found.value - by - warp)).only(~np.isnan(by))
+        return found._replace(value=found.value - by - warp).only(~np.isnan(by))
 
     def _steer(self, corner: Corner, numbers: IntArray) -> FloatArray:
         """Return the toe that was read next to each of some entries, degrees; 0 where it cannot be told."""
@@ -192,26 +192,7 @@ class Figures(OfState):
         halved = all(g.is_halved for g in groups)
         plain = halved or way.name == "bars"  # a bar is bolted to the hub, and no rim runs out under it
         found = combine([against, opening, run_out(self.plan, corner, "toe")], [1, -1, 0 if plain else 1])
-        if not self.ground.floor:
-            return found
-        level = found.value - self.ground.warped[corner][1]
-        return Measured(float(self._in_plane(corner, np.array([level]))[0]), found.parts)
-
-    def _in_plane(self, corner: Corner, heading: FloatArray) -> FloatArray:
-        """Return toes (n,) in the plane the car stands on from headings as a level string has them, degrees, the wheel leaning as it was read last."""
-        if not self.ground.floor:
-            return heading
-        return camber_of.toe_from_level_deg(heading, SIDE[corner], self.ground.floor.up, self._leans_about(corner))
-
-    @remembered
-    def _leans_about(self, corner: Corner) -> float:
-        """Return about how a wheel leans, degrees: as its gauge read last, else as its aim is, else as it is drawn."""
-        rows = self.state.latest((corner, "camber"))
-        if rows and not rows[-1].on_frame and self.ground.floor:
-            read = self.read.group((corner, "camber"), rows[-1].spell).estimate.value
-            return float(camber_of.camber_from_gravity_deg(read, SIDE[corner], self.ground.floor.up))
-        aim, drawn = self.plan.aim(f"{corner}.camber"), float(self.ground.wheels.drawn["camber"][CORNERS.index(corner)])
-        return aim.aim if aim else drawn if math.isfinite(drawn) else 0.0
+        return Measured(found.value - self.ground.warped[corner][1], found.parts) if self.ground.floor else found
 
     def by_plates(self, end: End) -> Figure | None:
         """Return the total toe of an axle as it was read last by plates and a tape across them; None where it never was, or cannot be made of that."""

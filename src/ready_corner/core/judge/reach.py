@@ -133,7 +133,8 @@ class _Table:
                 told = bool(np.isfinite(rows[i]).all())
                 with_travel = float(rows[i] @ travel) if told else 0.0
                 # An axle lies on its tyres: it pitches with the body, and does not lean with it.
-                with_travel += leaning(kind, c, 0.0 if self.wheels.axle[i] else float(lean[i]), back)
+                camber = float(np.nan_to_num(self.wheels.drawn["camber"][i]))
+                with_travel += leaning(kind, c, 0.0 if self.wheels.axle[i] else float(lean[i]), back, camber)
                 u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
                 u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
                 self.found[f"{c}.{kind}"][name] = direct + with_travel, u

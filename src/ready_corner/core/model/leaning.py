@@ -21,6 +21,8 @@ def pitch(rises: FloatArray, at: FloatArray) -> float:
     return float(np.degrees((rises[:2].mean() - rises[2:].mean()) / (at[:2, 0].mean() - at[2:, 0].mean())))
 
 
-def leaning(kind: str, corner: Corner, lean: float, back: float) -> float:
-    """Return what a body that leans to the right and back, degrees, does to an angle of a wheel that leans with it."""
-    return {"caster": back, "inclination": SIDE[corner] * lean, "camber": -SIDE[corner] * lean}.get(kind, 0.0)
+def leaning(kind: str, corner: Corner, lean: float, back: float, camber: float = 0.0) -> float:
+    """Return what a body that leans to the right and back, degrees, does to an angle of a wheel that leans with it; its toe goes by its own ``camber``,
+    degrees: the axis of a wheel that leans in heads out as the nose comes up."""
+    toe = camber * float(np.radians(back))
+    return {"caster": back, "inclination": SIDE[corner] * lean, "camber": -SIDE[corner] * lean, "toe": toe}.get(kind, 0.0)

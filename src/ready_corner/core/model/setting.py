@@ -144,4 +144,5 @@ def _angles(
     else:
         found = sweep(body, np.array([held.travel + travel[i]]), only_pose=plain).wheels[0]
     # An axle lies on its tyres, however the body leans over it: what it rolls under the body is the body's roll.
-    return {kind: float(found[f"{kind}_deg"][0]) + leaning(kind, corner, lean, back) for kind in kinds}
+    camber = float(found["camber_deg"][0])
+    return {kind: float(found[f"{kind}_deg"][0]) + leaning(kind, corner, lean, back, camber) for kind in kinds}

@@ -12,7 +12,6 @@ from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
-LEVEL_STEPS = 5
 
 
 def wheel_axis(toe_deg: ArrayLike, camber_deg: ArrayLike, side: ArrayLike) -> FloatArray:
@@ -42,25 +41,6 @@ def toe_deg(spin_axis: ArrayLike) -> FloatArray:
     """
     x, y, _ = np.moveaxis(np.asarray(spin_axis, dtype=float), -1, 0)
     return np.asarray(np.degrees(np.arctan2(x, np.abs(y))), dtype=float)
-
-
-def toe_from_level_deg(heading_deg: ArrayLike, side: ArrayLike, up: ArrayLike, camber: ArrayLike) -> FloatArray:
-    """Return toe in the plane the car stands on, degrees, from the heading of a wheel as a level string and level gaps have it.
-
-    heading: plus front in, against the centreline seen level; side +1 left, −1 right; up: gravity's upward unit vector in the car's axes (..., 3);
-    camber to the plane, degrees. Where the floor is pitched by p, a wheel that leans by c heads off by p · c. Exact: the heading of n(t, c) is solved for t.
-    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
-    """
-    heading, s, c = (np.asarray(a, dtype=float) for a in (heading_deg, side, camber))
-    u = np.asarray(up, dtype=float)
-    ahead = np.array([1.0, 0.0, 0.0]) - u[..., :1] * u
-    ahead = ahead / np.linalg.norm(ahead, axis=-1, keepdims=True)
-    left = np.cross(u, ahead)
-    toe = heading
-    for _ in range(LEVEL_STEPS):  # each is nearer by the square of the slope
-        n = wheel_axis(toe, c, s)
-        toe = toe + heading - np.degrees(np.arctan2((n * ahead).sum(axis=-1), s * (n * left).sum(axis=-1)))
-    return np.asarray(toe, dtype=float)
 
 
 @dataclass(frozen=True)
