@@ -34,7 +34,7 @@ def test_set_tells_the_turns_of_a_corner_that_was_tried(capsys):
     assert main(["set", LOGBOOK, "--corner", "RF"]) == 0
     assert "lower arm rod end: 2 turns in" in capsys.readouterr().out
     assert main(["set", LOGBOOK]) == 0
-    assert "Nothing to turn just now. Read left front ride height" in capsys.readouterr().out
+    assert "Nothing to turn just now. Read left front rim, front edge to the string" in capsys.readouterr().out
 
 
 def test_check_says_what_is_wrong_on_standard_error(tmp_path, capsys):
@@ -97,7 +97,7 @@ def test_stance_tells_what_to_turn_and_where_the_hubs_must_sit(capsys):
     assert main(["stance", str(DEMO / "heather.logbook.json")]) == 0
     assert any(line.startswith("LR hub") and "higher" in line for line in capsys.readouterr().out.splitlines())
     assert main(["stance", LOGBOOK]) == 0
-    assert "Read the ride height of the left front first." in capsys.readouterr().out
+    assert "Wind the" in capsys.readouterr().out  # its tie rod was turned since, which lifts nothing
 
 
 def test_stand_tells_where_the_car_of_a_plan_stands(capsys):

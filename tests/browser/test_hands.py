@@ -171,12 +171,12 @@ def test_the_keys_of_a_page_are_on_one_sheet(page, demo_server):
 def test_the_page_for_the_wall_follows_the_car_by_itself(page, demo_server):
     page.goto(demo_server.car("tern"))
     page.get_by_role("link", name="for the wall").click()
-    expect(page.get_by_role("region", name="Now")).to_contain_text("Read left front ride height")
+    expect(page.get_by_role("region", name="Now")).to_contain_text("Read left front rim, front edge to the string")
     expect(page.get_by_role("region", name="Still to go")).to_contain_text("Right front toe")
     path = demo_server.api("tern").removeprefix(demo_server.url) + "/entries"
-    reading = {**reading_json("LF", "height", "5 1/4"), "version": 1, "confirmed": False}
+    reading = {**reading_json("LF", "gap_front", "4"), "version": 1, "confirmed": True}
     demo_server.server.ask(path, entry_json(reading))
-    expect(page.get_by_role("region", name="Now")).not_to_contain_text("Read left front ride height")
+    expect(page.get_by_role("region", name="Now")).not_to_contain_text("front edge to the string")
 
 
 def test_from_nothing_to_a_first_toe_verdict_by_touch_alone(phone, served):

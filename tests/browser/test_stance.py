@@ -33,13 +33,16 @@ def type_in(page, text, title):
 
 
 def read_round(page, truth):
+    page.goto(f"{page.url.split('/stance')[0]}/stance/floor/LF/height")
     expect(page.get_by_role("heading", name="Left front ride height")).to_be_visible()
     page.locator("#tape-field").press("s")
     expect(page.get_by_text("Not settled: roll the car")).to_be_hidden()
     heights, loads = truth.stands()
     for name, values in (("ride height", heights), ("load on the scale", loads)):
-        for c in ROUND:
+        for c in ROUND:  # every place, whether or not the turns have moved it
+            page.goto(f"{page.url.split('/stance')[0]}/stance/floor/{c}/{'height' if 'height' in name else 'load'}")
             type_in(page, f"{values[CORNERS.index(c)]:.1f}", f"{WORDS[c]} {name}")
+            expect(page.locator("#tape-field")).to_have_value("")
     expect(page.get_by_text(re.compile(r"left \d+\.\d %, cross \d"))).to_be_visible()  # all four loads count
 
 
@@ -86,9 +89,8 @@ def test_from_pads_to_four_heights_within_tolerance(page, practice):
 
 def test_the_demo_car_tells_one_perch_for_height_and_cross_weight(page, demo_server):
     page.goto(f"{demo_server.car('tern')}/stance/floor/LF/height")
-    expect(page.get_by_text("Read the ride height of the left front first.")).to_be_visible()
     page.locator("#tape-field").fill("5 1/4")
-    expect(page.locator("#tape-means")).to_contain_text("on the aim")
+    expect(page.locator("#tape-means")).to_contain_text("height would be")
     page.locator("#tape-field").press("Enter")
     expect(page.get_by_role("heading", name="more nose down than planned")).to_be_visible()
     expect(page.get_by_role("group", name="Perches to turn")).to_contain_text("Wind the right rear perch down")
@@ -129,7 +131,7 @@ def test_springs_and_sums_answer_in_the_cars_units(page, demo_server):
     panel = page.get_by_role("region", name="rate at the wheel")
     expect(panel).to_contain_text("swings, without its tyre, at")
     expect(panel).to_contain_text("The bump stop comes")
-    expect(panel.locator("table tbody tr")).to_have_count(2)
+    expect(panel.locator("table tbody tr")).to_have_count(0)  # a coil-over: both seats go with the damper
     page.get_by_role("slider").press("End")
     expect(panel).to_contain_text("bump 80.0 mm")
     page.get_by_role("button", name="Work it out").click()

@@ -29,7 +29,7 @@ from ready_corner.core.record.jig_acts import Zero
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
-HUB_AGAIN_MM = 0.5  # standard uncertainty: a hub that stood so far off when its gap was read has it read again
+HUB_AGAIN_MM = 0.5  # a hub that stood so far off when its gap was read has it read again
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
 
 

@@ -126,15 +126,9 @@ class Strings(OfState):
     def _opening(self, on: int, hubs: tuple[tuple[Corner, int], ...]) -> Measured:
         """Return the opening of the string on the left (1) or right (-1), degrees, by the hub gaps of these corners in these spells."""
         plan = self.plan
-        read = [self.read.group((c, self._against), n) for c, n in hubs]
-        gaps = [g.estimate for g in read]
+        gaps = [self.read.group((c, self._against), n).estimate for c, n in hubs]
         if plan.ways.strings == "marks":
             return self._opening_by_marks([c for c, _ in hubs], gaps)
-        off = [self.hub_off(c, g.rows[-1].number) for (c, _), g in zip(hubs, read, strict=True)]
-        gaps = [
-            Measured(m.value, {**m.parts, **({f"{c} hub mis-set": u} if u else {})})
-            for (c, _), m, u in zip(hubs, gaps, off, strict=True)
-        ]
         if plan.ways.strings == "box":
             lf, lr, rf, rr = gaps
             yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
@@ -159,7 +153,7 @@ class Strings(OfState):
         )
 
     def hub_off(self, corner: Corner, number: int) -> float:
-        """Return how far a hub may have stood off its place when its gap was read at an entry, mm, standard uncertainty: an arm that was turned since was
+        """Return how far a hub may have stood off its place when its gap was read at an entry, mm, about: an arm that was turned since was
         off by so much then, and a hub goes about half as far as an arm's end. Rods that only steer leave it where it is.
 
         Source: docs/choices.md, Uncertainty.
