@@ -15,7 +15,7 @@ def tern(page, demo_server):
     slug = demo_server.slug("tern")
     page.goto(demo_server.url)
     page.locator(f'a[href="/cars/{slug}"]').click()
-    expect(page.get_by_role("heading", name="Walk-round")).to_contain_text("3 of 15 marks hold")
+    expect(page.get_by_role("heading", name="Walk-round")).to_contain_text("6 of 15 marks hold")
     return page
 
 
@@ -32,11 +32,11 @@ def test_the_demo_car_stands_half_set_with_every_state_and_its_reason(tern):
     assert words == {cell.get_attribute("data-state") for cell in cells.all()}
     for cell in cells.all():
         assert re.search(r", (holds|out|too close to call|moved since|unread), .+", cell.get_attribute("aria-label"))
-    expect(tern.get_by_role("region", name="What to do next")).to_contain_text("Read left front ride height")
+    expect(tern.get_by_role("region", name="What to do next")).to_contain_text("Read left front rim, front edge to the string")
     tern.get_by_role("button", name="Read it").click()
-    expect(tern).to_have_url(re.compile(r"/set/LF/height$"))
+    expect(tern).to_have_url(re.compile(r"/set/LF/gap_front$"))
     tern.reload()
-    expect(tern.get_by_role("heading", name="Left front ride height")).to_be_visible()
+    expect(tern.get_by_role("heading", name="Left front rim, front edge to the string")).to_be_visible()
     expect(tern.locator("#tape-field")).to_be_focused()
 
 

@@ -220,10 +220,10 @@ def read_what_it_means(b):
 
 def read_what_moved(b):
     """What a turn at the left rear has moved: its camber and toe, and nothing elsewhere."""
-    read = 0
-    while b.place()[0] == "LR" and read < 4:
-        read += b.read()[0] == "LR"
-    assert read >= 2
+    for quantity in ("camber", "gap_front", "gap_back"):
+        while b.place() != ("LR", quantity):
+            b.press("ArrowDown")
+        b.read()
 
 
 def set_the_left_rear(b):

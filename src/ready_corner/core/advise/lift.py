@@ -488,7 +488,13 @@ def _further(base: Evaluation, asked: _Asked, turns: FloatArray) -> FloatArray:
                 continue
             i = CORNERS.index(c)
             worth = by.get(f"{c}.{kind}", NOTHING_YET)
-            straight = sum((worth.of(lever.adjuster) or 0.0) * t for lever, t in zip(asked.levers, turns, strict=True))
+            straight = sum(
+                (worth.of(lever.adjuster) or 0.0) * t
+                for lever, t in zip(asked.levers, turns, strict=True)
+                if not is_usual(
+                    base.state.plan, base.state.plan.adjuster(lever.adjuster)
+                )  # those the linkage of the plan does not move
+            )
             own[f"{c}.{kind}"] = float(then[i] - now[i]) - straight
     return np.asarray(
         np.nan_to_num([sum(own.get(name, 0.0) * weight for name, weight in _parts(base, m.mark)) for m in asked.marks])
