@@ -220,7 +220,7 @@ def read_what_it_means(b):
 
 def read_what_moved(b):
     """What a turn at the left rear has moved: its camber and toe, and nothing elsewhere."""
-    for quantity in ("camber", "gap_front", "gap_back"):
+    for quantity in ("height", "camber", "gap_front", "gap_back"):
         while b.place() != ("LR", quantity):
             b.press("ArrowDown")
         b.read()

@@ -29,7 +29,6 @@ from ready_corner.core.record.jig_acts import Zero
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
-HUB_AGAIN_MM = 0.5  # a hub that stood so far off when its gap was read has it read again
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
 
 
@@ -146,8 +145,6 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         return state.spells.get(place, 0) > rows[-1].spell
     if QUANTITIES[quantity].outlives and "string" not in QUANTITIES[quantity].moved_by:
         return state.spells.get(place, 0) > rows[-1].spell
-    if quantity == "gap_hub" and evaluation.figures.strings.hub_off(corner, rows[-1].number) > HUB_AGAIN_MM:
-        return True  # it was read while the wheel stood elsewhere
     if QUANTITIES[quantity].outlives:  # a turn of a link, but not a move of the strings
         return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
     marks = [evaluation.mark(mark_at(k, corner)) for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]

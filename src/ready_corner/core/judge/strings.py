@@ -10,7 +10,6 @@ from collections.abc import Sequence
 from ready_corner.core.engines.alignment import string
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.read import EDGES, Group, OfState, Read, default_tool
-from ready_corner.core.model.usual import steers
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import ReadBy
 from ready_corner.core.plan.plan import UNTAPED_MM, Plan
@@ -18,8 +17,6 @@ from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import Measured, propagate
 from ready_corner.core.record.readings import Place, Quantity
-
-HUB_FOLLOWS = 0.5  # of the way of an arm's end
 
 
 def run_out(plan: Plan, corner: Corner, kind: str) -> Measured:
@@ -151,19 +148,6 @@ class Strings(OfState):
             [front, rear, *widths, *self._middles],
             [found.by_front_gap, -found.by_front_gap, *half, *(on * b for b in half)],
         )
-
-    def hub_off(self, corner: Corner, number: int) -> float:
-        """Return how far a hub may have stood off its place when its gap was read at an entry, mm, about: an arm that was turned since was
-        off by so much then, and a hub goes about half as far as an arm's end. Rods that only steer leave it where it is.
-
-        Source: docs/choices.md, Uncertainty.
-        """
-        its = {a.id: a for a in self.plan.adjusters if a.corner == corner and not a.raises and not steers(self.plan, a)}
-        turned: dict[str, float] = {}
-        for move in self.state.moves:
-            if move.number > number and move.adjuster in its:
-                turned[move.adjuster] = turned.get(move.adjuster, 0.0) + move.amount
-        return HUB_FOLLOWS * math.hypot(*(t * its[a].length_per_step for a, t in turned.items()))
 
     def _opening_by_marks(self, corners: Sequence[Corner], gaps: Sequence[Measured]) -> Measured:
         """Return the opening of a string by its gaps to two marks of the frame, front first, whose places the plan gives, degrees."""

@@ -49,19 +49,6 @@ USUAL = (
 )
 
 
-def steers(plan: Plan, adjuster: Adjuster) -> bool:
-    """Whether a link is there for toe alone, by its name: a tie rod or a toe link.
-
-    Source: see the module.
-    """
-    usual = usual_of(plan, adjuster)
-    return (
-        bool(usual)
-        and max(usual, key=lambda kind: usual[kind][1]) == "toe"
-        and usual["height"][1] <= _ROD["height"] * abs(adjuster.length_per_step)
-    )
-
-
 def usual_of(plan: Plan, adjuster: Adjuster) -> dict[str, tuple[float, float]]:
     """Return what one turn (shim, mark) of a link is usually worth to the marks of its corner, by kind, each with its standard uncertainty; degrees, mm,
     kg. Empty for what raises its corner, and where its name tells no place.
