@@ -11,7 +11,6 @@ from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.standing import stance
 from ready_corner.core.judge.fits import question
 from ready_corner.core.judge.marks import Evaluation, MarkState, State, evaluate
-from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.plan.marks import AIMED_KINDS as CORNER_MARKS
 from ready_corner.core.plan.marks import OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
@@ -128,7 +127,7 @@ def _preview_turn(evaluation: Evaluation, what: Turned) -> Preview:
     for kind in CORNER_MARKS:
         mark = evaluation.mark(f"{adjuster.corner}.{kind}")
         worth = evaluation.worth_now(mark.mark).of(adjuster.id)
-        guess = is_usual(evaluation.state.plan, adjuster) and evaluation.worth(mark.mark).of(adjuster.id) is None
+        guess = evaluation.is_guess(mark.mark, adjuster)
         if mark.value is not None and worth is not None and kind != "height" and not guess:
             value = OfMark(mark.mark, mark.value + worth * even, 0)
             would.append(finding("preview.would-read", quantity=kind, value=value))

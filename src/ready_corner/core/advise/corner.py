@@ -13,7 +13,6 @@ from ready_corner.core.engines.learning import FloatArray
 from ready_corner.core.engines.turns import AlikeError, Lever, Turns, Wanted, solve
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.model.predicted import casters
 from ready_corner.core.plan.corners import END_OF, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, MARK_KINDS, OfMark, kind_of
@@ -138,9 +137,9 @@ def adjuster_state(evaluation: Evaluation, adjuster: Adjuster) -> AdjusterState:
             continue
         learned = evaluation.worth_now(mark)
         if (per := learned.of(adjuster.id)) is not None:
+            if evaluation.is_guess(mark, adjuster):
+                continue
             by_plan = evaluation.worth(mark).of(adjuster.id) is None
-            if by_plan and is_usual(evaluation.state.plan, adjuster):
-                continue  # as such links usually are: nothing that the plan says, nor the car
             worth.append(LearnedWorth(mark, per, COVERAGE * learned.u(adjuster.id), by_plan))
     left = (_left(adjuster, 1, high), _left(adjuster, -1, low))
     return AdjusterState(adjuster, moved, low, high, _how(adjuster), left, tuple(worth), _engagement(adjuster, moved))

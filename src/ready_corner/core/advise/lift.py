@@ -181,28 +181,20 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     if astray.any():
         fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
         found = _solved(base, corners, fixed)
+    to_try = _trials(base, corners)
     # Where something is tried the other links of the corner stay as they are: else it cannot be told which of them did what.
-    tried_at = {a.corner for a, _ in _trials(base, corners)} if not done.any() else set()
+    tried_at = {a.corner for a, _ in to_try} if not done.any() else set()
     still = [
         lever for lever in asked.levers if (of := base.state.plan.adjuster(lever.adjuster)).corner in tried_at and not of.raises
     ]
     if still:
         found = _solved(base, corners, tuple((lever.adjuster, 0.0) for lever in still))
     worth_it = _worth_it(asked, found)
-    if not worth_it and not done.any():  # what is known does not better it: of the list only what is tried is left
-        found = (
-            replace(
-                found,
-                turns=(0.0,) * len(found.turns),
-                left=tuple(w.to_go for w in asked.wanted),
-                expanded=tuple(COVERAGE * w.u for w in asked.wanted),
-            )
-            if _trials(base, corners)
-            else found
-        )
+    if to_try and not worth_it and not done.any():  # what is known does not better it: of the list only what is tried is left
+        found = replace(found, turns=(0.0,) * len(found.turns), left=asked.left_now, expanded=asked.expanded_now)
     trials = [
         LiftTurn(a, _turned(evaluation, base, a.id) or amount, _turned(evaluation, base, a.id))
-        for a, amount in _trials(base, corners)
+        for a, amount in to_try
         if a.id not in evaluation.state.stuck
     ]
     turns = [*_walked(base, asked, np.array(found.turns), done, stuck), *trials]
@@ -342,6 +334,16 @@ class _Asked:
         """Which marks (marks,) hold now, and are to go on doing so."""
         return np.array([m.state == "holds" for m in self.marks], dtype=bool)
 
+    @property
+    def left_now(self) -> tuple[float, ...]:
+        """What is left to go of every mark while nothing is turned, in its unit."""
+        return tuple(w.to_go for w in self.wanted)
+
+    @property
+    def expanded_now(self) -> tuple[float, ...]:
+        """The U of these."""
+        return tuple(COVERAGE * w.u for w in self.wanted)
+
     def lost(self, found: Turns) -> int:
         """Return how many of these would be off their aims by more than their tolerance."""
         return sum(held and abs(left) > w.tolerance for held, w, left in zip(self.held, self.wanted, found.left, strict=True))
@@ -402,7 +404,7 @@ def _is_known(base: Evaluation, adjuster: Adjuster) -> bool:
     ]
     if any(base.worth_now(m).of(adjuster.id) is None for m in marks):
         return False
-    if not is_usual(base.state.plan, adjuster) or any(base.worth(m).of(adjuster.id) is not None for m in marks):
+    if not all(base.is_guess(m, adjuster) for m in marks):
         return True
     # Of a link that is known only as such links usually are, the way at least is to be known: else it is tried.
     return any(abs(base.worth_now(m).of(adjuster.id) or 0.0) > base.worth_now(m).u(adjuster.id) for m in marks)
@@ -445,7 +447,7 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     stands: Mapping[str, float] = dict(fixed)
     held = np.array([stands.get(lever.adjuster, np.nan) for lever in asked.levers])
     if not asked.levers:
-        return Turns((), (), tuple(w.to_go for w in asked.wanted), tuple(COVERAGE * w.u for w in asked.wanted), (), False)
+        return Turns((), (), asked.left_now, asked.expanded_now, (), False)
     found = solve_together(
         asked.wanted, asked.levers, asked.worth, asked.covariance, held, lambda turns: _further(base, asked, turns), asked.held
     )
@@ -481,6 +483,7 @@ def _further(base: Evaluation, asked: _Asked, turns: FloatArray) -> FloatArray:
         return np.zeros(len(asked.wanted))
     own: dict[str, float] = {}
     used = [lever.adjuster for lever, t in zip(asked.levers, turns, strict=True) if t]
+    usual = {a.id for a in base.state.plan.adjusters if is_usual(base.state.plan, a)}
     for kind in AIMED_KINDS:
         then, now = (e.of(kind) for e in ends)
         for c in MARK_KINDS[kind].corners:
@@ -491,9 +494,7 @@ def _further(base: Evaluation, asked: _Asked, turns: FloatArray) -> FloatArray:
             straight = sum(
                 (worth.of(lever.adjuster) or 0.0) * t
                 for lever, t in zip(asked.levers, turns, strict=True)
-                if not is_usual(
-                    base.state.plan, base.state.plan.adjuster(lever.adjuster)
-                )  # those the linkage of the plan does not move
+                if lever.adjuster not in usual  # those the linkage of the plan does not move
             )
             own[f"{c}.{kind}"] = float(then[i] - now[i]) - straight
     return np.asarray(

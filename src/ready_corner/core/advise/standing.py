@@ -126,9 +126,8 @@ def turns_now(evaluation: Evaluation) -> tuple[Turning | None, Perches | None, F
     does = _reckoned(evaluation)
     loads = _fresh([evaluation.mark(f"{c}.load") for c in CORNERS])
     turns, why_not = _turns(evaluation, marks, _fresh(marks), loads, does)
-    return (
-        (turns, does, why_not) if (told := lift(evaluation)) is None else (*_of_lift(evaluation, told, turns, does, why_not),)
-    )
+    told = lift(evaluation)
+    return (turns, does, why_not) if told is None else _of_lift(evaluation, told, turns, does, why_not)
 
 
 def _of_lift(

@@ -33,10 +33,8 @@ HARDLY_WORSE = 0.05  # squared tolerances, over all marks: for so little no adju
 ROUNDS = 200  # of descent; each betters the whole, so it ends long before
 FEW = 6  # levers of which every pair is tried by itself
 LEANS = 3  # times the marks that still miss are given more weight
-KEEPS, LETS_GO = (
-    6,
-    0.1,
-)  # times the marks that are to stay held are given four times their weight; what a mark out of reach weighs then
+KEEPS = 6  # times the marks that are to stay held are given four times their weight
+LETS_GO = 0.1  # what a mark out of reach weighs then
 NEAR = 2  # steps either side of the best of two levers that are tried
 ALL_STEPS = 400  # of one lever at most, the whole of its room
 EDGES = 0.1  # marks, by which the outlook is to be better for marks that hold to come near the edge of their tolerance
@@ -55,8 +53,10 @@ def solve_together(
     """Return the turns of all levers that bring all marks nearest their aims, fewest adjusters for what holds beyond doubt.
 
     worth: (marks, levers), mark units a turn; covariance: per mark (levers, levers); fixed: (levers,) turns that are made and stand, nan where
-    a lever is free; further: of turns (levers,), what they do to every mark (marks,) beyond so many times one of them, asked once near the optimum. ``held`` (marks,): those that are to stay held: of what holds more marks only that is taken which loses none of
-    them, and where one mark is out of reach the others are brought in without it. Marks are weighted anew until as many as can be hold; then every adjuster is left alone without which they do as well.
+    a lever is free; further: of turns (levers,), what they do to every mark (marks,) beyond so many times one of them, asked once near the
+    optimum; held: (marks,) those that are to stay held. Of what holds more marks only that is taken which loses none of these, and where one
+    mark is out of reach the others are brought in without it. Marks are weighted anew until as many as can be hold; then every adjuster is
+    left alone without which they do as well.
     Levers that do the same are no refusal: the better known does it.
     Source: see the module.
     """
@@ -253,8 +253,7 @@ class _Form:
 
     def expanded(self, turns: FloatArray) -> FloatArray:
         """Return the U of every mark after turns, in tolerances."""
-        u2 = self.u2 + self.doubts @ turns @ turns
-        return np.asarray(COVERAGE * np.sqrt(np.maximum(u2, 0.0)))
+        return self._expanded_of(turns[None])[0]  # type: ignore[no-any-return]
 
     def holds(self, turns: FloatArray) -> NDArray[np.bool_]:
         """Return which marks would hold beyond doubt after turns, or as near as their tools could tell."""
@@ -271,19 +270,20 @@ class _Form:
 
     def lost(self, turns: FloatArray) -> int:
         """Return how many of the marks that are to stay held would not, or are within their tolerance and would not be."""
-        return int(np.sum(np.abs(self.target - self.rows @ turns) > self._limits(turns[None])[0]))
+        return int(np.sum(self._past(turns[None])))
 
     def to_the_edge(self) -> "_Form":
         """Return the form with what holds allowed as near its edge as the readings tell."""
         return replace(self, edge=True)
 
-    def _limits(self, tries: FloatArray) -> FloatArray:
-        """Return how far off every mark may be left by turns (n, levers), in tolerances, (n, marks): endless for what is out already."""
+    def _past(self, tries: FloatArray) -> NDArray[np.bool_]:
+        """Return which marks turns (n, levers) leave further off than they may be, (n, marks): what is out already may be anywhere."""
         doubt = (
             np.broadcast_to(COVERAGE * np.sqrt(self.u2), (len(tries), len(self.u2))) if self.edge else self._expanded_of(tries)
         )
         inside = np.where(np.abs(self.target) <= 1 + 1e-9, 1.0, np.inf)
-        return np.asarray(np.where(self.held, np.maximum(1 - doubt, SURE_SHARE), inside) + 1e-9)
+        limits = np.where(self.held, np.maximum(1 - doubt, SURE_SHARE), inside) + 1e-9
+        return np.asarray(np.abs(self.target - tries @ self.rows.T) > limits)
 
     def merit(self, turns: FloatArray) -> tuple[int, int, float]:
         """Return what makes one answer better than another: how few marks are lost, how many hold, then how little they miss."""
@@ -291,7 +291,7 @@ class _Form:
 
     def keeps(self, tries: FloatArray) -> NDArray[np.bool_]:
         """Return which of several turns (n, levers) lose none of the marks that are to stay held."""
-        return np.asarray(np.all(np.abs(self.target - tries @ self.rows.T) <= self._limits(tries), axis=1))
+        return np.asarray(~np.any(self._past(tries), axis=1))
 
     def nearer(self, turns: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
         """Return turns that miss less in all, step by step, none of which loses a mark that is to stay held."""
@@ -307,6 +307,10 @@ class _Form:
             if not len(at):
                 break
             turns = tries[at[np.argmin(change[at])]]
+        return self._whole(turns)
+
+    def _whole(self, turns: FloatArray) -> FloatArray:
+        """Return turns with what sums of steps have blurred put right."""
         return np.where(self.moves.flats, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
 
     def _expanded_of(self, tries: FloatArray) -> FloatArray:
@@ -413,7 +417,7 @@ class _Form:
             if change[k] >= -1e-12:
                 break
             turns = after
-        return np.where(self.moves.flats, np.round(turns * FLATS_PER_TURN) / FLATS_PER_TURN, turns)
+        return self._whole(turns)
 
 
 class _Moves(NamedTuple):

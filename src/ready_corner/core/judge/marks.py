@@ -23,10 +23,11 @@ from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import Figures
 from ready_corner.core.judge.leans import FLOOR_ALONG, FLOOR_UNTOLD
 from ready_corner.core.judge.memory import Memory, note, remembered
-from ready_corner.core.judge.reach import reach
+from ready_corner.core.judge.reach import is_usual, reach
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
+from ready_corner.core.plan.plan import Adjuster
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, Measured
@@ -169,6 +170,10 @@ class Evaluation:
     def worth(self, mark: str) -> WorthOfTurns:
         """Return what turns are worth to a corner mark by its readings before and after them alone."""
         return learn(self.observations(mark)) if self._touching(mark) else WorthOfTurns()
+
+    def is_guess(self, mark: str, adjuster: Adjuster) -> bool:
+        """Whether what an adjuster does to a corner mark is known only as such links usually are: the plan does not say it, nor has the car."""
+        return is_usual(self.state.plan, adjuster) and self.worth(mark).of(adjuster.id) is None
 
     @remembered
     def observations(self, mark: str) -> Observations:
