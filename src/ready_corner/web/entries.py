@@ -17,14 +17,17 @@ from ready_corner.core.judge.marks import State
 from ready_corner.core.model.wanting import share_given
 from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.marks import say_mark
+from ready_corner.core.quantities.finding import finding
 from ready_corner.core.say.judged import say_mark_aim, say_mark_value
 from ready_corner.web.lift import LiftView, lift_view
+from ready_corner.web.said import said
 from ready_corner.web.view import View
 from ready_corner.web.views import CarChange, CarView, LogLine, PreviewView, car_change, car_view, log_lines
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
 
+READ_AGAIN = finding("mark.read-again")
 NEWS_S = 0.2  # between two looks whether something was recorded here
 OTHERS_S = 10.0  # between two looks whether another process has written something
 NEWS_LASTS_S = 60.0
@@ -155,7 +158,7 @@ def found(slug: str, workshop: TheWorkshop) -> list[FoundView]:
             aim=say_mark_aim(row.now, units),
             found=say_mark_value(row.found, units) if row.found else "",
             found_state=row.found.state if row.found else None,
-            now="to be read again" if row.now.moved else say_mark_value(row.now, units),
+            now=said(READ_AGAIN, units) if row.now.moved else say_mark_value(row.now, units),
             now_state=row.now.state,
         )
         for row in as_found(judged)

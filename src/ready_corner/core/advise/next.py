@@ -216,7 +216,7 @@ def _first_read(evaluation: Evaluation, mark: MarkState) -> Step:
             place = (place[0], quantity)
             break
     why = read_first(evaluation, mark.mark)
-    if why is not None and (why.kind == "settle.floor" or dict(why.figures).get("how") == finding("settle.floor")):
+    if why is not None and why.kind == "first.wide" and evaluation.finer(mark.mark) == finding("settle.floor"):
         place = next((p for p in PADS if p not in evaluation.state.taken), place)
     step = Step("read", finding("next.read", what=place), finding("because.first", mark=mark.mark, why=why), *place)
     return _bar_off(evaluation, step) if place[1] in ("height", "load") else step

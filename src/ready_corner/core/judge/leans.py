@@ -52,6 +52,11 @@ def by_nudges(angle: Callable[[Sequence[float], FloatArray], float], inputs: Seq
     return propagate(value, [*inputs, *on.sources], [*by, *(angle(at, up) - value for up in on.tilted)])
 
 
+def of_floor(measured: Measured) -> float:
+    """Return the u² of an angle that comes of a floor nobody has read, square degrees; 0 where none does."""
+    return sum(measured.parts.get(name, 0.0) ** 2 for name in (FLOOR_UNTOLD, FLOOR_ALONG))
+
+
 class Leans(OfState):
     """Leaning angles of wheels and steering axes, degrees. ``figure``: the figure of a kind at a corner in a spell, the latest where none is named."""
 

@@ -21,7 +21,7 @@ from ready_corner.core.engines.learning import (
 )
 from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import Figures
-from ready_corner.core.judge.leans import FLOOR_ALONG, FLOOR_UNTOLD
+from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import is_usual, reach
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
@@ -366,7 +366,7 @@ class Evaluation:
 
         if row.odd is not None:
             return by("read", "settle.odd-repeat", entry=row.odd)
-        floor = sum(measured.parts.get(name, 0.0) ** 2 for name in (FLOOR_UNTOLD, FLOOR_ALONG))
+        floor = of_floor(measured)
         if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
         places, weight = places_of_figure(Figure(measured, tuple(groups)))
@@ -417,7 +417,7 @@ class Evaluation:
         figure = self.figures.figure(kind, split(mark)[0]) if kind in CORNER_KINDS else None
         if figure is None or found.aim is None:
             return None
-        if any(figure.measured.parts.get(name) for name in (FLOOR_UNTOLD, FLOOR_ALONG)):
+        if of_floor(figure.measured):
             return finding("settle.floor")
         places, weight = places_of_figure(figure)
         better = self._provable(

@@ -3,6 +3,7 @@
 WORDS = {
     "mark.wanted-for": "{reason}; it is wanted for {marks:mark_list}",
     "mark.unread": "not read yet",
+    "mark.read-again": "to be read again",
     "mark.one-edge": "{front?front|back} edge read, {front?back|front} edge still to read",
     "mark.edges-apart": "the two edges were read with a change between: read both again",
     "mark.string-unknown": "the string's own angle is not known: read the hub gaps",
