@@ -32,22 +32,40 @@ def addresses(demo):
 SETTLED = "() => new Promise((then) => requestAnimationFrame(() => requestAnimationFrame(then)))"
 
 
+def looked_at(page):
+    """Return what is wrong with a page at any width, as sentences; it is left at the last."""
+    fingers = page.context.new_cdp_session(page)
+    page.evaluate("document.fonts.ready")
+    page.evaluate(AXE.read_text())
+    faults = []
+    for touch, width in ((touch, width) for touch, widths in WIDTHS.items() for width in widths):
+        fingers.send("Emulation.setTouchEmulationEnabled", {"enabled": touch})
+        page.set_viewport_size({"width": width, "height": 800})
+        page.evaluate(SETTLED)
+        assert page.evaluate("matchMedia('(pointer: coarse)').matches") == touch
+        found = page.evaluate(LOOKED) + (page.evaluate(VIOLATIONS) if width in LOOKED_INTO else [])
+        faults += [f"at {width}: {fault}" for fault in found]
+    return faults
+
+
 @pytest.mark.parametrize("part", range(4))
 def test_every_page_at_every_width_has_nothing_cut_off_too_small_or_out_of_reach(page, demo_server, part):
-    fingers = page.context.new_cdp_session(page)
     faults = []
     for address in list(addresses(demo_server))[part::4]:
         page.goto(address, wait_until="networkidle")
-        page.evaluate("document.fonts.ready")
-        page.evaluate(AXE.read_text())
-        for touch, width in ((touch, width) for touch, widths in WIDTHS.items() for width in widths):
-            fingers.send("Emulation.setTouchEmulationEnabled", {"enabled": touch})
-            page.set_viewport_size({"width": width, "height": 800})
-            page.evaluate(SETTLED)
-            assert page.evaluate("matchMedia('(pointer: coarse)').matches") == touch
-            found = page.evaluate(LOOKED) + (page.evaluate(VIOLATIONS) if width in LOOKED_INTO else [])
-            faults += [f"{address[len(demo_server.url) :]} at {width}: {fault}" for fault in found]
+        expect(page.locator("main[aria-busy]")).to_have_count(0)  # a page that is on its way has a test of its own
+        faults += [f"{address[len(demo_server.url) :]} {fault}" for fault in looked_at(page)]
     assert not faults, "\n".join(faults)
+
+
+@pytest.mark.parametrize("away", [False, True])
+def test_a_car_on_its_way_or_out_of_reach_says_so_at_every_width(page, demo_server, away):
+    kept_waiting = []
+    page.route(re.compile("/api/cars/"), lambda route: route.abort() if away else kept_waiting.append(route))
+    page.goto(demo_server.url + "/cars/tern/set/RF/turn/RF.tie-rod")
+    expect(page.get_by_role("heading", level=1)).to_have_text("Opening the logbook…")
+    expect(page.get_by_role("main").get_by_role("status")).to_have_text(re.compile("The server is away" if away else "^$"))
+    assert looked_at(page) == []
 
 
 @pytest.fixture

@@ -14,7 +14,7 @@
 
 <header class="noprint" data-bare={!car || undefined}>
   <a class="mark" href={base || '/'} use:link>
-    {FRAME.product}<small>{car?.view ? car.view.plan.name : FRAME.tagline}</small>
+    {FRAME.product}<small>{car ? (car.view?.plan.name ?? '') : FRAME.tagline}</small>
   </a>
   {#if car}<RuleStages {base} progress={{ ...car.ahead, ...car.view?.progress }} {here} />{/if}
   <RuleMenu {car} {base} {here} />

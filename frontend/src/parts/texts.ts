@@ -11,6 +11,9 @@ export const STAGES = [
 
 export const FRAME = {
   pageAway: 'The server is away, and this page was not brought before. It comes as soon as the server is back.',
+  opening: 'Opening the logbook…',
+  logbookAway:
+    'The server is away, and this car was not opened in this browser before. It opens as soon as the server is back.',
   product: 'Ready Corner',
   tagline: 'Every mark read, every corner ready',
   rule: 'The job, stage by stage',
