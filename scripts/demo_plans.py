@@ -106,7 +106,7 @@ def heather() -> dict[str, Any]:
         "about": "Hillclimb special, double wishbones, pushrods and rockers at both ends; millimetres",
         "units": {"system": "mm"},
         "wheelbase": 2280.0,
-        "ways": {"strings": "each", "strings_reason": "Strings on stands; rims turned half round and read twice.", "hub_middle": 0.5, "span": 1.0, "run_out": 0.0},
+        "ways": {"strings": "each", "strings_reason": "Strings on stands; rims turned half round and read twice.", "strings_on": "stands", "hub_middle": 0.5, "span": 1.0, "run_out": 0.0},
         "front": {"track": 1340.0, "rim_flange_diameter": 352.0, "tyre_diameter": 552.0},
         "rear": {"track": 1360.0, "rim_flange_diameter": 352.0, "tyre_diameter": 576.0},
         "aims": [

@@ -2,14 +2,17 @@
 
 import json
 from importlib.resources import files
+from pathlib import Path
 
 import pytest
 
 from ready_corner.cli import main
 from tests.conftest import plan_json
+from tests.kept.said import said_of
 
 DEMO = files("ready_corner.demo")
 LOGBOOK = str(DEMO / "tern.logbook.json")
+EVERY_KIND = Path(__file__).parent / "kept" / "every-kind-mm.logbook.json"
 
 
 def test_fold_tells_every_mark_the_same_in_lines_and_in_json(capsys):
@@ -127,3 +130,31 @@ def test_stand_says_its_turns_inside_its_json(capsys):
     told = json.loads(capsys.readouterr().out)
     assert told["say"]
     assert set(told["corners"]) == {"LF", "RF", "LR", "RR"}
+
+
+def test_what_a_page_says_in_whole_sentences_its_command_says_too(capsys):
+    commands = {"jig": "survey", "stance": "stance", "car.marks": "fold", "car.next": "fold", "car.lift": "set"}
+    said = {}
+    for command in ("survey", "stance", "fold", "set"):
+        assert main([command, str(EVERY_KIND)]) == 0
+        said[command] = capsys.readouterr().out
+        assert main([command, str(EVERY_KIND), "--json"]) == 0
+        page = json.loads(capsys.readouterr().out)
+        assert command in ("fold", "set") or all(s in said[command] for s in page["sentences"])
+    told = [line.split(": ", 1) for line in said_of(EVERY_KIND.read_bytes())]
+    left_out = {"how", "title", "findings", "entry"}
+    whole = [(path, s) for path, s in told if s.endswith(".") and not left_out & set(path.split("."))]
+    missing = [(p, s) for p, s in whole for of, c in commands.items() if p.startswith(of) and s not in said[c]]
+    assert len(whole) > 50
+    assert not missing
+
+
+def test_check_says_what_the_page_doubts_in_a_plan_and_what_it_leaves_open(tmp_path, capsys):
+    plan = json.loads((DEMO / "heather.plan.json").read_text())
+    plan["front_linkage"]["loaded_radius"] = 3 * plan["front_linkage"]["loaded_radius"]
+    wrong = tmp_path / "wrong.plan.json"
+    wrong.write_text(json.dumps(plan))
+    assert main(["check", str(wrong)]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert lines[0].endswith("to look at:")
+    assert any("front_linkage.loaded_radius" in line for line in lines[1:])

@@ -8,7 +8,7 @@ Answers go to standard output, as lines or with --json; what is wrong goes to st
 import argparse
 import json
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import asdict
 from pathlib import Path
 from typing import Literal
@@ -31,6 +31,7 @@ from ready_corner.core.model.four_springs import Asked, perch_turns, stand
 from ready_corner.core.model.limits import Strip
 from ready_corner.core.model.springs_of_plan import car_of
 from ready_corner.core.model.struts import at_work, dummy_struts
+from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
@@ -45,7 +46,8 @@ from ready_corner.launch.database import DatabaseStartError
 from ready_corner.launch.door import DoorError, door
 from ready_corner.web.jig import jig_view
 from ready_corner.web.lift import lift_view
-from ready_corner.web.said import all_said, said
+from ready_corner.web.said import all_said, said, sentences
+from ready_corner.web.stance import stance_view
 from ready_corner.web.views import corner_view, mark_view
 
 CROSS_ASKED = 0.0005  # of the whole: what is asked for by a figure is brought to that figure, as near as whole flats go
@@ -170,8 +172,12 @@ def _put_back(asked: argparse.Namespace) -> int:
 
 
 def _check(asked: argparse.Namespace) -> None:
-    plan = read_plan(asked.plan.read_bytes())
-    print(f"{plan.name}: {len(plan.aims)} aims, {len(plan.adjusters)} adjusters; nothing wrong.")
+    plan = read_plan(asked.plan.read_bytes()).to_core()
+    open_ = wanting(plan)
+    amiss = f"nothing wrong; {len(open_)} to look at:" if open_ else "nothing wrong, nothing open."
+    print(f"{plan.name}: {len(plan.aims)} aims, {len(plan.adjusters)} adjusters; {amiss}")
+    for row in open_:
+        print(f"{row.stage}, {row.path}: {said(row.what, plan.units)} ({said(row.step, plan.units)})")
 
 
 def _fold(asked: argparse.Namespace) -> None:
@@ -179,14 +185,29 @@ def _fold(asked: argparse.Namespace) -> None:
     found = evaluate(state)
     step, units = next_step(found), state.plan.units
     if asked.json:
-        marks = [mark_view(m, units).model_dump() for m in found.marks]
-        told = {"number": state.number, "marks": marks, "next": say_finding(step.sentence, units)}
+        views = [mark_view(m, units) for m in found.marks]
+        reason = said(step.reason, units)
+        told = {
+            "number": state.number,
+            "marks": [v.model_dump() for v in views],
+            "next": say_finding(step.sentence, units),
+            "why": reason,
+        }
         print(json.dumps(told, ensure_ascii=False, indent=1))
         return
     for mark in found.marks:
         reason = said(mark.reason, units)
-        print(f"{mark.mark:16} {mark.state or '':18} {say_mark_value(mark, units):14} {reason}".rstrip())
+        more = " ".join(s for s in sentences(mark_view(mark, units)) if s not in reason)
+        print(f"{mark.mark:16} {mark.state or '':18} {say_mark_value(mark, units):14} {reason} {more}".rstrip())
     print(f"Next: {said(step.sentence, units)} {said(step.reason, units)}".rstrip())
+
+
+def _tell_rest(view: object, printed: Iterable[str]) -> None:
+    """Print whatever else the page says in whole sentences: one answer, told by both doors."""
+    already = "\n".join(printed)
+    for sentence in sentences(view):
+        if sentence not in already:
+            print(f"  {sentence}")
 
 
 def _set(asked: argparse.Namespace) -> None:
@@ -207,6 +228,7 @@ def _set(asked: argparse.Namespace) -> None:
         print(f"{turn.name}: {turn.say}")
     for mark in shown.expected:
         print(f"{mark.mark}: would read {mark.say} {mark.say_u}, {mark.say_aim}: {mark.verdict}")
+    _tell_rest(shown, [shown.sentence, shown.why_not, shown.reason])
 
 
 def _lift(car: CarJudged, as_json: bool) -> None:
@@ -226,6 +248,7 @@ def _lift(car: CarJudged, as_json: bool) -> None:
     for mark in shown.expected:
         print(f"{mark.mark}: would read {mark.say} {mark.say_u}, {mark.say_aim}: {mark.verdict}")
     print(shown.afterwards)
+    _tell_rest(shown, [shown.sentence, shown.reason, shown.afterwards])
 
 
 def _range(text: str) -> FloatArray:
@@ -334,7 +357,9 @@ def _struts(asked: argparse.Namespace) -> None:
 
 def _stance(asked: argparse.Namespace) -> None:
     _, state = read_logbook(asked.logbook.read_bytes())
-    found, units = stance(evaluate(state)), state.plan.units
+    judged, units = evaluate(state), state.plan.units
+    found = stance(judged)
+    page = stance_view(judged, found)
     if asked.json:
         told = {
             "wanted": asdict(found.wanted) if found.wanted else None,
@@ -353,12 +378,13 @@ def _stance(asked: argparse.Namespace) -> None:
             "says": all_said((*found.says, *found.stand_says, *found.load_says), units),
             "provisional": all_said(found.provisional, units),
             "why_not": said(found.why_not, units),
+            "sentences": sentences(page),
         }
         print(json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False))
         return
-    for line in (*found.says, found.why_not, *(p.said for p in found.perches), *found.stand_says, *found.load_says):
-        if line:
-            print(said(line, units))
+    told_ = (*found.says, found.why_not, *(p.said for p in found.perches), *found.stand_says, *found.load_says)
+    lines = [said(line, units) for line in told_ if line]
+    print("\n".join(lines)) if lines else None
     for hub in found.hubs:
         rides = (
             ""
@@ -370,6 +396,7 @@ def _stance(asked: argparse.Namespace) -> None:
         print(", ".join(say_loads(np.array(found.loads), units)))
     for why in found.provisional:
         print(f"Provisional: {said(why, units)}.")
+    _tell_rest(page, lines)
 
 
 def _strip(strip: Strip, units: Units) -> dict[str, object]:
@@ -445,7 +472,14 @@ def _survey(asked: argparse.Namespace) -> None:
             }
             for p in shown.pickups
         ]
-        told = {"points": points, **lines, "axes": shown.axes, "sigma0": shown.sigma0, "pickups": found}
+        told = {
+            "points": points,
+            **lines,
+            "axes": shown.axes,
+            "sigma0": shown.sigma0,
+            "pickups": found,
+            "sentences": sentences(shown),
+        }
         print(json.dumps(told, ensure_ascii=False, indent=1, allow_nan=False))
         return
     for sentence in (s for of in lines.values() for s in of):
@@ -453,6 +487,7 @@ def _survey(asked: argparse.Namespace) -> None:
     for row in shown.pickups:
         todo = f"{row.options[0].do}: {row.options[0].say}" if row.options else ""
         print(f"{row.point:24} {row.verdict or '':18} {todo}".rstrip())
+    _tell_rest(shown, [s for of in lines.values() for s in of])
 
 
 def _schema(asked: argparse.Namespace) -> None:

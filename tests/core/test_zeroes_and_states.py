@@ -1,11 +1,13 @@
 """What a reading may count for by gauge, zero and where the car is; sentences of ways that give no figure."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from scipy.spatial.transform import Rotation
 
 from ready_corner.core.advise.found import as_found
-from ready_corner.core.advise.next import next_step
+from ready_corner.core.advise.next import next_step, round_of
 from ready_corner.core.engines.alignment.camber import camber_deg, toe_deg, wheel_axis
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.judge.marks import evaluate
@@ -15,6 +17,7 @@ from ready_corner.core.record.happenings import OFF_WHEELS, Happened, Turned
 from ready_corner.core.record.jig_acts import GaugeZeroed, SlopeRead, Supported
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
+from ready_corner.core.say.judged import say_ask
 from ready_corner.exchange.files import read_logbook
 from tests.core.linkage.cars import plan
 from tests.core.survey.test_hard import CASES
@@ -104,3 +107,35 @@ def test_two_marks_of_a_side_at_one_station_are_asked_about():
     _, state = read_logbook((CASES / "marks-one-station.json").read_bytes())
     assert any(e.path.startswith("ways.marks") for e in check_plan(state.plan))
     assert not any(e.path.startswith("ways.marks") for e in check_plan(HEATHER))
+
+
+GAPS_READ = [
+    Reading(q, c, 90.0 if q == "gap_hub" else 60.0, "caliper")
+    for c in ("LF", "LR")
+    for q in ("gap_front", "gap_back", "gap_hub")
+]
+CHANGES = (
+    Turned("RR.tie-rod", 0.5),
+    Turned("LF.perch", 0.5),
+    Happened("settled"),
+    Happened("tyre", "RF", by=1.0),
+    Happened("load", by=5.0, place=(0.0, 0.0)),
+    Happened("load"),
+)
+
+
+@pytest.mark.parametrize(
+    ("rests", "change"), [*(("tyres", c) for c in CHANGES), *((r, CHANGES[0]) for r in ("", "stands", "car"))]
+)
+def test_strings_that_lie_on_the_tyres_are_told_anew_after_whatever_moves_a_tyre(rests, change):
+    strung = PlanRevised(replace(HEATHER, ways=replace(HEATHER.ways, strings_on=rests)))
+    anew = [Reading(q, "LF", 60.0, "caliper") for q in ("gap_front", "gap_back")]
+    found = judged(strung, *PADS, *GAPS_READ, change, *anew)
+    lies = rests == "tyres"
+    assert (found.figures.figure("toe", "LF") is None) == lies
+    asked = {(a.corner, a.quantity): a for a in round_of(found)}
+    assert asked["LF", "gap_hub"].wanted == asked["LR", "gap_hub"].wanted == lies
+    assert "on the tyres" in say_ask(asked["LF", "gap_front"])[1] if lies else asked["LF", "gap_hub"].string == rests
+    if lies:
+        again = judged(strung, *PADS, *GAPS_READ, change, *anew, *[r for r in GAPS_READ if r.quantity == "gap_hub"])
+        assert again.figures.figure("toe", "LF") is not None

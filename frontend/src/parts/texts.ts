@@ -50,6 +50,10 @@ export const DESK = {
   settled: 'the car has settled',
   zeroed: { gravity: 'gauge zeroed on gravity', frame: 'gauge zeroed on the frame' } as const,
   zeroOther: { gravity: 'zeroed on the frame instead', frame: 'zeroed on gravity instead' } as const,
+  strings: 'strings',
+  string: { stands: 'on stands of their own', car: 'on the car', tyres: 'laid on the tyres' } as const,
+  stringUnsaid:
+    'Where do the strings rest: on stands, the car or the tyres? L says it; on the tyres they move with what is turned.',
   stuck: (corner: string, name: string) => `${corner}, ${name}, is stuck`,
   kept: 'Kept in this browser; the server is away.',
   turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,

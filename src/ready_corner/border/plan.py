@@ -215,6 +215,7 @@ class WaysModel(Model):
 
     strings: core.Strings = "each"
     strings_reason: Words = ""
+    strings_on: core.StringsOn = ""
     hub_middle: float | None = None
     box_parallel: float | None = None
     mark_places: float | None = None

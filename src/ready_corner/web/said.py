@@ -1,6 +1,6 @@
 """Findings as the API gives them: as they are, and in words."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import fields, is_dataclass
 from typing import Any
 
@@ -44,6 +44,29 @@ def said(finding: Finding | None, units: Units) -> str:
 def all_said(findings: Iterable[Finding], units: Units) -> list[str]:
     """Return findings in words."""
     return [say_finding(f, units) for f in findings]
+
+
+NOT_TOLD = {"how", "title", "findings", "entry"}  # how a thing is read, and what is behind words
+
+
+def sentences(view: object) -> tuple[str, ...]:
+    """Return every whole sentence of a view, or of several, in order, each once: what is told to whoever does not look at the page."""
+    return tuple(dict.fromkeys(_sentences(view)))
+
+
+def _sentences(view: object) -> Iterator[str]:
+    if isinstance(view, BaseModel):
+        for name in type(view).model_fields:
+            if name not in NOT_TOLD:
+                yield from _sentences(getattr(view, name))
+    elif isinstance(view, str):
+        if " " in view and view.endswith((".", "!", "?")):
+            yield view
+    elif isinstance(view, Mapping):
+        yield from _sentences(tuple(view.values()))
+    elif isinstance(view, Iterable):
+        for one in view:
+            yield from _sentences(one)
 
 
 def as_found(**findings: Finding | None) -> Mapping[str, FindingView]:

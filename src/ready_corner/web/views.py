@@ -18,7 +18,7 @@ from ready_corner.core.advise.lift import Lift
 from ready_corner.core.advise.next import Ask, Step, StepKind
 from ready_corner.core.judge.marks import MarkState, State
 from ready_corner.core.plan.corners import CORNERS, Corner
-from ready_corner.core.plan.plan import STEP_WORDS, AdjusterKind, Plan
+from ready_corner.core.plan.plan import STEP_WORDS, AdjusterKind, Plan, StringsOn
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.record.jig_acts import Zero
@@ -86,6 +86,7 @@ class AskView(View):
     latest_typed: str
     drawing: Drawing
     zero: Zero | None
+    string: StringsOn | None
 
 
 class StepView(View):
@@ -281,7 +282,7 @@ def _ask(ask: Ask, plan: Plan) -> AskView:
     return AskView(
         corner=ask.corner, quantity=ask.quantity, title=title, how=how, tool=ask.tool.id, wanted=ask.wanted, drawing=ask.drawing,
         latest=say_latest(ask, plan.units), repeats=ask.repeats, latest_typed=ask.latest.typed if ask.latest else "",
-        zero=ask.zero,
+        zero=ask.zero, string=ask.string,
     )  # fmt: skip
 
 

@@ -1004,6 +1004,8 @@ export interface components {
             drawing: "above" | "behind" | "side" | "wheel" | "plumb" | "joints" | "joints_ahead" | "sweep" | "inside";
             /** Zero */
             zero: ("gravity" | "frame") | null;
+            /** String */
+            string: ("" | "stands" | "car" | "tyres") | null;
         };
         /**
          * AskedIn
@@ -3021,6 +3023,7 @@ export interface components {
              * @default {
              *       "strings": "each",
              *       "strings_reason": "",
+             *       "strings_on": "",
              *       "marks": {},
              *       "read_by": {}
              *     }
@@ -4829,6 +4832,12 @@ export interface components {
              * @default
              */
             strings_reason: string;
+            /**
+             * Strings On
+             * @default
+             * @enum {string}
+             */
+            strings_on: "" | "stands" | "car" | "tyres";
             /** Hub Middle */
             hub_middle?: number | null;
             /** Box Parallel */

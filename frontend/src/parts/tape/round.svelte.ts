@@ -350,6 +350,19 @@ export class RoundDesk extends Desk {
     this.car.record({ kind: 'zeroed', version: 1, on }, DESK.zeroed[on]);
   }
 
+  /** What the strings rest on, the next of the three: a change of the plan. */
+  restring(): void {
+    const { string } = this.ask;
+    if (this.turning || string === null) return;
+    this.touched++;
+    const { plan, plan_number: revises } = this.view;
+    const rests = Object.keys(DESK.string) as (keyof typeof DESK.string)[];
+    const strings_on = rests[(rests.indexOf(string as 'stands') + 1) % rests.length]!;
+    const ways = { ...plan.ways, strings_on };
+    const words = `${DESK.strings} ${DESK.string[strings_on]}`;
+    this.car.record({ kind: 'plan', version: 1, plan: { ...plan, ways }, revises, confirmed: false }, words);
+  }
+
   protected openAgain(what: What): boolean {
     if (what.kind === 'reading') this.open(`${what.corner}/${what.quantity}`);
     else if (what.kind === 'turned') {
@@ -383,6 +396,7 @@ export class RoundDesk extends Desk {
       f: () => this.takeFigure(),
       h: () => this.turnHalf(),
       g: () => this.rezero(),
+      l: () => this.restring(),
     };
   }
 

@@ -2,9 +2,9 @@
   // Two tables of aims, one for the build and one for the running car; readings are judged by that of the stage.
   import { isLeft } from '$lib/marks';
   import Card from '$parts/form/Card.svelte';
-  import Choice from '$parts/form/Choice.svelte';
   import Pressed from '$parts/form/Pressed.svelte';
   import Row from '$parts/form/Row.svelte';
+  import AimStart from './AimStart.svelte';
   import AimSources from './AimSources.svelte';
   import CornerAims from './CornerAims.svelte';
   import { theSheet } from './sheet.svelte';
@@ -12,7 +12,6 @@
   import WholeAims from './WholeAims.svelte';
 
   const sheet = theSheet();
-  let purpose = $state('');
   const sides = () =>
     sheet.copyAims(
       (c) => isLeft(c as 'LF'),
@@ -26,19 +25,11 @@
 </script>
 
 <Card title={PLAN.aims} soft={PLAN.aimsSoft} label="">
-  <Row cols={3}>
+  <Row cols={2} top>
     <Pressed label={PLAN.stage} options={PLAN.stages} value={sheet.shown} onpick={(s) => (sheet.shown = s)} />
-    <Choice label={PLAN.judged} options={PLAN.stages} bind:value={sheet.draft.stage} />
-    <Choice
-      label={PLAN.purpose}
-      options={Object.keys(sheet.purposes)}
-      bind:value={purpose}
-      empty=""
-      onpick={(p) => sheet.startAims(p)}
-    />
+    <AimStart />
   </Row>
   <CornerAims />
-  <p class="soft">{PLAN.purposeSoft}</p>
   <AimSources />
   <p>
     <button type="button" class="button" onclick={sides}>{PLAN.copy}</button>

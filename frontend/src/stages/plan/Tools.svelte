@@ -40,8 +40,9 @@
   </Row>
 </Card>
 <Card title={PLAN.ways} label="">
-  <Row cols={2}>
+  <Row cols={3}>
     <Choice label={PLAN.strings} options={PLAN.stringWays} bind:value={draft.ways.strings} />
+    <Choice label={PLAN.stringsOn} options={PLAN.stringRests} bind:value={draft.ways.strings_on} />
     <Text label={PLAN.reason} bind:value={draft.ways.strings_reason} max={400} />
   </Row>
   {#if draft.ways.strings === 'marks'}<FrameMarks />{/if}

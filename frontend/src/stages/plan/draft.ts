@@ -76,6 +76,7 @@ export interface Draft {
     strings: 'each' | 'box' | 'marks';
     marks: Partial<Record<Corner, [Figure, Figure]>>;
     strings_reason: string;
+    strings_on: '' | 'stands' | 'car' | 'tyres';
     plates: Figure;
     bar: Figure;
     read_by: Record<string, string>;
@@ -175,6 +176,7 @@ export function draftOf(plan: Plan | null): Draft {
     ways: {
       strings: plan?.ways.strings ?? 'each',
       strings_reason: plan?.ways.strings_reason ?? '',
+      strings_on: plan?.ways.strings_on ?? '',
       hub_middle: plan?.ways.hub_middle ?? null,
       box_parallel: plan?.ways.box_parallel ?? null,
       mark_places: plan?.ways.mark_places ?? null,

@@ -1,4 +1,6 @@
 // Words of the stage Plan.
+import { DESK } from '$parts/texts';
+
 export const PLAN = {
   begin: 'Begin a car',
   revise: (name: string) => `Plan of ${name}`,
@@ -185,6 +187,8 @@ export const PLAN = {
     box: 'a parallel box: the four hub gaps tell its yaw',
     marks: 'each by its gaps to two marks of the frame',
   } as const,
+  stringsOn: 'They rest',
+  stringRests: { '': 'not said', ...DESK.string } as const,
   reason: 'Reason',
   save: 'Keep this plan',
   anyway: 'Keep it all the same',

@@ -22,6 +22,15 @@
       ? [{ key: SET.keys.half, does: desk.half ? DESK.halfRound : DESK.half, act: () => desk.turnHalf() }]
       : []),
     ...(ask.zero ? [{ key: SET.keys.zero, does: DESK.zeroOther[ask.zero], act: () => desk.rezero() }] : []),
+    ...(ask.string === null
+      ? []
+      : [
+          {
+            key: SET.keys.string,
+            does: ask.string ? `${DESK.strings} ${DESK.string[ask.string]}` : DESK.strings,
+            act: () => desk.restring(),
+          },
+        ]),
     ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
     ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);
@@ -39,7 +48,7 @@
   title={ask.title}
   how={desk.tool.id === DESK.eye.id ? DESK.byEye : ask.how}
   label={SET.figure}
-  note={view.condition.settled ? where : SET.settleFirst}
+  note={!view.condition.settled ? SET.settleFirst : ask.string === '' ? DESK.stringUnsaid : where}
   {hooks}
   {latest}
   lesson={{ ...QUANTITIES[ask.quantity], known: practised(ask.quantity) }}

@@ -21,6 +21,7 @@ export const SET = {
     take: 'F',
     half: 'H',
     zero: 'G',
+    string: 'L',
   },
   tool: 'Tool',
   changeTool: 'other tool',

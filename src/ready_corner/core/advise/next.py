@@ -20,7 +20,7 @@ from ready_corner.core.judge.read import default_tool
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Plan
+from ready_corner.core.plan.plan import Plan, StringsOn
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.quantities.verdict import MOST_REPEATS
@@ -37,7 +37,8 @@ class Ask:
     """One place of the round: what to read, with which tool, what was read last, and whether it is wanted now.
 
     ``tool``: that of its latest reading, else its usual one; ``at``: the feature of the chassis its height is read at; ``latest``: of so many
-    ``repeats``. ``zero``: what the gauge is zeroed on as told last; None where nothing is zeroed to read it.
+    ``repeats``. ``zero``: what the gauge is zeroed on as told last; None where nothing is zeroed to read it. ``string``: what the strings rest on,
+    empty where that was not said; None where none comes into it.
     """
 
     corner: Corner
@@ -49,6 +50,7 @@ class Ask:
     repeats: int
     drawing: Drawing
     zero: Zero | None = None
+    string: StringsOn | None = None
 
 
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
@@ -123,7 +125,9 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
         tool = next((t for t in state.plan.toolbox if t.id == rows[-1].reading.tool), tool)
     latest, at = rows[-1].reading if rows else None, state.plan.height_place(corner).name
     zero = state.jig.zero if QUANTITIES[quantity].gauged else None
-    return Ask(corner, quantity, tool, at, _is_wanted(evaluation, place), latest, len(rows), QUANTITIES[quantity].drawing, zero)
+    string = state.plan.ways.strings_on if QUANTITIES[quantity].scene == "string" else None
+    wanted, drawing = _is_wanted(evaluation, place), QUANTITIES[quantity].drawing
+    return Ask(corner, quantity, tool, at, wanted, latest, len(rows), drawing, zero, string)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:

@@ -498,6 +498,7 @@ UNTAPED_MM = 3.0  # U of a width over the hubs that was never taped, the track s
 
 
 Strings = Literal["each", "box", "marks"]
+StringsOn = Literal["", "stands", "car", "tyres"]
 
 
 @dataclass(frozen=True)
@@ -506,7 +507,8 @@ class Ways:
 
     ``strings``: each on its own (its angle from its two hub gaps and the half widths), or a parallel box (yaw from all four hub
     gaps, half widths not needed), or each by its gaps to two ``marks`` of the frame, whose stations and offsets (left plus, mm) are known by corner; they
-    need be neither alike left and right nor the same front and rear, as bars that are stepped or rails that taper. How sure these are, in mm (U), None where the plan does not say and the default stands:
+    need be neither alike left and right nor the same front and rear, as bars that are stepped or rails that taper. ``strings_on``: what they rest on, empty
+    where it is not said: stands of their own, the car, or the tyres, with which they then move. How sure these are, in mm (U), None where the plan does not say and the default stands:
     ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind, ``mark_places`` each mark,
     ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
     each pad may be off level for as long as they are not read, 0 where they are known to be level. ``plates``: between the notches of the toe plates,
@@ -515,6 +517,7 @@ class Ways:
 
     strings: Strings = "each"
     strings_reason: str = ""
+    strings_on: StringsOn = ""
     hub_middle: float | None = None
     box_parallel: float | None = None
     mark_places: float | None = None

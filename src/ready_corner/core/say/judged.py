@@ -58,11 +58,18 @@ def say_expected(expected: Expected, units: Units) -> tuple[str, str]:
     )
 
 
+STRING_LIES = {
+    "stands": "The strings hang on stands of their own.",
+    "car": "The strings hang on the car and lean with it.",
+    "tyres": "The string lies on the tyres: whatever is turned moves it, and all four gaps at the hubs are read anew after it.",
+}
+
+
 def say_ask(ask: Ask) -> tuple[str, str]:
     """Return what is asked at a place of the round, and how it is read."""
     zero = "the frame" if ask.zero == "frame" else "gravity"
     how = QUANTITIES[ask.quantity].how.format(tool=ask.tool.name, place=ask.at, side=SIDE_WORDS[ask.corner], zero=zero)
-    return title_of((ask.corner, ask.quantity)), how
+    return title_of((ask.corner, ask.quantity)), f"{how} {STRING_LIES[ask.string]}" if ask.string else how
 
 
 def say_latest(ask: Ask, units: Units) -> str:

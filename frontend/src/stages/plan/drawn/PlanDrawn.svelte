@@ -9,6 +9,7 @@
   import Stage from '$parts/frame/Stage.svelte';
   import { link } from '$lib/router.svelte';
   import Tape from '$parts/tape/Tape.svelte';
+  import AimStart from '../AimStart.svelte';
   import DraftNote from '../DraftNote.svelte';
   import From from '../From.svelte';
   import { LinkagePoints } from '../linkage-points.svelte';
@@ -103,7 +104,9 @@
       {#if desk.chapter === 'front' || desk.chapter === 'rear'}<EndCard {desk} {held} />
       {:else if desk.chapter === 'adjusters'}<AdjusterCard {desk} />
       {:else if desk.chapter === 'ways'}<WaysCard {desk} />
-      {:else if desk.chapter === 'aims' || desk.chapter === 'build'}<AimFrom {desk} />{/if}
+      {:else if desk.chapter === 'aims' || desk.chapter === 'build'}<Row cols={2} top><AimStart /></Row><AimFrom
+          {desk}
+        />{/if}
     </Chapters>
     {#if sheet.wanting.length}<Wanting rows={sheet.wanting} onopen={(path) => desk.openAt(path)} />{/if}
     {#if !sheet.car}<From />{/if}

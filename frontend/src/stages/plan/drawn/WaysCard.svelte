@@ -52,6 +52,7 @@
 
 <Card title={PLAN.ways} label="">
   <Choice label={PLAN.strings} options={PLAN.stringWays} bind:value={draft.ways.strings} />
+  <Choice label={PLAN.stringsOn} options={PLAN.stringRests} bind:value={draft.ways.strings_on} />
   <Row cols={2} top>
     <ReadBys />
   </Row>
