@@ -364,6 +364,7 @@ def test_a_whole_car_given_on_its_drawing_is_its_plan_file(page, served):
     g.type(1, 0)
     page.get_by_role("button", name=re.compile("^The strings are: how they are set")).click()
     g.words(plan["ways"]["strings_reason"])
+    page.get_by_label("They rest").select_option(plan["ways"]["strings_on"])
     page.get_by_role("button", name="Begin the car").click()
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
     made = served.ask(f"/api/cars/{page.url.rsplit('/', 1)[1]}/plan.json")

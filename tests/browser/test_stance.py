@@ -185,3 +185,33 @@ def test_places_are_asked_in_their_order_while_a_second_perch_is_not_answered_fo
     for route in held:
         route.continue_()
     page.unroute("**/entries")
+
+
+def test_what_a_reading_hangs_on_is_told_and_changed_at_its_tape(page, demo_server):
+    car = demo_server.car("heather")
+    field = page.locator("#tape-field")
+    page.goto(f"{car}/set/LF/height")
+    expect(page.get_by_text("on a lift or stands?")).to_be_visible()
+    field.press("w")
+    expect(page.get_by_text("the car is on its wheels")).to_be_visible()
+    field.press("w")
+    expect(page.get_by_text("On a lift, as told: what is read now is a note")).to_be_visible()
+    page.goto(f"{car}/stance/floor/LF/height")
+    expect(page.get_by_text("On a lift, as told: what is read now is a note")).to_be_visible()
+    page.goto(f"{car}/set/LF/camber")
+    expect(page.get_by_text("zeroed on gravity. Minus")).to_be_visible()
+    field.press("g")
+    expect(page.get_by_text("zeroed on the frame. Minus")).to_be_visible()
+    page.goto(f"{car}/set/LF/gap_front")
+    expect(page.get_by_text("The strings hang on stands of their own.")).to_be_visible()
+    for _ in range(2):  # as fast as keys go: each change is one of the plan as it then is
+        field.press("l")
+    expect(page.get_by_text("The string lies on the tyres")).to_be_visible()
+    expect(page.get_by_text("Not taken")).to_be_hidden()
+    page.goto(f"{car}/jig")
+    page.get_by_label("What is read").select_option("slope")
+    for nth, point in (("First", "LF.lower.front"), ("Second", "LF.lower.rear")):
+        page.get_by_label(f"{nth} point").select_option(point)
+    expect(page.get_by_text("Zeroed on the frame itself.")).to_be_visible()
+    field.press("g")
+    expect(page.get_by_text("Zeroed on gravity.")).to_be_visible()

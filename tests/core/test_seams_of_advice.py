@@ -134,7 +134,7 @@ def test_without_points_the_heights_are_brought_in_and_what_is_too_low_never_goe
 @pytest.mark.parametrize("bare", [False, True])
 def test_no_lift_of_a_drawn_car_loses_what_holds_by_its_own_forecast(layout, bare):
     of = practice_plan(plan(layout), layout)
-    for seed in range(drawn(50, 2)):
+    for seed in range(drawn(50, 1)):
         work = Work(HiddenCar(of, 300 + seed, Faults(camber=0.8, toe=0.5)), without_points(of) if bare else None)
         for _ in range(150):
             step = next_step(work.now)

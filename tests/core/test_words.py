@@ -13,6 +13,7 @@ from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.say import template
 from ready_corner.core.say.words import LINES, WORDS
+from tests.amounts import drawn
 from tests.core.test_jobs import Job
 from tests.words import said
 
@@ -57,7 +58,12 @@ def _walked(name, seed):
     """The steps of a practice car by their kinds and places, and its marks at the end."""
     job, steps = Job(name, seed), []
     do = job.do
-    job.do = lambda step, found: (steps.append((step.kind, step.corner, step.quantity, step.sentence.kind)), do(step, found))[1]
+
+    def noted(step, found):
+        steps.append((step.kind, step.corner, step.quantity, step.sentence.kind))
+        return do(step, found) and len(steps) < drawn(1000, 55)  # the round, a lift, and what is read after it
+
+    job.do = noted
     _, found = job.run()
     return steps, [(m.mark, m.state, m.value, m.way, m.reason and m.reason.kind) for m in found.marks], job.turns
 

@@ -13,7 +13,7 @@ from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.checks import check_plan
 from ready_corner.core.model.leaning import leaning
-from ready_corner.core.record.happenings import OFF_WHEELS, Happened, Turned
+from ready_corner.core.record.happenings import OFF_WHEELS, Condition, Happened, Turned, moved_by
 from ready_corner.core.record.jig_acts import GaugeZeroed, SlopeRead, Supported
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
@@ -114,7 +114,7 @@ GAPS_READ = [
     for c in ("LF", "LR")
     for q in ("gap_front", "gap_back", "gap_hub")
 ]
-CHANGES = (
+MOVES_TYRES = (
     Turned("RR.tie-rod", 0.5),
     Turned("LF.perch", 0.5),
     Happened("settled"),
@@ -122,20 +122,31 @@ CHANGES = (
     Happened("load", by=5.0, place=(0.0, 0.0)),
     Happened("load"),
 )
+LEAVES_TYRES = (Happened("bar_off"), Happened("weld", "LF"), Happened("cut"))
 
 
-@pytest.mark.parametrize(
-    ("rests", "change"), [*(("tyres", c) for c in CHANGES), *((r, CHANGES[0]) for r in ("", "stands", "car"))]
-)
-def test_strings_that_lie_on_the_tyres_are_told_anew_after_whatever_moves_a_tyre(rests, change):
-    strung = PlanRevised(replace(HEATHER, ways=replace(HEATHER.ways, strings_on=rests)))
+def strung(rests):
+    return replace(HEATHER, ways=replace(HEATHER.ways, strings_on=rests))
+
+
+@pytest.mark.parametrize("rests", ["", "stands", "car", "tyres"])
+def test_strings_that_lie_on_the_tyres_move_with_whatever_moves_a_tyre(rests):
+    for change in (*MOVES_TYRES, *LEAVES_TYRES):
+        moves, _ = moved_by(9, change, strung(rests), Condition(), {})
+        assert all(m.breaks_rig == (rests == "tyres" and change in MOVES_TYRES) for m in moves), change
+
+
+@pytest.mark.parametrize("rests", ["stands", "tyres"])
+def test_gaps_at_the_hubs_are_read_anew_where_the_strings_moved(rests):
     anew = [Reading(q, "LF", 60.0, "caliper") for q in ("gap_front", "gap_back")]
-    found = judged(strung, *PADS, *GAPS_READ, change, *anew)
+    found = judged(PlanRevised(strung(rests)), *PADS, *GAPS_READ, MOVES_TYRES[0], *anew)
     lies = rests == "tyres"
     assert (found.figures.figure("toe", "LF") is None) == lies
     asked = {(a.corner, a.quantity): a for a in round_of(found)}
     assert asked["LF", "gap_hub"].wanted == asked["LR", "gap_hub"].wanted == lies
-    assert "on the tyres" in say_ask(asked["LF", "gap_front"])[1] if lies else asked["LF", "gap_hub"].string == rests
+    assert asked["LF", "gap_hub"].string == rests
+    assert ("on the tyres" in say_ask(asked["LF", "gap_front"])[1]) == lies
     if lies:
-        again = judged(strung, *PADS, *GAPS_READ, change, *anew, *[r for r in GAPS_READ if r.quantity == "gap_hub"])
+        hubs = [r for r in GAPS_READ if r.quantity == "gap_hub"]
+        again = judged(PlanRevised(strung(rests)), *PADS, *GAPS_READ, MOVES_TYRES[0], *anew, *hubs)
         assert again.figures.figure("toe", "LF") is not None

@@ -61,7 +61,7 @@ def test_what_is_remembered_is_what_would_be_worked_out_anew():
         state = read_logbook(path.read_bytes())[1]
         first = fold(None, state.entries[:1])
         judged = evaluate(first)
-        for n in range(5, len(state.entries) + 1, drawn(9, 23)):
+        for n in range(5, len(state.entries) + 1, drawn(9, 41)):
             judged = evaluate(fold(None, state.entries[:n]) if n % 2 else _on(judged, state.entries[:n]), judged)
             judge_car(
                 evaluate(fold_on(judged.given, [Entry("tried", n + 1, Happened("knock"))]), judged)

@@ -50,6 +50,23 @@ export const DESK = {
   settled: 'the car has settled',
   zeroed: { gravity: 'gauge zeroed on gravity', frame: 'gauge zeroed on the frame' } as const,
   zeroOther: { gravity: 'zeroed on the frame instead', frame: 'zeroed on gravity instead' } as const,
+  settleFirst: 'Not settled: roll the car, bounce each end, then press S. On a lift or stands: W says so.',
+  standsKey: 'W',
+  stands: {
+    'on its wheels': 'the car is on its wheels',
+    'on a lift': 'the car is on a lift',
+    'on stands': 'the car is on stands',
+    'on blocks': 'the car is on blocks',
+    'on fixed rods': 'the car is on fixed rods',
+  } as const,
+  standsUnsaid: 'on a lift or stands?',
+  off: {
+    'on a lift': 'On a lift, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
+    'on stands': 'On stands, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
+    'on blocks': 'On blocks, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
+    'on fixed rods':
+      'On fixed rods, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
+  } as const,
   strings: 'strings',
   string: { stands: 'on stands of their own', car: 'on the car', tyres: 'laid on the tyres' } as const,
   stringUnsaid:

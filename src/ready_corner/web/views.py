@@ -21,7 +21,7 @@ from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.plan import STEP_WORDS, AdjusterKind, Plan, StringsOn
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Units
-from ready_corner.core.record.jig_acts import Zero
+from ready_corner.core.record.jig_acts import Support, Zero
 from ready_corner.core.record.logbook import CarState, PlanRevised
 from ready_corner.core.record.notes import Correction
 from ready_corner.core.record.readings import Drawing, Quantity, Reading
@@ -87,6 +87,7 @@ class AskView(View):
     drawing: Drawing
     zero: Zero | None
     string: StringsOn | None
+    stands: Support | None
 
 
 class StepView(View):
@@ -282,7 +283,7 @@ def _ask(ask: Ask, plan: Plan) -> AskView:
     return AskView(
         corner=ask.corner, quantity=ask.quantity, title=title, how=how, tool=ask.tool.id, wanted=ask.wanted, drawing=ask.drawing,
         latest=say_latest(ask, plan.units), repeats=ask.repeats, latest_typed=ask.latest.typed if ask.latest else "",
-        zero=ask.zero, string=ask.string,
+        zero=ask.zero, string=ask.string, stands=ask.stands,
     )  # fmt: skip
 
 

@@ -85,7 +85,7 @@ def test_a_mistake_of_decimetres_is_found_or_nothing_is_judged():
 def test_any_first_readings_can_be_told():
     heather = plan("heather")
     names = [n for n in places_of(heather) if n.split(".")[0] in ("LF", "RF", "LR")][:7]
-    for seed in range(drawn(400, 60)):
+    for seed in range(drawn(400, 30)):
         rng = np.random.default_rng([seed, 5])
         rows = []
         for _ in range(int(rng.integers(1, 7))):

@@ -1006,6 +1006,8 @@ export interface components {
             zero: ("gravity" | "frame") | null;
             /** String */
             string: ("" | "stands" | "car" | "tyres") | null;
+            /** Stands */
+            stands: ("on the jig" | "on stands" | "on a lift" | "on blocks" | "on fixed rods" | "on its wheels") | null;
         };
         /**
          * AskedIn

@@ -54,6 +54,7 @@ export class RoundDesk extends Desk {
   #told = $state.raw<Told[] | null>(null);
   #tools = $state.raw<Record<string, string>>({});
 
+  #stringing = Promise.resolve(); // one change of the plan after the other, each of the plan as it then is
   #half = $state(''); // the corner whose wheel stands half a turn round
 
   constructor(
@@ -350,17 +351,41 @@ export class RoundDesk extends Desk {
     this.car.record({ kind: 'zeroed', version: 1, on }, DESK.zeroed[on]);
   }
 
-  /** What the strings rest on, the next of the three: a change of the plan. */
-  restring(): void {
-    const { string } = this.ask;
-    if (this.turning || string === null) return;
+  /** How the car is held, the next of them: on a lift, on stands, or on its wheels again. */
+  restand(): void {
+    const { stands } = this.ask;
+    if (this.turning || stands === null) return;
     this.touched++;
+    const held = Object.keys(DESK.stands) as (keyof typeof DESK.stands)[];
+    const how = held[(held.indexOf(stands as 'on a lift') + 1) % held.length]!;
+    this.car.record({ kind: 'supported', version: 1, how }, DESK.stands[how]);
+  }
+
+  /** What is to be said of the state of the car, or of what is used, before the place in hand is read; empty where nothing is. */
+  get first(): string {
+    const { stands, string } = this.ask;
+    if (stands && stands in DESK.off) return DESK.off[stands as keyof typeof DESK.off];
+    if (!this.view.condition.settled) return DESK.settleFirst;
+    return string === '' ? DESK.stringUnsaid : '';
+  }
+
+  /** What the strings rest on, the next of the three: a change of the plan, and only of one that nothing here waits to change. */
+  restring(): void {
+    if (this.turning || this.ask.string === null) return;
+    this.touched++;
+    this.#stringing = this.#stringing.then(() => this.#restrung());
+  }
+
+  async #restrung(): Promise<void> {
+    const { string } = this.ask;
+    if (string === null || this.car.waiting.some(({ entry }) => entry.what.kind === 'plan')) return;
     const { plan, plan_number: revises } = this.view;
     const rests = Object.keys(DESK.string) as (keyof typeof DESK.string)[];
     const strings_on = rests[(rests.indexOf(string as 'stands') + 1) % rests.length]!;
     const ways = { ...plan.ways, strings_on };
     const words = `${DESK.strings} ${DESK.string[strings_on]}`;
     this.car.record({ kind: 'plan', version: 1, plan: { ...plan, ways }, revises, confirmed: false }, words);
+    await this.car.answered();
   }
 
   protected openAgain(what: What): boolean {
@@ -397,6 +422,7 @@ export class RoundDesk extends Desk {
       h: () => this.turnHalf(),
       g: () => this.rezero(),
       l: () => this.restring(),
+      w: () => this.restand(),
     };
   }
 

@@ -2,6 +2,7 @@
 import { api, type JigView, type Proposal, type SurveyRead, type What } from '$lib/api/client';
 import { until } from '$lib/api/until';
 import { Desk, type Meaning } from '$parts/tape/desk.svelte';
+import { DESK } from '$parts/texts';
 import { JIG } from './texts';
 
 export type Kind = keyof typeof JIG.kinds;
@@ -141,7 +142,20 @@ export class Survey extends Desk {
   }
 
   protected letters(): Record<string, () => unknown> {
-    return { u: () => this.nextTool() };
+    return { u: () => this.nextTool(), g: () => this.rezero() };
+  }
+
+  /** What the gauge in hand is zeroed on; null where nothing is zeroed to read it. */
+  get zero(): JigView['zero'] | null {
+    return this.kind === 'slope' && this.view ? this.view.zero : null;
+  }
+
+  /** The gauge is zeroed on the other from now on. */
+  rezero(): void {
+    const { zero } = this;
+    if (zero === null) return;
+    const on = zero === 'gravity' ? 'frame' : 'gravity';
+    this.car.record({ kind: 'zeroed', version: 1, on }, DESK.zeroed[on]);
   }
 
   nextTool(): void {

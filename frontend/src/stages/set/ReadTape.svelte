@@ -11,6 +11,11 @@
   let { desk }: Props = $props();
   const { view, ask } = $derived(desk);
   const left = $derived(view.round.filter((a) => desk.wanted(a)).length);
+  const stood = (how: string) => ({
+    key: DESK.standsKey,
+    does: DESK.stands[how as keyof typeof DESK.stands] ?? DESK.standsUnsaid,
+    act: () => desk.restand(),
+  });
   const hooks = $derived([
     { key: SET.keys.enter, does: SET.next, act: () => desk.enter() },
     { key: SET.keys.again, does: SET.again, hand: SET.hand.again, act: () => desk.enter(true) },
@@ -22,7 +27,7 @@
       ? [{ key: SET.keys.half, does: desk.half ? DESK.halfRound : DESK.half, act: () => desk.turnHalf() }]
       : []),
     ...(ask.zero ? [{ key: SET.keys.zero, does: DESK.zeroOther[ask.zero], act: () => desk.rezero() }] : []),
-    ...(ask.string === null
+    ...(ask.string === null || (ask.string && ask.quantity !== 'gap_front')
       ? []
       : [
           {
@@ -31,6 +36,7 @@
             act: () => desk.restring(),
           },
         ]),
+    ...(ask.stands === null || (view.condition.settled && !(ask.stands in DESK.off)) ? [] : [stood(ask.stands)]),
     ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
     ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);
@@ -48,7 +54,7 @@
   title={ask.title}
   how={desk.tool.id === DESK.eye.id ? DESK.byEye : ask.how}
   label={SET.figure}
-  note={!view.condition.settled ? SET.settleFirst : ask.string === '' ? DESK.stringUnsaid : where}
+  note={desk.first || where}
   {hooks}
   {latest}
   lesson={{ ...QUANTITIES[ask.quantity], known: practised(ask.quantity) }}

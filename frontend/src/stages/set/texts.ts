@@ -56,5 +56,4 @@ export const SET = {
   doubt: { holds: 'would hold', out: 'would still be out', 'too close to call': 'would be too close to call' } as const,
   round: 'The round',
   pads: 'Measure the floor too',
-  settleFirst: 'Not settled: roll the car, bounce each end, then press S.',
 } as const;

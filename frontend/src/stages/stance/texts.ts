@@ -39,7 +39,6 @@ export const STANCE = {
   turned: 'How far turned',
   asTold: 'Enter alone: turned as told',
   noTurn: 'No perch is told to be turned. Type what was turned all the same.',
-  settleFirst: 'Not settled: roll the car, bounce each end, then press S.',
 } as const;
 export const STANDS = {
   hubs: 'Where the hubs must sit',

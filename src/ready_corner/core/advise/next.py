@@ -25,7 +25,7 @@ from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.quantities.verdict import MOST_REPEATS
 from ready_corner.core.record.happenings import has_bar
-from ready_corner.core.record.jig_acts import Zero
+from ready_corner.core.record.jig_acts import Support, Zero
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 _ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
@@ -38,7 +38,8 @@ class Ask:
 
     ``tool``: that of its latest reading, else its usual one; ``at``: the feature of the chassis its height is read at; ``latest``: of so many
     ``repeats``. ``zero``: what the gauge is zeroed on as told last; None where nothing is zeroed to read it. ``string``: what the strings rest on,
-    empty where that was not said; None where none comes into it.
+    empty where that was not said; None where none comes into it. ``stands``: how the car is held as told last, where the floor decides what is read;
+    ``on the jig`` where nobody said; else None.
     """
 
     corner: Corner
@@ -51,6 +52,7 @@ class Ask:
     drawing: Drawing
     zero: Zero | None = None
     string: StringsOn | None = None
+    stands: Support | None = None
 
 
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
@@ -126,8 +128,9 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     latest, at = rows[-1].reading if rows else None, state.plan.height_place(corner).name
     zero = state.jig.zero if QUANTITIES[quantity].gauged else None
     string = state.plan.ways.strings_on if QUANTITIES[quantity].scene == "string" else None
+    stands = state.jig.support if QUANTITIES[quantity].floor else None
     wanted, drawing = _is_wanted(evaluation, place), QUANTITIES[quantity].drawing
-    return Ask(corner, quantity, tool, at, wanted, latest, len(rows), drawing, zero, string)
+    return Ask(corner, quantity, tool, at, wanted, latest, len(rows), drawing, zero, string, stands)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
