@@ -226,3 +226,24 @@ def test_from_nothing_to_a_first_toe_verdict_by_touch_alone(phone, served):
     phone.get_by_role("button", name="Set").first.tap()
     phone.get_by_role("navigation", name="Go to").get_by_role("link", name="Walk-round").tap()
     expect(phone.get_by_role("button", name="Left front toe: 0.00°")).to_be_visible()
+
+
+def test_on_a_phone_the_next_step_is_one_sentence_and_its_reasons_come_at_a_touch(page, demo_server):
+    car = demo_server.car("tern")
+    page.set_viewport_size({"width": 390, "height": 844})
+    reason = " ".join(["Read before it was turned, and moved since by more than a quarter of its tolerance."] * 4)
+
+    def long(route):
+        told = route.fetch().json()
+        route.fulfill(json=told | {"next": told["next"] | {"reason": reason}})
+
+    page.route(re.compile(r"/api/cars/[\w-]+$"), long)
+    page.goto(car)
+    card = page.get_by_role("region", name="What to do next")
+    expect(card.get_by_role("heading")).to_be_visible()
+    expect(card.get_by_text(reason)).to_be_hidden()
+    assert card.bounding_box()["height"] < 240
+    card.get_by_role("button", name="Why").click()
+    expect(card.get_by_text(reason)).to_be_visible()
+    page.set_viewport_size({"width": 1280, "height": 800})
+    expect(card.get_by_role("button", name="Less")).to_be_hidden()

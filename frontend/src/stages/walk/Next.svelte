@@ -8,7 +8,10 @@
 
   type Props = { car: Car; view: CarView };
   let { car, view }: Props = $props();
+  const SHORT = 110; // letters: as much as a phone shows in three lines
   const next = $derived(view.next);
+  const long = $derived(next.reason.length > SHORT);
+  let whole = $state(false);
   function go(): void {
     const what = happeningOf(next);
     if (!what) return router.go(`/cars/${car.slug}/${pageOf(view)}`);
@@ -19,7 +22,10 @@
 <section class="card" aria-label={WALK.next} data-done={next.kind === 'done' || undefined}>
   <div>
     <h2>{next.sentence}</h2>
-    <p>{next.reason}</p>
+    <p data-long={long || undefined} data-whole={whole || undefined}>{next.reason}</p>
+    {#if long}<button type="button" class="why" aria-expanded={whole} onclick={() => (whole = !whole)}
+        >{whole ? WALK.less : WALK.why}</button
+      >{/if}
   </div>
   <button type="button" class="button" data-main onclick={go}>{WALK.go[next.kind]}</button>
 </section>
@@ -33,9 +39,23 @@
     align-items: center;
     min-height: 118px;
   }
+  .why {
+    display: none;
+  }
   @media (max-width: 700px) {
     section {
       grid-template-columns: minmax(0, 1fr);
+    }
+    [data-long]:not([data-whole]) {
+      display: none;
+    }
+    .why {
+      display: block;
+      border: 0;
+      background: none;
+      padding: 0;
+      min-height: var(--touch);
+      text-decoration: underline;
     }
   }
   [data-done] {

@@ -6,6 +6,8 @@ export const WALK = {
   whole: 'The whole car',
   wall: 'for the wall',
   next: 'What to do next',
+  why: 'Why',
+  less: 'Less',
   chance: (n: number) => `${n} in 100 that it does`,
   go: {
     settle: 'It has settled',
