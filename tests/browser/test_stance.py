@@ -215,3 +215,19 @@ def test_what_a_reading_hangs_on_is_told_and_changed_at_its_tape(page, demo_serv
     expect(page.get_by_text("Zeroed on the frame itself.")).to_be_visible()
     field.press("g")
     expect(page.get_by_text("Zeroed on gravity.")).to_be_visible()
+
+
+def test_a_wheel_is_read_at_any_turns_of_it_and_its_run_out_is_told(page, demo_server):
+    page.goto(f"{demo_server.car('heather')}/set/LF/camber")
+    field = page.locator("#tape-field")
+    expect(page.get_by_role("heading", name="Left front camber")).to_be_visible()
+    for turn, figure in (("", "-1.5"), ("half a turn round", "-1.9"), ("a quarter turn round", "-1.6")):
+        if turn:
+            field.press("h")
+            expect(page.get_by_text(f"read {turn}").first).to_be_visible()
+        field.fill(figure)
+        field.press("Shift+Enter")
+        expect(field).to_have_value("")
+    expect(page.get_by_text("The rim runs out by 0.45° in all, and that is taken out.")).to_be_visible()
+    log = page.request.get(f"{demo_server.api('heather')}/log?limit=3").json()
+    assert [("half a turn" in line["sentence"], "90° round" in line["sentence"]) for line in log] == [(False, True), (True, False), (False, False)]  # fmt: skip

@@ -46,7 +46,7 @@ def test_a_tape_is_less_sure_than_a_trammel_and_a_knock_moves_it():
 
 
 def test_it_is_asked_for_where_it_has_an_aim_and_no_turn_is_told_for_it():
-    asked = [say_ask(a)[0] for a in round_of(judged()) if a.quantity == "wheelbase"]
+    asked = [say_ask(a, Units())[0] for a in round_of(judged()) if a.quantity == "wheelbase"]
     assert asked == ["Wheelbase on the left", "Wheelbase on the right"]
     assert not [a for a in round_of(evaluate(fold(plan(), []))) if a.quantity == "wheelbase"]
     typed = {"height": 110.0, "camber": -1.0, "gap_front": 50.0, "gap_back": 50.0, "gap_hub": 50.0}

@@ -19,16 +19,19 @@ from ready_corner.core.model.wanting import wanting
 from ready_corner.core.plan.corners import CORNERS, SIDE
 from ready_corner.core.plan.marks import MARKS, is_length
 from ready_corner.core.plan.plan import Adjuster, Stack, ThreadedEnd, Ways
-from ready_corner.core.quantities.errors import MeasuredError, PlannedError
+from ready_corner.core.quantities.errors import CalledError, MeasuredError, PlannedError
+from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.logbook import fold
-from ready_corner.core.record.readings import QUANTITIES
+from ready_corner.core.record.readings import QUANTITIES, Reading
+from ready_corner.core.say.judged import say_ask
 from ready_corner.core.say.template import in_mm
 from tests.core.cars import FINE, SHIMS, Log, plan
 from tests.core.drawn import AIMS, FRONT, SHOP, Steered, gravity_over
 from tests.core.practice import PracticeCar
+from tests.words import said
 
 PLATE = Tool("plate", "Plate", "steer", 1e-6, 0.0)
 
@@ -130,14 +133,14 @@ def test_ways_that_agree_count_by_their_weight_and_those_that_do_not_are_said():
 
 
 def test_a_sweep_that_tells_nothing_is_refused_with_what_to_do():
-    for steer, known, said in (
+    for steer, known, why in (
         ([1.0, 1.0], steering_axis.Known(10.0, 1.0), "only 0.0° apart. Steer further"),
         ([20.0, -20.0], None, "read the camber straight ahead too"),
         ([20.0, -70.0], steering_axis.Known(10.0, 1.0), "read the plate again"),
     ):
         with pytest.raises(MeasuredError) as refusal:
             steering_axis.axis_from_sweep(steer, [0.0, 0.0], known)
-        assert said in in_mm(refusal.value.finding)
+        assert why in in_mm(refusal.value.finding)
     with pytest.raises(MeasuredError) as refusal:
         steering_axis.angle_of_offset_deg(10.0, 0.0)
     assert "height between them" in in_mm(refusal.value.finding)
@@ -233,6 +236,60 @@ def test_a_wheel_read_half_a_turn_round_too_has_no_run_out_left():
     assert "LF run-out toe" not in {
         n for n, part in evaluate(fold(None, log.entries)).figures.figure("toe", "LF").measured.parts.items() if part
     }
+
+
+def rim(runs_out, at, turns, more=()):
+    """The camber of a wheel whose rim runs out by so much in all, worst at a turn, read at turns of it."""
+    log = Log(of(Ways(hub_middle=0, span=0, run_out=2 * np.radians(abs(runs_out)) * 381, floor=0)))
+    for turn in turns:
+        value = -1.5 + runs_out / 2 * np.cos(np.radians(turn - at))
+        round_ = {"half_turn": True} if turn == 180 else {"wheel_deg": float(turn)}
+        log.read("LF", "camber", value, "digital", **round_)
+    found = evaluate(fold(None, log.entries))
+    return found, found.mark("LF.camber"), next(a for a in round_of(found) if (a.corner, a.quantity) == ("LF", "camber"))
+
+
+@pytest.mark.parametrize("at", [0.0, 33.0, 120.0, 250.0])
+@pytest.mark.parametrize(
+    "turns", [(0, 180), (90, 270), (0, 90, 180), (0, 90, 270), (0, 120, 240), (10, 50, 130), (0, 90, 180, 270, 300)]
+)
+def test_run_out_falls_out_of_readings_at_any_turns_that_tell_it(turns, at):
+    _, mark, ask = rim(0.6, at, turns)
+    assert mark.value == pytest.approx(-1.5, abs=1e-6)
+    assert mark.expanded < 1e-4
+    if len(turns) > 2:  # two opposite tell as much of it as lies their way
+        assert ask.runs_out == pytest.approx(0.6, abs=1e-6)
+        assert "The rim runs out by 0.60° in all" in say_ask(ask, Units())[1]
+
+
+@pytest.mark.parametrize(
+    ("turns", "left"), [((0,), 1.0), ((180,), 1.0), ((0, 90), np.sqrt(0.5)), ((0, 120), 0.5), ((30, 90), np.cos(np.pi / 6))]
+)
+def test_what_the_turns_do_not_tell_of_a_rim_stays_in_its_doubt(turns, left):
+    once, part = rim(0.6, 0.0, (0,))[1], rim(0.6, 0.0, turns)
+    assert part[1].expanded == pytest.approx(left * once.expanded, rel=1e-3)
+    assert part[2].runs_out is None
+
+
+@pytest.mark.parametrize(("runs_out", "first", "kind"), [(0.05, 0.15, "because.close"), (0.5, 0.0, "because.first")])
+def test_before_a_turn_or_a_plan_the_wheel_is_read_half_a_turn_round(runs_out, first, kind):
+    of_one = replace(
+        of(Ways(hub_middle=0, span=0, run_out=2 * np.radians(runs_out) * 381, floor=0)), aims=(Aim("LF.camber", -1.5, 0.2),)
+    )
+    log = Log(of_one)
+    log.read("LF", "camber", -1.5 - first, "digital")
+    found = evaluate(fold(None, log.entries))
+    step = next_step(found)
+    assert (step.kind, step.half, step.corner, step.quantity, step.reason.kind) == ("read", True, "LF", "camber", kind)
+    assert "half a turn" in said(step.sentence)
+    log.read("LF", "camber", -1.5, "digital", half_turn=True)
+    assert next_step(evaluate(fold(None, log.entries))).kind == "done"
+
+
+@pytest.mark.parametrize("wheel", [{"wheel_deg": 360.0}, {"wheel_deg": -1.0}, {"half_turn": True, "wheel_deg": 90.0}])
+def test_a_turn_that_no_wheel_has_is_refused(wheel):
+    with pytest.raises(CalledError, match="half a turn is said as that"):
+        Reading("camber", "LF", -1.5, "digital", **wheel).check(of())
 
 
 @pytest.mark.parametrize(

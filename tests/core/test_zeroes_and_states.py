@@ -145,7 +145,7 @@ def test_gaps_at_the_hubs_are_read_anew_where_the_strings_moved(rests):
     asked = {(a.corner, a.quantity): a for a in round_of(found)}
     assert asked["LF", "gap_hub"].wanted == asked["LR", "gap_hub"].wanted == lies
     assert asked["LF", "gap_hub"].string == rests
-    assert ("on the tyres" in say_ask(asked["LF", "gap_front"])[1]) == lies
+    assert ("on the tyres" in say_ask(asked["LF", "gap_front"], HEATHER.units)[1]) == lies
     if lies:
         hubs = [r for r in GAPS_READ if r.quantity == "gap_hub"]
         again = judged(PlanRevised(strung(rests)), *PADS, *GAPS_READ, MOVES_TYRES[0], *anew, *hubs)

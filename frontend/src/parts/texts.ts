@@ -39,8 +39,12 @@ export const FRAME = {
 export const DESK = {
   take: 'take the figure',
   half: 'wheel half round',
-  halfRound: 'read half a turn round',
-  asItStood: 'read as it stood',
+  wheel: {
+    0: 'read as it stood',
+    180: 'read half a turn round',
+    90: 'read a quarter turn round',
+    270: 'read three quarters round',
+  } as const,
   eye: { id: 'eye', name: 'By eye' },
   byEye: 'As an eye sees it from ahead: a note that any gauge overrules, and no aim is met by it.',
   taking: (tool: string) => `Asking the ${tool.toLowerCase()}…`,

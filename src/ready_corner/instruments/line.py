@@ -30,13 +30,14 @@ class ToolAwayError(MeasuredError):
 
 @dataclass(frozen=True)
 class Wanted:
-    """What is to be read: of which car, where, with which tool; ``half_turn``: the wheel stands half a turn round."""
+    """What is to be read: of which car, where, with which tool; ``half_turn``: the wheel stands half a turn round, else ``wheel_deg``."""
 
     car: str
     corner: Corner
     quantity: Quantity
     tool: str
     half_turn: bool = False
+    wheel_deg: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -82,7 +83,9 @@ def wanted_of(said: bytes) -> Wanted | None:
     named = {name: str(found.get(name, "")) for name in ("car", "corner", "quantity", "tool")}
     if named["corner"] not in get_args(Corner) or named["quantity"] not in get_args(Quantity):
         return None
-    return Wanted(**named, half_turn=found.get("half_turn") is True)  # type: ignore[arg-type]
+    turned = found.get("wheel_deg")
+    wheel = float(turned) if isinstance(turned, int | float) and 0 <= turned < 360 else 0.0
+    return Wanted(**named, half_turn=found.get("half_turn") is True, wheel_deg=wheel)  # type: ignore[arg-type]
 
 
 def _object(said: bytes) -> dict[str, object]:

@@ -103,6 +103,7 @@ class TakeIn(Model):
     quantity: Quantity
     tool: Id
     half_turn: bool = False
+    wheel_deg: float = 0.0
 
 
 class TakenView(View):
@@ -182,7 +183,7 @@ def take_figure(slug: str, asked: TakeIn, workshop: TheWorkshop, tool: TheTool) 
     if tool is None:
         raise ToolAwayError(finding("tool.none-on-line"))
     units = workshop.state(slug).plan.units
-    found = take(tool, Wanted(slug, asked.corner, asked.quantity, asked.tool, asked.half_turn))
+    found = take(tool, Wanted(slug, asked.corner, asked.quantity, asked.tool, asked.half_turn, asked.wheel_deg))
     own = {"deg", "in", "lb"} if units.inches else {"deg", "mm", "kg"}
     figure = f"{found.figure:.5f}".rstrip("0").rstrip(".")
     return TakenView(typed=figure if found.unit in own else f"{figure} {UNITS[found.unit]}")

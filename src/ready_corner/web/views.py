@@ -98,6 +98,7 @@ class StepView(View):
     reason: str
     corner: Corner | None
     quantity: Quantity | None
+    half: bool
     findings: dict[str, FindingView]
 
 
@@ -279,7 +280,7 @@ def _own(told: Told) -> "CarJudged | _Unjudged":
 
 
 def _ask(ask: Ask, plan: Plan) -> AskView:
-    title, how = say_ask(ask)
+    title, how = say_ask(ask, plan.units)
     return AskView(
         corner=ask.corner, quantity=ask.quantity, title=title, how=how, tool=ask.tool.id, wanted=ask.wanted, drawing=ask.drawing,
         latest=say_latest(ask, plan.units), repeats=ask.repeats, latest_typed=ask.latest.typed if ask.latest else "",
@@ -320,6 +321,7 @@ def _step(step: Step, plan: Plan) -> StepView:
         reason=said(step.reason, plan.units),
         corner=step.corner,
         quantity=step.quantity,
+        half=step.half,
         findings=as_found(sentence=step.sentence, reason=step.reason),
     )
 

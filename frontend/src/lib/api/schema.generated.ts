@@ -3349,6 +3349,11 @@ export interface components {
              * @default false
              */
             half_turn: boolean;
+            /**
+             * Wheel Deg
+             * @default 0
+             */
+            wheel_deg: number;
         };
         /**
          * ReadingKept
@@ -3390,6 +3395,11 @@ export interface components {
              * @default false
              */
             half_turn: boolean;
+            /**
+             * Wheel Deg
+             * @default 0
+             */
+            wheel_deg: number;
             /** Value */
             value: number;
             /**
@@ -4039,6 +4049,8 @@ export interface components {
             corner: ("LF" | "RF" | "LR" | "RR") | null;
             /** Quantity */
             quantity: ("height" | "camber" | "gap_front" | "gap_back" | "gap_hub" | "pad" | "load" | "radius" | "stand" | "hub" | "wheelbase" | "lean_top" | "lean_bottom" | "caster" | "caster_offset" | "joint_height" | "inclination" | "inclination_offset" | "plate_in" | "sweep_in" | "plate_out" | "sweep_out" | "plates_front" | "plates_back" | "gap_mark" | "edge_front" | "edge_back" | "rail" | "bar_front" | "bar_back") | null;
+            /** Half */
+            half: boolean;
             /** Findings */
             findings: {
                 [key: string]: components["schemas"]["FindingView"];
@@ -4423,6 +4435,11 @@ export interface components {
              * @default false
              */
             half_turn: boolean;
+            /**
+             * Wheel Deg
+             * @default 0
+             */
+            wheel_deg: number;
         };
         /**
          * TakenView

@@ -20,6 +20,9 @@ import type { Typing } from './keys';
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
 /** One thing to turn as told: whole turns or shims with their sign, said in words. */
+const TURNS = [0, 180, 90, 270] as const;
+type Turn = (typeof TURNS)[number];
+
 export interface Told {
   adjuster: string;
   name: string;
@@ -55,7 +58,7 @@ export class RoundDesk extends Desk {
   #tools = $state.raw<Record<string, string>>({});
 
   #stringing = Promise.resolve(); // one change of the plan after the other, each of the plan as it then is
-  #half = $state(''); // the corner whose wheel stands half a turn round
+  #wheel = $state.raw<{ corner: Corner; turn: Turn } | null>(null); // how far round the wheel in hand was said to stand
 
   constructor(
     car: Car,
@@ -141,16 +144,27 @@ export class RoundDesk extends Desk {
     );
   }
 
-  /** Whether the wheel in hand stands half a turn round. */
-  get half(): boolean {
-    return this.runs && this.#half === this.ask.corner;
+  /** How far round the wheel in hand stands, degrees. */
+  get wheel(): Turn {
+    const { corner, quantity } = this.ask;
+    const { next } = this.view;
+    if (!this.runs) return 0;
+    if (this.#wheel?.corner === corner) return this.#wheel.turn;
+    return next.half && next.corner === corner && next.quantity === quantity ? 180 : 0;
   }
 
-  turnHalf(): void {
+  /** The wheel stands at the next of its turns: half round first, which frees a mean of run-out; then a quarter, and three. */
+  turnWheel(): void {
     if (this.turning || !this.runs) return;
-    this.#half = this.half ? '' : this.ask.corner;
-    this.note = this.half ? DESK.halfRound : DESK.asItStood;
+    const turn = TURNS[(TURNS.indexOf(this.wheel) + 1) % TURNS.length]!;
+    this.#wheel = { corner: this.ask.corner, turn };
+    this.note = DESK.wheel[turn];
     this.askAnew();
+  }
+
+  /** The same as it is written down. */
+  get #turned() {
+    return { half_turn: this.wheel === 180, wheel_deg: this.wheel === 180 ? 0 : this.wheel };
   }
 
   nextTool(): void {
@@ -245,7 +259,7 @@ export class RoundDesk extends Desk {
       typed,
       tool: this.tool.id,
       confirmed: false,
-      half_turn: this.half,
+      ...this.#turned,
     };
   }
 
@@ -404,7 +418,7 @@ export class RoundDesk extends Desk {
     const before = ++this.touched;
     this.note = DESK.taking(this.tool.name);
     try {
-      const { typed } = await api.take(this.car.slug, { corner, quantity, tool: this.tool.id, half_turn: this.half });
+      const { typed } = await api.take(this.car.slug, { corner, quantity, tool: this.tool.id, ...this.#turned });
       if (before === this.touched) this.type(typed);
     } catch (error) {
       if (before === this.touched) this.note = error instanceof Error ? error.message : String(error);
@@ -419,7 +433,7 @@ export class RoundDesk extends Desk {
       s: () => this.settled(),
       u: () => this.nextTool(),
       f: () => this.takeFigure(),
-      h: () => this.turnHalf(),
+      h: () => this.turnWheel(),
       g: () => this.rezero(),
       l: () => this.restring(),
       w: () => this.restand(),

@@ -24,7 +24,7 @@
     { key: SET.keys.turn, does: SET.turn, hand: SET.hand.turn, act: () => desk.startTurning() },
     { key: `${SET.keys.tool} · ${desk.tool.name}`, does: SET.changeTool, act: () => desk.nextTool() },
     ...(desk.runs
-      ? [{ key: SET.keys.half, does: desk.half ? DESK.halfRound : DESK.half, act: () => desk.turnHalf() }]
+      ? [{ key: SET.keys.half, does: desk.wheel ? DESK.wheel[desk.wheel] : DESK.half, act: () => desk.turnWheel() }]
       : []),
     ...(ask.zero ? [{ key: SET.keys.zero, does: DESK.zeroOther[ask.zero], act: () => desk.rezero() }] : []),
     ...(ask.string === null || (ask.string && ask.quantity !== 'gap_front')

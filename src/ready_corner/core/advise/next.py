@@ -39,7 +39,7 @@ class Ask:
     ``tool``: that of its latest reading, else its usual one; ``at``: the feature of the chassis its height is read at; ``latest``: of so many
     ``repeats``. ``zero``: what the gauge is zeroed on as told last; None where nothing is zeroed to read it. ``string``: what the strings rest on,
     empty where that was not said; None where none comes into it. ``stands``: how the car is held as told last, where the floor decides what is read;
-    ``on the jig`` where nobody said; else None.
+    ``on the jig`` where nobody said; else None. ``runs_out``: by how much the rim was found to run out there in all, mm or degrees.
     """
 
     corner: Corner
@@ -53,6 +53,7 @@ class Ask:
     zero: Zero | None = None
     string: StringsOn | None = None
     stands: Support | None = None
+    runs_out: float | None = None
 
 
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
@@ -130,7 +131,8 @@ def _ask(evaluation: Evaluation, place: Place) -> Ask:
     string = state.plan.ways.strings_on if QUANTITIES[quantity].scene == "string" else None
     stands = state.jig.support if QUANTITIES[quantity].floor else None
     wanted, drawing = _is_wanted(evaluation, place), QUANTITIES[quantity].drawing
-    return Ask(corner, quantity, tool, at, wanted, latest, len(rows), drawing, zero, string, stands)
+    runs_out = evaluation.figures.read.group(place, rows[-1].spell).runs_out if rows else None
+    return Ask(corner, quantity, tool, at, wanted, latest, len(rows), drawing, zero, string, stands, runs_out)
 
 
 def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
@@ -164,13 +166,14 @@ StepKind = Literal["settle", "disconnect", "state", "read", "lift", "perch", "tu
 
 @dataclass(frozen=True)
 class Step:
-    """What to do next, its reason, and where to go for it."""
+    """What to do next, its reason, and where to go for it; ``half``: it is read with the wheel half a turn round."""
 
     kind: StepKind
     sentence: Finding
     reason: Finding | None
     corner: Corner | None = None
     quantity: Quantity | None = None
+    half: bool = False
 
 
 @remembered
@@ -225,8 +228,24 @@ def _first_read(evaluation: Evaluation, mark: MarkState) -> Step:
     why = read_first(evaluation, mark.mark)
     if why is not None and why.kind == "first.wide" and evaluation.finer(mark.mark) == finding("settle.floor"):
         place = next((p for p in PADS if p not in evaluation.state.taken), place)
-    step = Step("read", finding("next.read", what=place), finding("because.first", mark=mark.mark, why=why), *place)
+    because = finding("because.first", mark=mark.mark, why=why)
+    if why is not None and why.kind == "first.wide" and evaluation.finer(mark.mark) == finding("settle.read-half"):
+        return _half_step(evaluation, mark, because)
+    step = Step("read", finding("next.read", what=place), because, *place)
     return _bar_off(evaluation, step) if place[1] in ("height", "load") else step
+
+
+def _half_step(evaluation: Evaluation, mark: MarkState, because: Finding) -> Step:
+    """Return what is read with the wheel half a turn round, so that run-out falls out of a mark: the first place of it not read so yet."""
+    corner, _ = _place_of(evaluation, mark)
+    read: tuple[Quantity, ...] = evaluation.state.plan.ways.reads(kind_of(mark.mark)).read  # type: ignore[assignment]
+
+    def halved(q: Quantity) -> bool:
+        rows = evaluation.state.latest((corner, q))
+        return bool(rows) and evaluation.figures.read.group((corner, q), rows[-1].spell).is_halved
+
+    place = corner, next((q for q in read if not halved(q)), read[0])
+    return Step("read", finding("next.read-half", what=place), because, *place, half=True)
 
 
 def _floor_first(evaluation: Evaluation) -> Step | None:
@@ -354,6 +373,8 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
         if said and said.wanting:
             return Step("state", finding("next.car-is", why=said.wanting), finding("because.named", named=named, reason=reason))
         return Step("read", named, reason, corner, quantity)
+    if mark.way == "half":
+        return _half_step(evaluation, mark, reason)
     if mark.way == "turn":
         if kind_of(mark.mark) == "height":
             together = turns_now(evaluation)[0]

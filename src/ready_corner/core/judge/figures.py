@@ -189,9 +189,9 @@ class Figures(OfState):
             opening = self.strings.opening_of_rail(corner) if rail else self.strings.opening_of_line(corner, rig)
         if opening is None:
             return None
-        halved = all(g.is_halved for g in groups)
-        plain = halved or way.name == "bars"  # a bar is bolted to the hub, and no rim runs out under it
-        found = combine([against, opening, run_out(self.plan, corner, "toe")], [1, -1, 0 if plain else 1])
+        # a bar is bolted to the hub, and no rim runs out under it
+        rim = 0.0 if way.name == "bars" else max(g.rim_left for g in groups)
+        found = combine([against, opening, run_out(self.plan, corner, "toe")], [1, -1, rim])
         return Measured(found.value - self.ground.warped[corner][1], found.parts) if self.ground.floor else found
 
     def by_plates(self, end: End) -> Figure | None:

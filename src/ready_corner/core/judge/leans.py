@@ -76,10 +76,8 @@ class Leans(OfState):
     @remembered
     def _camber_from_upright(self, corner: Corner, spell: int, toe_spell: int | None, way: ReadBy, on_frame: bool) -> Measured:
         """Return a camber that was counted from gravity or the frame, what stands under it and the wheel's own toe taken out, degrees."""
-        halved = all(self.read.group((corner, q), spell).is_halved for q in way.read)  # type: ignore[arg-type]
-        estimate = combine(
-            [self.leaned(corner, spell, way), run_out(self.plan, corner, "camber")], [1.0, 0.0 if halved else 1.0]
-        )
+        rim = max(self.read.group((corner, q), spell).rim_left for q in way.read)  # type: ignore[arg-type]
+        estimate = combine([self.leaned(corner, spell, way), run_out(self.plan, corner, "camber")], [1.0, rim])
         toe = None if toe_spell is None else self.figure("toe", corner, toe_spell)
         steer, on = toe.measured.value if toe else 0.0, self.upright(on_frame)
         ups = np.vstack([on.up, on.tilted])

@@ -3,6 +3,7 @@
 Source: ISO 14253-1, guard bands of U either side; what moves a mark by docs/choices.md (What no longer holds).
 """
 
+import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
@@ -42,6 +43,7 @@ from ready_corner.core.quantities.verdict import (
     ReadWith,
     Settle,
     can_hold,
+    chance_anew,
     chance_to_hold,
     finer_than,
     judge,
@@ -56,7 +58,8 @@ from ready_corner.core.record.readings import Taken
 
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
-Way = Literal["", "read", "tool", "pads", "ready", "turn", "plan"]
+Way = Literal["", "read", "tool", "half", "pads", "ready", "turn", "plan"]
+RUNS = ("camber", "toe")  # kinds of marks that half a turn of the wheel frees of run-out
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 HARDLY_LIFTS = 0.5  # mm or kg a turn, standard uncertainty: what a link of which nothing is told does to heights and loads
 
@@ -380,6 +383,9 @@ class Evaluation:
             return by("read", "settle.repeats", repeats=found.repeats, **odds)
         if found.tool:
             return by("tool", "settle.tool", tool=found.tool, **odds)
+        half = self._half_round(row.mark, measured, aim, groups)
+        if half >= (SPARES if turn else EVEN):
+            return by("half", "settle.half-round", likely=half >= LIKELY, even=half >= EVEN, chance=half)
         if turn:
             return by("turn", "settle.on-the-edge")
         size = OfMark(aim.mark, aim.tolerance, 0)
@@ -390,11 +396,19 @@ class Evaluation:
             return by("plan", "settle.cannot-hold", size=size)
         return by("plan", "settle.noise", sure=OfMark(aim.mark, measured.expanded), size=size)
 
+    def _half_round(self, mark: str, measured: Measured, aim: Aim, groups: Sequence[Group]) -> float:
+        """Return how probably a figure is settled by reading it half a turn of the wheel round too, so that run-out falls out; 0 where it does already."""
+        rim = _of_rim(measured)
+        if kind_of(mark) not in RUNS or not rim or all(g.is_halved for g in groups):
+            return 0.0
+        return chance_anew(measured.value, math.sqrt(rim), math.sqrt(max(measured.u**2 - rim, 0.0)), aim)
+
     def _provable(
         self, measured: Measured, aim: Aim, places: Sequence[ReadWith], toolbox: Sequence[Tool], weight: float
     ) -> tuple[Way, Finding] | None:
         """Return with what a figure on its aim would be read as holding; None where nothing in the plan does."""
         rest2 = max(measured.u**2 - spread(places, weight) ** 2, 0.0)
+        rim = _of_rim(measured) if kind_of(aim.mark) in RUNS else 0.0
 
         def holds(then: Sequence[ReadWith]) -> bool:
             return chance_to_hold(COVERAGE * float(np.sqrt(rest2 + spread(then, weight) ** 2)), aim) >= EVEN
@@ -404,6 +418,8 @@ class Evaluation:
                 return "read", finding("settle.read-times", times=n)
         tools = finer_than(places, toolbox)
         ways = [(n, -t.step, t.name) for t in tools for n in range(1, MOST_REPEATS + 1) if holds([p.by(t, n) for p in places])]
+        if not ways and rim and chance_to_hold(COVERAGE * math.sqrt(max(measured.u**2 - rim, 0.0)), aim) >= EVEN:
+            return "half", finding("settle.read-half")
         if not ways:
             return None
         n, _, name = min(ways)
@@ -453,6 +469,11 @@ def places_of_figure(figure: Figure) -> tuple[list[ReadWith], float]:
     """
     alike = [g for g in figure.groups if g.tool.measures == figure.groups[0].tool.measures]
     return [ReadWith(g.tool, len(g.rows)) for g in alike], max((_weight(figure.measured, g) for g in alike), default=0.0)
+
+
+def _of_rim(measured: Measured) -> float:
+    """Return the part of a figure's u² that run-out of the rims puts in."""
+    return math.fsum(part**2 for name, part in measured.parts.items() if "run-out" in name)
 
 
 def _weight(measured: Measured, group: Group) -> float:

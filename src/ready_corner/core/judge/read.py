@@ -5,7 +5,7 @@ Source: docs/choices.md (Figures).
 
 import math
 from bisect import bisect_left, bisect_right
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import groupby
@@ -49,12 +49,10 @@ class Group:
 
     @cached_property
     def estimate(self) -> Measured:
-        """Mean of the repeats in mm or degrees; of a wheel that was read half a turn round too the mean of both halves."""
+        """Mean of the repeats in mm or degrees; of a wheel that was read at several turns of it what its rim reads without its run-out, as far as they tell."""
         name = f"{self.place[0]}.{self.place[1]}.{self.spell}"
-        halves = [
-            self.tool.estimate(rows, f"{name}{half}") for rows, half in zip(self.halves, ("", ".half"), strict=True) if rows
-        ]
-        return self._known_taken_out(combine(halves, [1 / len(halves)] * len(halves)))
+        found = [self.tool.estimate(rows, f"{name}.{deg:g}" if deg else name) for deg, rows in self.by_turn.items()]
+        return self._known_taken_out(combine(found, self._shares.tolist()))
 
     def _known_taken_out(self, found: Measured) -> Measured:
         """Return a figure without what its gauge was known to read too much, by turning it end for end: with the doubt about that instead of its zero's."""
@@ -66,15 +64,42 @@ class Group:
         return Measured(found.value - sum(known) / 2, {**found.parts, f"{self.tool.id} zero": u})
 
     @cached_property
-    def halves(self) -> tuple[list[float], list[float]]:
-        """What was read as the wheel stood, and half a turn round."""
-        as_it_stood, round_ = ([t.reading.figure for t in self.rows if t.reading.half_turn is half] for half in (False, True))
-        return as_it_stood, round_
+    def by_turn(self) -> dict[float, list[float]]:
+        """What was read at each turn of the wheel, by how far round it stood, degrees."""
+        found: dict[float, list[float]] = {}
+        for t in self.rows:
+            found.setdefault(t.reading.turned_deg, []).append(t.reading.figure)
+        return dict(sorted(found.items()))
+
+    @cached_property
+    def _shares(self) -> FloatArray:
+        """The share of each turn of the wheel in the figure: by least squares that of a rim that runs out once a turn, where they tell it; else alike.
+
+        Source: least squares over a constant and the first harmonic of the turn.
+        """
+        waves = _waves(self.by_turn)
+        shares: FloatArray = np.linalg.pinv(waves)[0]
+        told = np.allclose(waves.T @ shares, (1.0, 0.0, 0.0), atol=1e-9)
+        return shares if told else np.full(len(waves), 1 / len(waves))
+
+    @cached_property
+    def rim_left(self) -> float:
+        """The share of the rim's run-out that is left in the figure: 1 as it stood, 0 where the turns of the wheel free it of that."""
+        left = float(np.hypot(*(self._shares @ _waves(self.by_turn)[:, 1:])))
+        return left if left > 1e-9 else 0.0
 
     @property
     def is_halved(self) -> bool:
-        """Whether run-out of the rim falls out of the mean."""
-        return all(self.halves)
+        """Whether run-out of the rim falls out of the figure."""
+        return not self.rim_left
+
+    @property
+    def runs_out(self) -> float | None:
+        """By how much the rim was found to run out in all, mm or degrees, as far as the turns that were read tell; None where they do not free the figure of it."""
+        if self.rim_left:
+            return None
+        read = np.array([np.mean(rows) for rows in self.by_turn.values()])
+        return 2 * float(np.hypot(*(np.linalg.pinv(_waves(self.by_turn)) @ read)[1:]))
 
     @cached_property
     def why(self) -> tuple[Finding, ...]:
@@ -84,9 +109,9 @@ class Group:
     @cached_property
     def odd(self) -> int | None:
         """Entry number of the repeat that disagrees, if one does."""
-        for rows, half in zip(self.halves, (False, True), strict=True):
+        for deg, rows in self.by_turn.items():
             if (i := odd_repeat(rows, self.tool)) is not None:
-                return [t for t in self.rows if t.reading.half_turn is half][i].number
+                return [t for t in self.rows if t.reading.turned_deg == deg][i].number
         return None
 
 
@@ -143,6 +168,12 @@ def nearest(numbers: IntArray, to: IntArray) -> IntArray:
     before = np.maximum(after - 1, 0)
     nearer = np.abs(to - numbers[before]) < np.abs(numbers[after] - to)
     return np.where(nearer, before, after)
+
+
+def _waves(turns: Iterable[float]) -> FloatArray:
+    """Return a constant and the first harmonic at turns of a wheel in degrees (n, 3)."""
+    at = np.radians(np.array(list(turns), dtype=np.float64))
+    return np.column_stack([np.ones_like(at), np.cos(at), np.sin(at)])
 
 
 def default_tool(plan: Plan, quantity: Quantity) -> Tool:

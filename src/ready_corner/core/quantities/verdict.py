@@ -133,12 +133,12 @@ def what_settles(figure: Measured, aim: Aim, places: Sequence[ReadWith], others:
     for n in range(max((p.times for p in places), default=MOST_REPEATS) + 1, MOST_REPEATS + 1):
         then = math.hypot(rest, spread([p.again(n) for p in places], weight))
         drawn = math.sqrt(max(figure.u**2 - then**2, 0.0))
-        tries.append(Settle(n, None, _chance(figure.value, drawn, then, aim)))
+        tries.append(Settle(n, None, chance_anew(figure.value, drawn, then, aim)))
     for one in finer_than(places, others):
         anew = [p.by(one) for p in places]
         changed = [q for p, q in zip(places, anew, strict=True) if q is not p]
         drawn = spread([*(p for p, q in zip(places, anew, strict=True) if q is not p), *changed], weight)
-        tries.append(Settle(None, one.name, _chance(figure.value, drawn, math.hypot(rest, spread(anew, weight)), aim)))
+        tries.append(Settle(None, one.name, chance_anew(figure.value, drawn, math.hypot(rest, spread(anew, weight)), aim)))
     likely = next((t for t in tries if t.chance >= LIKELY), None)
     best = max(tries, key=lambda t: t.chance, default=Settle())
     return likely or (best if best.chance >= SPARES else Settle())
@@ -154,8 +154,11 @@ def finer_than(places: Sequence[ReadWith], others: Sequence[Tool]) -> list[Tool]
     return sorted(found, key=lambda t: -t.step)
 
 
-def _chance(value: float, drawn: float, u: float, aim: Aim) -> float:
-    """Return how probable a verdict is when the value is read anew: as drawn about the present one by so much (standard), with its u then."""
+def chance_anew(value: float, drawn: float, u: float, aim: Aim) -> float:
+    """Return how probable a verdict is when the value is read anew: as drawn about the present one by so much (standard), with its u then.
+
+    Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
+    """
 
     def below(x: float) -> float:
         off = x - (value - aim.aim)

@@ -290,7 +290,7 @@ class Reading(Act):
     """One number as read off one tool: mm, degrees or kg.
 
     ``upright_deg`` is what the gauge shows for upright (0 or 90). ``confirmed`` keeps a value no car should have. ``half_turn``: the wheel stood half a
-    turn round, so that with a reading as it stood before the run-out of its rim falls out of the mean.
+    turn round, so that with a reading as it stood before the run-out of its rim falls out of the mean; ``wheel_deg``: as far round as this, where it was not half a turn.
     """
 
     kind = "reading"
@@ -303,6 +303,12 @@ class Reading(Act):
     upright_deg: Annotated[float, WorkedOut] = 0.0
     confirmed: bool = False
     half_turn: bool = False
+    wheel_deg: float = 0.0
+
+    @property
+    def turned_deg(self) -> float:
+        """How far round the wheel stood, degrees."""
+        return 180.0 if self.half_turn else self.wheel_deg
 
     @property
     def place(self) -> Place:
@@ -332,6 +338,8 @@ class Reading(Act):
             raise CalledError(finding("tool.not-by-eye", reading=facts.words), path="tool")
         if tool.measures != facts.measures:
             raise CalledError(finding("tool.other-reading", tool=tool.name, reading=facts.words), path="tool")
+        if not 0 <= self.wheel_deg < 360 or (self.half_turn and self.wheel_deg):
+            raise CalledError(finding("reading.wheel-turn"), path="wheel_deg")
         read = (facts.kind, self.figure)
         if facts.never_under is not None and self.figure < facts.never_under:
             gap, load = self.quantity in GAPS, self.quantity == "load"

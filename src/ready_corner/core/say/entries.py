@@ -68,7 +68,7 @@ def _reading(what: Reading, plan: Plan) -> str:
     unusual = " (unusual, confirmed)" if what.confirmed else ""
     tool = next((t.name.lower() for t in (*plan.toolbox, EYE) if t.id == what.tool), what.tool)
     said = say_reading(plan.units, what.quantity, what.value, what.denominator, what.typed)
-    said += ", wheel half a turn round" if what.half_turn else ""
+    said += ", wheel half a turn round" if what.half_turn else f", wheel {what.wheel_deg:g}° round" if what.wheel_deg else ""
     as_typed = f" (typed {what.typed})" if in_another_unit(what.typed, plan.units) else ""
     return f"{title_of(what.place)}: {said}{as_typed}, {tool}{unusual}"
 

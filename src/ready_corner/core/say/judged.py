@@ -10,7 +10,7 @@ from ready_corner.core.plan.marks import say_do, say_uncertainty, say_value, say
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Axle
 from ready_corner.core.quantities.notation import Units, say_small_length, shows_nothing
-from ready_corner.core.record.readings import QUANTITIES, SIDE_WORDS, say_reading, title_of
+from ready_corner.core.record.readings import QUANTITIES, SIDE_WORDS, say_figure, say_reading, title_of
 from ready_corner.core.say.template import say_finding
 
 
@@ -65,11 +65,15 @@ STRING_LIES = {
 }
 
 
-def say_ask(ask: Ask) -> tuple[str, str]:
+def say_ask(ask: Ask, units: Units) -> tuple[str, str]:
     """Return what is asked at a place of the round, and how it is read."""
     zero = "the frame" if ask.zero == "frame" else "gravity"
     how = QUANTITIES[ask.quantity].how.format(tool=ask.tool.name, place=ask.at, side=SIDE_WORDS[ask.corner], zero=zero)
-    return title_of((ask.corner, ask.quantity)), f"{how} {STRING_LIES[ask.string]}" if ask.string else how
+    if ask.string:
+        how += f" {STRING_LIES[ask.string]}"
+    if ask.runs_out is not None:
+        how += f" The rim runs out by {say_figure(QUANTITIES[ask.quantity].kind, ask.runs_out, units)} in all, and that is taken out."
+    return title_of((ask.corner, ask.quantity)), how
 
 
 def say_latest(ask: Ask, units: Units) -> str:

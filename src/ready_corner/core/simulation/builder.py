@@ -68,7 +68,7 @@ class Work:
         elif step.kind in ("reconnect", "disconnect"):
             self.tell(Happened("bar_on" if step.kind == "reconnect" else "bar_off"))
         elif step.kind == "read" and step.corner and step.quantity:
-            self.read((step.corner, step.quantity), self._named_tool(step, step.quantity))
+            self.read((step.corner, step.quantity), self._named_tool(step, step.quantity), step.half)
         else:
             before = self.misses()
             self.lifts, self.groups = self.lifts + 1, self.groups + 1
@@ -85,12 +85,12 @@ class Work:
         aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
         return tuple(a.mark for a in aims if abs(self.car.truth(a.mark) - a.aim) > a.tolerance)
 
-    def read(self, place: Place, tool: Tool | None = None) -> None:
+    def read(self, place: Place, tool: Tool | None = None, half: bool = False) -> None:
         """Take a reading and write it down."""
         corner, quantity = place
         with_ = tool or ask_of(self.now, place).tool
         self.readings += 1
-        self.tell(Reading(quantity, corner, self.car.read(corner, quantity, with_), with_.id))
+        self.tell(Reading(quantity, corner, self.car.read(corner, quantity, with_, 180.0 * half), with_.id, half_turn=half))
 
     def turn(self, adjuster: str, amount: float) -> None:
         """Turn as told; what went only part of the way is said to be stuck."""

@@ -137,9 +137,9 @@ class HiddenCar:
         """Roll and bounce the car until it has settled."""
         self._stands = self._rng.normal(0, self.faults.settled, 4)
 
-    def read(self, corner: Corner, quantity: Quantity, tool: Tool, half_turn: bool = False) -> float:
-        """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale; of a wheel half a turn round."""
-        self._round = -1.0 if half_turn else 1.0
+    def read(self, corner: Corner, quantity: Quantity, tool: Tool, wheel_deg: float = 0.0) -> float:
+        """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale; of a wheel so far round."""
+        self._round = float(np.cos(np.radians(wheel_deg)))
         shown = self._exact(corner, quantity) + self._zero.get(tool.id, 0.0) + self._rng.normal(0, tool.repeatability)
         return float(round(shown / tool.step) * tool.step)
 

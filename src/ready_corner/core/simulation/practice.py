@@ -80,7 +80,7 @@ def hidden_car(state: CarState) -> HiddenCar:
     return HiddenCar(first, what.seed, faults_of(what.fault))
 
 
-def shown(car: HiddenCar, state: CarState, place: Place, tool: Tool, half_turn: bool = False) -> float:
+def shown(car: HiddenCar, state: CarState, place: Place, tool: Tool, wheel_deg: float = 0.0) -> float:
     """Return what a tool shows at a place of the car as its logbook has left it, in mm, degrees or kg. Asked twice between two entries it shows the same."""
     _stood(car, state)
     corner, quantity = place
@@ -88,7 +88,7 @@ def shown(car: HiddenCar, state: CarState, place: Place, tool: Tool, half_turn: 
     read = state.latest((corner, f"plate_{way}"))  # type: ignore[arg-type]
     if quantity.startswith("sweep_") and read:
         car.steer(corner, way, read[-1].reading.value)
-    return car.read(corner, quantity, tool, half_turn)
+    return car.read(corner, quantity, tool, wheel_deg)
 
 
 def truth(car: HiddenCar, found: Evaluation) -> Truth:

@@ -25,6 +25,8 @@ WORDS = {
     "mark.close": "{off:need}, sure to {sure:u}",
     "settle.odd-repeat": "One repeat (entry {entry}) does not agree with its fellows: strike it out, or read it once more.",
     "settle.repeats": "Read it {repeats} times in all: {likely?likely to settle it|{even?as likely as not to settle it|it may settle it, and costs less than a lift}}.",
+    "settle.half-round": "Read it half a turn of the wheel round too: {likely?likely to settle it|{even?as likely as not to settle it|it may settle it, and costs less than a lift}}.",
+    "settle.read-half": "read it half a turn of the wheel round too",
     "settle.tool": "Read it with a {tool:lower}: {likely?likely to settle it|{even?as likely as not to settle it|it may settle it, and costs less than a lift}}.",
     "doubt.own": "Most of it is the {tool:lower} at the place itself: a finer one, or repeats.",
     "doubt.zero": "Most of it is the zero of the {tool:lower}: zero it anew, and say in the plan how well.",

@@ -35,6 +35,7 @@ WORDS = {
     "because.places": "{several?{count} places to read on this round.|The last place of this round.}",
     "because.moved": "{mark:Mark} has moved since: {reason}. {left}",
     "next.read": "Read {what:begun_place}",
+    "next.read-half": "Read {what:begun_place}, the wheel half a turn round",
     "next.question": "Look again, then read {what:begun_place} once more",
     "aim.wanted": "{aim:value}{typed? ({typed})} ± {tolerance:much}",
     "perch.then": "{step:begun}",
