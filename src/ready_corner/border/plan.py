@@ -18,7 +18,7 @@ from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.naming import meant
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Measures, Tool
-from ready_corner.core.quantities.verdict import Aim, Trust
+from ready_corner.core.quantities.verdict import Aim, Beyond, Trust
 from ready_corner.core.record.readings import Quantity
 
 T = TypeVar("T")
@@ -62,6 +62,7 @@ class AimModel(Model):
     trust: Trust = ""
     other: Words = ""
     typed: Annotated[str, Field(max_length=60)] = ""
+    beyond: Beyond = ""
 
 
 class HeightPlaceModel(Model):

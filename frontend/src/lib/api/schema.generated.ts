@@ -951,6 +951,12 @@ export interface components {
              * @default
              */
             typed: string;
+            /**
+             * Beyond
+             * @default
+             * @enum {string}
+             */
+            beyond: "" | "over" | "under";
         };
         /**
          * ArrowView

@@ -15,7 +15,8 @@
   <details>
     <summary>{PLAN.sources}</summary>
     {#each given as [mark, aim] (mark)}
-      <Row label={markName(mark)} cols={3}>
+      <Row label={markName(mark)} cols={4}>
+        <Choice label={PLAN.beyond} name="{mark}, {PLAN.beyond}" options={PLAN.beyonds} bind:value={aim.beyond} />
         <Text
           label="{markName(mark)}: {PLAN.source.toLowerCase()}"
           name="{mark}, {PLAN.source}"

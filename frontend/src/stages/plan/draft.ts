@@ -14,6 +14,7 @@ export interface AimDraft {
   trust: Trust;
   other: string;
   typed: string;
+  beyond: '' | 'over' | 'under';
 }
 export interface EndDraft {
   diameter: Figure;
@@ -135,6 +136,7 @@ const aimsOf = (aims: Plan['aims'] | undefined): Record<string, AimDraft> =>
           trust: found?.trust ?? '',
           other: found?.other ?? '',
           typed: found?.typed ?? '',
+          beyond: found?.beyond ?? '',
         },
       ];
     }),

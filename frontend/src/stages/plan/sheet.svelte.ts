@@ -228,7 +228,15 @@ export class Sheet {
 
   startAims(purpose: string): void {
     for (const { mark, aim, tolerance, source } of this.purposes[purpose] ?? [])
-      this.draft.aims[mark] = { aim, tolerance, source: `${purpose}: ${source}`, trust: 'fair', other: '', typed: '' };
+      this.draft.aims[mark] = {
+        aim,
+        tolerance,
+        source: `${purpose}: ${source}`,
+        trust: 'fair',
+        other: '',
+        typed: '',
+        beyond: '',
+      };
   }
 
   /** Take over the plan of another car; the name stays this one's own. */

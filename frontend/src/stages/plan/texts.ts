@@ -40,6 +40,12 @@ export const PLAN = {
   stage: 'Which aims are shown',
   stages: { running: 'The running car', build: 'The build' } as const,
   judged: 'Readings are judged by the aims of',
+  beyond: 'The tolerance goes',
+  beyonds: {
+    '': 'both ways',
+    over: 'down only: more than the aim does too',
+    under: 'up only: less than the aim does too',
+  } as const,
   trust: 'how far it is trusted',
   trusts: { '': 'not said', sure: 'sure', fair: 'fair', doubtful: 'doubtful' } as const,
   other: 'what another source says, and why it was not taken',
@@ -279,6 +285,7 @@ export const DRAFTS = {
 export const DRAWN = {
   tabs: { drawing: 'On the drawing', figures: 'All figures' } as const,
   tabsLabel: 'How the plan is given',
+  signs: { '': '±', over: '−', under: '+' } as const,
   chapters: {
     dimensions: 'Main dimensions',
     aims: 'What is wanted',

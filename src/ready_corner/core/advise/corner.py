@@ -291,7 +291,11 @@ def _solved(
     worths = [evaluation.worth_now(m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
-    wanted = [Wanted(m.mark, -(m.deviation or 0.0), m.aim.tolerance, (m.expanded or 0.0) / COVERAGE) for m in marks if m.aim]
+    wanted = [
+        Wanted(m.mark, m.aim.to_go(m.deviation or 0.0), m.aim.room(m.deviation or 0.0), (m.expanded or 0.0) / COVERAGE)
+        for m in marks
+        if m.aim
+    ]
     levers = [lever_of(s.adjuster, s.moved) for s in tried]
     found = settled_on(solve(wanted, levers, matrix, covariance), [(s.adjuster, s.moved) for s in tried], matrix)
     return _answer(evaluation, corner, states, tried, marks, found)
@@ -343,7 +347,8 @@ def _answer(
 
 def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
     assert mark.aim is not None
-    after = Measured(mark.aim.aim - left, {"after": expanded / COVERAGE})
+    off = mark.deviation or 0.0
+    after = Measured(mark.aim.aim + off + mark.aim.to_go(off) - left, {"after": expanded / COVERAGE})
     return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
 
 
@@ -433,7 +438,8 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     learned = evaluation.worth_now(mark.mark).of(adjuster.id)
     per = learned or adjuster.lift_per_step
     low, high = adjuster.room(evaluation.state.moved.get(adjuster.id, 0.0))
-    amount = nearest_flats(float(np.clip(-mark.deviation / per, low, high)))
+    aimed = mark.aim.to_go(mark.deviation) if mark.aim else -mark.deviation
+    amount = nearest_flats(float(np.clip(aimed / per, low, high)))
     return Turn(adjuster, amount) if amount else None
 
 
@@ -442,6 +448,6 @@ def to_go(evaluation: Evaluation, corner: Corner, height: float) -> Finding | No
     aim = evaluation.state.plan.aim(f"{corner}.height")
     if aim is None:
         return None
-    left = aim.aim - height
+    left = aim.to_go(height - aim.aim)
     on_it = abs(left) < 1e-9
     return finding("to-go.on-aim") if on_it else finding("to-go.left", size=OfMark(aim.mark, left), up=left > 0)

@@ -41,6 +41,7 @@ WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 AXLES: Mapping[End, tuple[Corner, ...]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
 # A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
 BETTERS, GAINS = 0.25, 0.3
+OF_ANGLES = ("total_toe", "thrust")  # sums that no height comes into
 RISKS = 0.25  # marks, of those that hold, that a lift which brings none to hold may be expected to lose
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
@@ -362,7 +363,7 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     levers = tuple(
         lever_of(a, base.state.moved.get(a.id, 0.0))
         for a in base.state.plan.adjusters
-        if a.corner in corners and _is_known(base, a)
+        if a.corner in corners and _is_known(base, a) and not (a.raises and _stays(base, a.corner, aimed))
     )
     if not levers and not _untold(base, corners):
         return None
@@ -372,14 +373,23 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     wanted = tuple(
         Wanted(
             m.mark,
-            0.0 if keep and kind_of(m.mark) == "height" else -(m.deviation or 0.0) - m.effect,
-            m.aim.tolerance,
+            0.0 if keep and kind_of(m.mark) == "height" else m.aim.to_go((m.deviation or 0.0) + m.effect),
+            m.aim.room((m.deviation or 0.0) + m.effect),
             (m.expanded or 0.0) / COVERAGE,
         )
         for m in aimed
         if m.aim
     )
     return _Asked(tuple(aimed), wanted, levers, np.array([r for r, _ in rows]), tuple(c for _, c in rows))
+
+
+def _stays(base: Evaluation, corner: Corner, aimed: Sequence[MarkState]) -> bool:
+    """Whether a corner stands where anything beyond its aim does too, and no sum of heights or loads wants it moved: its perch is wound for no angle."""
+    found = base.mark(f"{corner}.height")
+    if found.aim is None or not found.aim.beyond or found.state != "holds":
+        return False
+    sums = [m for m in aimed if kind_of(m.mark) not in CORNER_KINDS and kind_of(m.mark) not in OF_ANGLES]
+    return found.aim.to_go(found.deviation or 0.0) == 0 and all(m.state == "holds" for m in sums)
 
 
 def _is_set(base: Evaluation, mark: MarkState, corners: Sequence[Corner], whole: bool) -> bool:
@@ -540,8 +550,14 @@ def _worth_it(asked: _Asked, found: Turns) -> bool:
 
 def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
     assert mark.aim
-    after = Measured(mark.aim.aim - left, {"after": expanded / COVERAGE})
+    after = Measured(mark.aim.aim + _beyond(mark) - left, {"after": expanded / COVERAGE})
     return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
+
+
+def _beyond(mark: MarkState) -> float:
+    """Return how far a mark lies from its aim on the side on which everything does."""
+    off = (mark.deviation or 0.0) + mark.effect
+    return off + mark.aim.to_go(off) if mark.aim else 0.0
 
 
 def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turns) -> bool:

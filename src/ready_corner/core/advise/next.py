@@ -460,7 +460,8 @@ def aim_of(mark: MarkState) -> Finding:
     """Return what is wanted of a mark."""
     assert mark.aim
     aim, tolerance = OfMark(mark.mark, mark.aim.aim), OfMark(mark.mark, mark.aim.tolerance)
-    return finding("aim.wanted", aim=aim, typed=mark.aim.typed, tolerance=tolerance)
+    over, under = mark.aim.beyond == "over", mark.aim.beyond == "under"
+    return finding("aim.wanted", aim=aim, typed=mark.aim.typed, tolerance=tolerance, over=over, under=under)
 
 
 def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:

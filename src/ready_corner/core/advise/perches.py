@@ -116,10 +116,11 @@ def turning(
         school = "height"
     wanted, tolerance = np.array([a.aim for a in aims]), np.array([a.tolerance for a in aims])
     rows = does.heights / tolerance[:, None]
-    off = (now - (now if school == "weight" else wanted)) / tolerance
+    missed = np.array([-a.to_go(float(h)) for a, h in zip(aims, now - wanted, strict=True)])
+    off = (np.zeros(len(aims)) if school == "weight" else missed) / tolerance
     if school != "height" and cross is not None and cross_aim is not None:
         rows = np.vstack([rows, does.cross / cross_aim.tolerance])
-        off = np.append(off, (cross - cross_aim.aim) / cross_aim.tolerance)
+        off = np.append(off, -cross_aim.to_go(cross - cross_aim.aim) / cross_aim.tolerance)
     doubt = np.array(sure[: len(off)]) / np.append(tolerance, cross_aim.tolerance if cross_aim else 1.0)[: len(off)]
     within = np.maximum(1 - doubt, 0.5)  # of the tolerance; half of it where the tools could not tell anyway
     if school == "weight":

@@ -187,6 +187,8 @@ def _limit(found: Evaluation, mark: MarkState) -> Iterator[Limit]:
         "least": OfMark(mark.mark, least, 0),
         "tolerance": OfMark(mark.mark, tolerance, 0),
     }
+    if mark.aim.beyond:
+        return  # a limit of one side: far enough on the other it always holds
     if expanded > tolerance:
         sure = OfMark(mark.mark, expanded)
         yield Limit(mark.mark, least, finding("limit.unprovable", **said, sure=sure, way=mark.read_with))

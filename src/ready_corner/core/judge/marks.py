@@ -370,7 +370,7 @@ class Evaluation:
         if row.odd is not None:
             return by("read", "settle.odd-repeat", entry=row.odd)
         floor = of_floor(measured)
-        if floor and abs(row.deviation or 0.0) <= aim.tolerance - COVERAGE * float(np.sqrt(measured.u**2 - floor)):
+        if floor and aim.margin(row.deviation or 0.0) >= COVERAGE * float(np.sqrt(measured.u**2 - floor)):
             return by("pads", "settle.floor")
         places, weight = places_of_figure(Figure(measured, tuple(groups)))
         tools = tools_for(self.state.plan, groups[0].place[1])

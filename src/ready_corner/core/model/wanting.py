@@ -142,7 +142,7 @@ def _contradictions(plan: Plan) -> Iterator[Wanting]:
         for place, parts in (row.sums or {}).items():
             aim = plan.aim(f"{place}.{kind}")
             own = [(a, weight) for name, weight in parts if (a := plan.aim(name))]
-            if aim is None or not parts or len(own) != len(parts):
+            if aim is None or not parts or len(own) != len(parts) or any(a.beyond for a in (aim, *(a for a, _ in own))):
                 continue
             come_to = sum(a.aim * weight for a, weight in own)
             room = aim.tolerance + sum(a.tolerance * abs(weight) for a, weight in own)

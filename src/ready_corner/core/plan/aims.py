@@ -1,7 +1,12 @@
 """Aims of a plan in words."""
 
+from collections.abc import Mapping
+
 from ready_corner.core.plan.marks import say_size, say_value
 from ready_corner.core.plan.plan import Plan
+from ready_corner.core.quantities.verdict import Beyond
+
+SAID_BEYOND: Mapping[Beyond, tuple[str, str]] = {"": ("±", ""), "over": ("−", ", or more"), "under": ("+", ", or less")}
 
 
 def say_aim(plan: Plan, mark: str) -> str:
@@ -10,4 +15,5 @@ def say_aim(plan: Plan, mark: str) -> str:
     if aim is None:
         return ""
     typed = f" ({aim.typed})" if aim.typed else ""
-    return f"{say_value(mark, aim.aim, plan.units)}{typed} ± {say_size(mark, aim.tolerance, plan.units)}"
+    sign, more = SAID_BEYOND[aim.beyond]
+    return f"{say_value(mark, aim.aim, plan.units)}{typed} {sign} {say_size(mark, aim.tolerance, plan.units)}{more}"

@@ -16,6 +16,7 @@ Verdict = Literal["holds", "out", "too close to call"]
 
 
 Trust = Literal["", "sure", "fair", "doubtful"]
+Beyond = Literal["", "over", "under"]
 
 
 @dataclass(frozen=True)
@@ -24,7 +25,8 @@ class Aim:
 
     Two limits that are not even about the aim are kept as the middle of the two and half their distance. ``source`` says where it
     is from, ``trust`` how far that is trusted, ``other`` what another source says and why it was not taken. ``typed``: a toe
-    that was typed as a length over a span, as it was typed.
+    that was typed as a length over a span, as it was typed. ``beyond``: on that side of the aim everything does (a limit of one side), else the
+    tolerance goes for both.
     """
 
     mark: str
@@ -34,6 +36,21 @@ class Aim:
     trust: Trust = ""
     other: str = ""
     typed: str = ""
+    beyond: Beyond = ""
+
+    def margin(self, deviation: float) -> float:
+        """Return how far inside the nearest limit a deviation lies, minus outside, in the unit of the mark."""
+        off = {"over": -deviation, "under": deviation}.get(self.beyond, abs(deviation))
+        return self.tolerance - off
+
+    def room(self, deviation: float) -> float:
+        """Return how far a figure may go from its place, or from the aim where it is not on the side on which everything does."""
+        return max(self.tolerance, self.margin(deviation)) if self.beyond else self.tolerance
+
+    def to_go(self, deviation: float) -> float:
+        """Return what is to be gained to come to the aim, with its sign; 0 on the side on which everything does."""
+        on_open_side = (self.beyond == "over" and deviation > 0) or (self.beyond == "under" and deviation < 0)
+        return 0.0 if on_open_side else -deviation
 
     def __post_init__(self) -> None:
         if not math.isfinite(self.aim):
@@ -56,16 +73,17 @@ class Judgement:
 
 
 def judge(figure: Measured, aim: Aim) -> Judgement:
-    """Return the verdict on a figure: |deviation| ≤ T − U holds, ≥ T + U is out, between is too close to call.
+    """Return the verdict on a figure: |deviation| ≤ T − U holds, ≥ T + U is out, between is too close to call; of a limit of one side by that side alone.
 
     Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
     deviation, expanded = figure.value - aim.aim, figure.expanded
     # 1e-12 of the tolerance: equality belongs to the outer verdicts, and must not hang on the last bit of a sum.
     slack = 1e-12 * max(1.0, abs(figure.value), aim.tolerance)
-    if abs(deviation) <= aim.tolerance - expanded + slack:
+    margin = aim.margin(deviation)
+    if margin >= expanded - slack:
         return Judgement("holds", deviation, expanded)
-    if abs(deviation) >= aim.tolerance + expanded - slack:
+    if margin <= -expanded + slack:
         return Judgement("out", deviation, expanded)
     return Judgement("too close to call", deviation, expanded)
 
@@ -165,6 +183,10 @@ def chance_anew(value: float, drawn: float, u: float, aim: Aim) -> float:
         return float(ndtr(off / drawn)) if drawn > 0 else float(off >= 0)
 
     inner, outer = aim.tolerance - COVERAGE * u, aim.tolerance + COVERAGE * u
+    if aim.beyond == "over":
+        return 1 - below(-inner) + below(-outer)
+    if aim.beyond == "under":
+        return below(inner) + 1 - below(outer)
     holds = max(below(inner) - below(-inner), 0.0) if inner > 0 else 0.0
     return holds + below(-outer) + 1 - below(outer)
 
@@ -174,12 +196,15 @@ def chance_to_hold(expanded: float, aim: Aim) -> float:
 
     Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
-    return math.erf(max(aim.tolerance - expanded, 0.0) / (expanded / COVERAGE) / math.sqrt(2)) if expanded > 0 else 1.0
+    if expanded <= 0:
+        return 1.0
+    room = (aim.tolerance - expanded) / (expanded / COVERAGE)
+    return float(ndtr(room)) if aim.beyond else math.erf(max(room, 0.0) / math.sqrt(2))
 
 
 def can_hold(expanded: float, aim: Aim) -> bool:
-    """Return whether any value could hold: where U > T nothing can, and that is said before measuring.
+    """Return whether any value could hold: where U > T nothing can, and that is said before measuring; of a limit of one side something always can.
 
     Source: ISO 14253-1, guard bands of U either side; docs/choices.md.
     """
-    return expanded <= aim.tolerance
+    return bool(aim.beyond) or expanded <= aim.tolerance

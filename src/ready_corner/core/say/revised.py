@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterable, Iterator
 
+from ready_corner.core.plan.aims import SAID_BEYOND
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
 from ready_corner.core.plan.marks import say_mark, say_size, say_value
 from ready_corner.core.plan.names import say_dimension, say_point
@@ -86,8 +87,9 @@ def _aims(before: Iterable[Aim], after: Iterable[Aim], units: Units) -> Iterator
         old, new = was.get(mark), now.get(mark)
         if new is None:
             yield f"no aim any more for {say_mark(mark)}"
-        elif old is None or (old.aim, old.tolerance) != (new.aim, new.tolerance):
-            yield f"{say_mark(mark)} aim {say_value(mark, new.aim, units)} ± {say_size(mark, new.tolerance, units)}"
+        elif old is None or (old.aim, old.tolerance, old.beyond) != (new.aim, new.tolerance, new.beyond):
+            sign, more = SAID_BEYOND[new.beyond]
+            yield f"{say_mark(mark)} aim {say_value(mark, new.aim, units)} {sign} {say_size(mark, new.tolerance, units)}{more}"
 
 
 def _points(before: Plan, after: Plan) -> Iterator[str]:

@@ -78,12 +78,12 @@ class Work:
     def misses(self) -> float:
         """Return the sum of squared true misses of all aims of corners, in tolerances."""
         aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
-        return sum(((self.car.truth(a.mark) - a.aim) / a.tolerance) ** 2 for a in aims)
+        return sum((a.to_go(self.car.truth(a.mark) - a.aim) / a.tolerance) ** 2 for a in aims)
 
     def truly_out(self) -> tuple[str, ...]:
         """Return the marks of corners that are truly out."""
         aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
-        return tuple(a.mark for a in aims if abs(self.car.truth(a.mark) - a.aim) > a.tolerance)
+        return tuple(a.mark for a in aims if a.margin(self.car.truth(a.mark) - a.aim) < 0)
 
     def read(self, place: Place, tool: Tool | None = None, half: bool = False) -> None:
         """Take a reading and write it down."""

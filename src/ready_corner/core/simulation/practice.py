@@ -99,7 +99,7 @@ def truth(car: HiddenCar, found: Evaluation) -> Truth:
     marks = []
     for aim in aims:
         true, now = car.truth(aim.mark), found.mark(aim.mark)
-        marks.append(TrueMark(aim.mark, true, now.value, aim.aim, abs(true - aim.aim) <= aim.tolerance + 1e-9))
+        marks.append(TrueMark(aim.mark, true, now.value, aim.aim, aim.margin(true - aim.aim) >= -1e-9))
     told = [e.what for e in state.entries if e.id not in state.struck and isinstance(e.what, Reading | Turned)]
     lifts = sum(isinstance(now, Turned) and not isinstance(was, Turned) for was, now in zip([None, *told], told, strict=False))
     return Truth(tuple(marks), dict(car.handed_over), lifts, sum(isinstance(w, Reading) for w in told))

@@ -20,6 +20,11 @@
 
 {#if first && first.aim !== null}
   <Card title="{aim?.title}: {PLAN.source.toLowerCase()}" label={DRAWN.sourceTitle}>
+    <Choice
+      label={PLAN.beyond}
+      options={PLAN.beyonds}
+      bind:value={() => first.beyond, (v) => held.forEach((a) => (a.beyond = v))}
+    />
     <Text label={PLAN.source} bind:value={() => first.source, (v) => say('source', v)} max={400} />
     <Choice
       label={PLAN.trust}

@@ -50,7 +50,7 @@ export function aims(draft: Draft, chapter: 'aims' | 'build', apart: ReadonlySet
         chapter,
         group: marks[0]!,
         title: DRAWN.titleOf[chapter](part === 'aim' ? name : DRAWN.tolerance(name)),
-        short: part === 'aim' ? short : '±',
+        short: part === 'aim' ? short : DRAWN.signs[table[marks[0]!]!.beyond],
         how: part === 'aim' ? DRAWN.aimHow(MARK_KINDS[marks[0]!.split('.')[1]!]!) : DRAWN.toleranceHow,
         kind: markKind(marks[0]!),
         spans: spansOf(draft, marks[0]!),

@@ -37,7 +37,7 @@ WORDS = {
     "next.read": "Read {what:begun_place}",
     "next.read-half": "Read {what:begun_place}, the wheel half a turn round",
     "next.question": "Look again, then read {what:begun_place} once more",
-    "aim.wanted": "{aim:value}{typed? ({typed})} ± {tolerance:much}",
+    "aim.wanted": "{aim:value}{typed? ({typed})} {over?−|{under?+|±}} {tolerance:much}{over?, or more}{under?, or less}",
     "perch.then": "{step:begun}",
     "because.height": "The {corner:corner} stands {reason}; all four are reckoned together. Height carries camber and toe with it, so it comes first.{then? Then {then:and}.} {caution}",
     "next.height-stuck": "{mark:Mark} is {reason}, and no turn of a perch betters it",
