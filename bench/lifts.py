@@ -45,6 +45,8 @@ class Done:
     lifts: int
     readings: int
     worse: int
+    fewer: int
+    spoilt: int
     groups: int
 
 
@@ -53,10 +55,18 @@ def by_the_program(layout: str, bare: bool, seed: int) -> Done:
     try:
         work.run()
     except RuntimeError:
-        return Done("no end", work.lifts, work.readings, work.worse, work.groups)
+        return Done("no end", work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups)
     done = work.step is not None and work.step.kind == "done"
     end = "called ready, is not" if work.truly_out() else "ready"
-    return Done(end if done else "said what would have to change", work.lifts, work.readings, work.worse, work.groups)
+    return Done(
+        end if done else "said what would have to change",
+        work.lifts,
+        work.readings,
+        work.worse,
+        work.fewer,
+        work.spoilt,
+        work.groups,
+    )
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
@@ -135,6 +145,7 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
         ends = Counter(row.end for row in rows)
         lifts, readings = [row.lifts for row in rows], [row.readings for row in rows]
         worse, groups = sum(row.worse for row in rows), sum(row.groups for row in rows)
+        fewer, spoilt = sum(row.fewer for row in rows), sum(row.spoilt for row in rows)
         others = (
             {}
             if asked.alone
@@ -146,7 +157,7 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
         within = sum(n <= 2 for n in lifts) / len(lifts)
         print(f"{layout}: {dict(ends)}", flush=True)
         print(
-            f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}; {took:.0f} s"
+            f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}, that left fewer marks truly within {fewer}; marks that held and were lost {spoilt}; {took:.0f} s"
         )
         for name, found in others.items():
             done = [n for n, true in found if true and n < MOST_LIFTS]

@@ -27,7 +27,8 @@ MOST_STEPS = 400
 @dataclass
 class Work:
     """The work on one practice car, with its count: ``lifts`` (times the car went up to be turned at), ``readings``, groups of turns and how many
-    of them left the car truly worse; the last ``step``. ``told``: what the plan says of the car, where that is less than there is."""
+    of them left the car truly worse, left ``fewer`` marks truly within their tolerance than they found, and how many marks that were told to hold and truly
+    did they ``spoilt``; the last ``step``. ``told``: what the plan says of the car, where that is less than there is."""
 
     car: HiddenCar
     told: Plan | None = None
@@ -38,6 +39,8 @@ class Work:
     readings: int = 0
     groups: int = 0
     worse: int = 0
+    fewer: int = 0
+    spoilt: int = 0
 
     def __post_init__(self) -> None:
         plan = self.told or self.car.plan
@@ -70,10 +73,13 @@ class Work:
         elif step.kind == "read" and step.corner and step.quantity:
             self.read((step.corner, step.quantity), self._named_tool(step, step.quantity), step.half)
         else:
-            before = self.misses()
+            before, out = self.misses(), set(self.truly_out())
+            held = {m.mark for m in self.now.marks if m.state == "holds"} - out
             self.lifts, self.groups = self.lifts + 1, self.groups + 1
             self._turn_all(step)
             self.worse += self.misses() > before + 1e-9
+            self.fewer += len(self.truly_out()) > len(out)
+            self.spoilt += len(held & set(self.truly_out()))
 
     def misses(self) -> float:
         """Return the sum of squared true misses of all aims of corners, in tolerances."""
