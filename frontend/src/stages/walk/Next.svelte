@@ -55,6 +55,8 @@
       background: none;
       padding: 0;
       min-height: var(--touch);
+      min-width: var(--touch);
+      text-align: left;
       text-decoration: underline;
     }
   }
