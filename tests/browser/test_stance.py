@@ -203,7 +203,7 @@ def test_what_a_reading_hangs_on_is_told_and_changed_at_its_tape(page, demo_serv
     field.press("g")
     expect(page.get_by_text("zeroed on the frame. Minus")).to_be_visible()
     page.goto(f"{car}/set/LF/gap_front")
-    expect(page.get_by_text("The strings hang on stands of their own.")).to_be_visible()
+    expect(page.get_by_role("button", name="strings on stands of their own")).to_be_visible()
     for _ in range(2):  # as fast as keys go: each change is one of the plan as it then is
         field.press("l")
     expect(page.get_by_text("The string lies on the tyres")).to_be_visible()

@@ -58,8 +58,8 @@ def say_expected(expected: Expected, units: Units) -> tuple[str, str]:
     )
 
 
+# What is to be known beside the reading; of stands of their own nothing is.
 STRING_LIES = {
-    "stands": "The strings hang on stands of their own.",
     "car": "The strings hang on the car and lean with it.",
     "tyres": "The string lies on the tyres: whatever is turned moves it, and all four gaps at the hubs are read anew after it.",
 }
@@ -69,7 +69,7 @@ def say_ask(ask: Ask, units: Units) -> tuple[str, str]:
     """Return what is asked at a place of the round, and how it is read."""
     zero = "the frame" if ask.zero == "frame" else "gravity"
     how = QUANTITIES[ask.quantity].how.format(tool=ask.tool.name, place=ask.at, side=SIDE_WORDS[ask.corner], zero=zero)
-    if ask.string:
+    if ask.string in STRING_LIES:
         how += f" {STRING_LIES[ask.string]}"
     if ask.runs_out is not None:
         how += f" The rim runs out by {say_figure(QUANTITIES[ask.quantity].kind, ask.runs_out, units)} in all, and that is taken out."
