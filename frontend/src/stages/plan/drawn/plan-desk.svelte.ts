@@ -279,8 +279,15 @@ export class PlanDesk extends Desk<Read, Keeper> {
     if (unread !== undefined) this.open(unread);
   }
 
-  /** Take back the figure given last. */
+  /** Take back the figure given last: one that is still being read is given up, and nothing is put down when it has been. */
   override strike(): void {
+    const onItsWay = Object.keys(this.wrong).findLast((path) => !this.wrong[path]!.why);
+    const given = onItsWay && this.#at(onItsWay);
+    if (given) {
+      this.#letGo(given.path);
+      this.open(given.path);
+      return void (this.note = DRAWN.takenBack(given.title));
+    }
     const last = this.#undo.pop();
     const ask = last && this.#at(last.path);
     if (!last || !ask) return void (this.note = DRAWN.nothingBack);
