@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from scipy.spatial.transform import Rotation
 
+from ready_corner.core.advise.car import judge_car
 from ready_corner.core.advise.found import as_found
 from ready_corner.core.advise.next import next_step, round_of
 from ready_corner.core.engines.alignment.camber import camber_deg, toe_deg, wheel_axis
@@ -150,3 +151,15 @@ def test_gaps_at_the_hubs_are_read_anew_where_the_strings_moved(rests):
         hubs = [r for r in GAPS_READ if r.quantity == "gap_hub"]
         again = judged(PlanRevised(strung(rests)), *PADS, *GAPS_READ, MOVES_TYRES[0], *anew, *hubs)
         assert again.figures.figure("toe", "LF") is not None
+
+
+@pytest.mark.parametrize("first", [-89.0, -1.5])
+def test_a_camber_that_no_wheel_gives_on_such_a_floor_leaves_the_others_and_the_car(first):
+    """One of several readings of a wheel that cannot be spoils neither the others nor whatever is worked out of all of them."""
+    slope = [Reading("pad", c, h, "rule") for c, h in (("LF", 0.0), ("RF", 0.0), ("LR", 200.0), ("RR", 200.0))]
+    rows = [*slope, camber("LF", first), Turned("LF.upper", 1.0), camber("LF", -90.5 - first), *LEVEL]
+    found = judged(*rows)
+    assert len(found.figures.seen("camber", "LF").value) == 1
+    assert judge_car(found).next.sentence
+    refused = found.mark("LF.camber").value is None
+    assert refused == (first == -1.5)

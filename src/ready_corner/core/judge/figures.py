@@ -118,12 +118,19 @@ class Figures(OfState):
         if kind != "camber" or not len(found.value):
             return found
         if not self.ground.floor or found.on_frame.any():
-            own = [self.figure("camber", corner, spell) for spell in found.spell.tolist()]
-            made = found.only(np.array([f is not None for f in own]))
-            return made._replace(value=np.array([f.measured.value for f in own if f], dtype=np.float64))
+            return self._each_camber(corner, found)
         steer = self._steer(corner, found.number)
-        values = camber_of.camber_from_gravity_deg(found.value, SIDE[corner], self.ground.floor.up, steer)
+        try:
+            values = camber_of.camber_from_gravity_deg(found.value, SIDE[corner], self.ground.floor.up, steer)
+        except MeasuredError:  # one of them is given by no wheel on such a floor: the others are told all the same
+            return self._each_camber(corner, found)
         return found._replace(value=np.atleast_1d(values) - self.ground.warped[corner][0])
+
+    def _each_camber(self, corner: Corner, found: Seen) -> Seen:
+        """Return cambers each made by itself, without those that cannot be made."""
+        own = [self.figure("camber", corner, spell) for spell in found.spell.tolist()]
+        made = found.only(np.array([f is not None for f in own]))
+        return made._replace(value=np.array([f.measured.value for f in own if f], dtype=np.float64))
 
     def _off_string(self, corner: Corner, found: Seen) -> Seen:
         """Return toe against the string with the string's own opening, and the warp of the pads, taken out; without what has no opening."""
