@@ -163,3 +163,16 @@ def test_a_camber_that_no_wheel_gives_on_such_a_floor_leaves_the_others_and_the_
     assert judge_car(found).next.sentence
     refused = found.mark("LF.camber").value is None
     assert refused == (first == -1.5)
+
+
+def test_gaps_at_the_hubs_that_no_string_gives_spoil_no_toe_read_on_another():
+    own = lambda hub: [
+        Reading(q, c, hub if (q, c) == ("gap_hub", "LR") else 90.0 if q == "gap_hub" else 60.0, "caliper")
+        for c in ("LF", "LR")
+        for q in ("gap_front", "gap_back", "gap_hub")
+    ]  # noqa: E731
+    for hubs in ((90.0, 30_000.0), (30_000.0, 90.0)):
+        found = judged(*PADS, *own(hubs[0]), Happened("string"), *own(hubs[1]))
+        assert len(found.figures.seen("toe", "LF").value) == 1
+        assert judge_car(found).next.sentence
+        assert (found.mark("LF.toe").value is None) == (hubs[1] > 1000)

@@ -135,10 +135,17 @@ class Figures(OfState):
     def _off_string(self, corner: Corner, found: Seen) -> Seen:
         """Return toe against the string with the string's own opening, and the warp of the pads, taken out; without what has no opening."""
         rigs = np.searchsorted(np.array(self.state.rig_breaks, dtype=np.int64), found.number)
-        opened = {rig: on.value for rig in np.unique(rigs).tolist() if (on := self.strings.opening_on(corner, rig)) is not None}
+        opened = {rig: on.value for rig in np.unique(rigs).tolist() if (on := self._opening_on(corner, rig)) is not None}
         by = np.array([opened.get(rig, np.nan) for rig in rigs.tolist()], dtype=np.float64)
         warp = self.ground.warped[corner][1] if self.ground.floor else 0.0
         return found._replace(value=found.value - by - warp).only(~np.isnan(by))
+
+    def _opening_on(self, corner: Corner, rig: int) -> Measured | None:
+        """Return the opening of a string on a rig; None where its gaps are wanting, or are those of no string along the car."""
+        try:
+            return self.strings.opening_on(corner, rig)
+        except MeasuredError:
+            return None
 
     def _steer(self, corner: Corner, numbers: IntArray) -> FloatArray:
         """Return the toe that was read next to each of some entries, degrees; 0 where it cannot be told."""
