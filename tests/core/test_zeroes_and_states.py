@@ -165,14 +165,15 @@ def test_a_camber_that_no_wheel_gives_on_such_a_floor_leaves_the_others_and_the_
     assert refused == (first == -1.5)
 
 
+def read_of_strings(hub):
+    """Both rims and hubs of the left side, the rear hub so far from the string."""
+    gaps = {"gap_front": 60.0, "gap_back": 60.0}
+    return [Reading(q, c, gaps.get(q, hub if c == "LR" else 90.0), "caliper") for c in ("LF", "LR") for q in (*gaps, "gap_hub")]
+
+
 def test_gaps_at_the_hubs_that_no_string_gives_spoil_no_toe_read_on_another():
-    own = lambda hub: [
-        Reading(q, c, hub if (q, c) == ("gap_hub", "LR") else 90.0 if q == "gap_hub" else 60.0, "caliper")
-        for c in ("LF", "LR")
-        for q in ("gap_front", "gap_back", "gap_hub")
-    ]  # noqa: E731
-    for hubs in ((90.0, 30_000.0), (30_000.0, 90.0)):
-        found = judged(*PADS, *own(hubs[0]), Happened("string"), *own(hubs[1]))
+    for first, last in ((90.0, 30_000.0), (30_000.0, 90.0)):
+        found = judged(*PADS, *read_of_strings(first), Happened("string"), *read_of_strings(last))
         assert len(found.figures.seen("toe", "LF").value) == 1
         assert judge_car(found).next.sentence
-        assert (found.mark("LF.toe").value is None) == (hubs[1] > 1000)
+        assert (found.mark("LF.toe").value is None) == (last > 1000)
