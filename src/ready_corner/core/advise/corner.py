@@ -291,11 +291,7 @@ def _solved(
     worths = [evaluation.worth_now(m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
-    wanted = [
-        Wanted(m.mark, m.aim.to_go(m.deviation or 0.0), m.aim.room(m.deviation or 0.0), (m.expanded or 0.0) / COVERAGE)
-        for m in marks
-        if m.aim
-    ]
+    wanted = [wanted_of(m, m.deviation or 0.0) for m in marks if m.aim]
     levers = [lever_of(s.adjuster, s.moved) for s in tried]
     found = settled_on(solve(wanted, levers, matrix, covariance), [(s.adjuster, s.moved) for s in tried], matrix)
     return _answer(evaluation, corner, states, tried, marks, found)
@@ -318,7 +314,9 @@ def _answer(
     amounts = {s.adjuster.id: amount_of(s.adjuster, s.moved, t) for s, t in zip(tried, found.turns, strict=True)}
     links = [s.adjuster for s in states if not s.adjuster.raises]
     turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
-    expected = tuple(_expected(*row) for row in zip(marks, found.left, found.expanded, strict=True))
+    expected = tuple(
+        expected_of(m, m.deviation or 0.0, left, u) for m, left, u in zip(marks, found.left, found.expanded, strict=True)
+    )
     count = sum(1 for t in turns if t.amount)
     missed = [OfMark(e.mark, e.value - m.aim.aim) for e, m in zip(expected, marks, strict=True) if m.aim and e.verdict == "out"]
     if found.compromise and missed:
@@ -345,9 +343,21 @@ def _answer(
     return CornerSetting(corner, tuple(states), turns, expected, sentence, reason)
 
 
-def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
+def wanted_of(mark: MarkState, off: float) -> Wanted:
+    """Return a mark with an aim as the solve takes it, standing ``off`` its aim, in the unit of the mark.
+
+    Source: docs/choices.md, Turning.
+    """
     assert mark.aim is not None
-    off = mark.deviation or 0.0
+    return Wanted(mark.mark, mark.aim.to_go(off), mark.aim.room(off), (mark.expanded or 0.0) / COVERAGE)
+
+
+def expected_of(mark: MarkState, off: float, left: float, expanded: float) -> Expected:
+    """Return what a mark that stands ``off`` its aim would read where ``left`` of what is to go is left, with its U then.
+
+    Source: docs/choices.md, Turning.
+    """
+    assert mark.aim is not None
     after = Measured(mark.aim.aim + off + mark.aim.to_go(off) - left, {"after": expanded / COVERAGE})
     return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
 
@@ -433,13 +443,12 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
     """
     mark = evaluation.mark(f"{corner}.height")
     adjuster = evaluation.state.plan.perch(corner)
-    if adjuster is None or mark.deviation is None or not adjuster.raises:
+    if adjuster is None or mark.aim is None or mark.deviation is None or not adjuster.raises:
         return None
     learned = evaluation.worth_now(mark.mark).of(adjuster.id)
     per = learned or adjuster.lift_per_step
     low, high = adjuster.room(evaluation.state.moved.get(adjuster.id, 0.0))
-    aimed = mark.aim.to_go(mark.deviation) if mark.aim else -mark.deviation
-    amount = nearest_flats(float(np.clip(aimed / per, low, high)))
+    amount = nearest_flats(float(np.clip(mark.aim.to_go(mark.deviation) / per, low, high)))
     return Turn(adjuster, amount) if amount else None
 
 

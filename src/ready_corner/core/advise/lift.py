@@ -13,7 +13,16 @@ from math import erf, prod, sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from ready_corner.core.advise.corner import Expected, amount_of, caution_of, lever_of, seen_of, settled_on
+from ready_corner.core.advise.corner import (
+    Expected,
+    amount_of,
+    caution_of,
+    expected_of,
+    lever_of,
+    seen_of,
+    settled_on,
+    wanted_of,
+)
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.read_first import read_first
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
@@ -32,9 +41,9 @@ from ready_corner.core.plan.names import place_words, turn_parts
 from ready_corner.core.plan.plan import Adjuster
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
-from ready_corner.core.quantities.measured import COVERAGE, Measured
+from ready_corner.core.quantities.measured import COVERAGE
 from ready_corner.core.quantities.notation import FLATS_PER_TURN
-from ready_corner.core.quantities.verdict import HARDLY, judge
+from ready_corner.core.quantities.verdict import HARDLY
 
 Mask = NDArray[np.bool_]
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
@@ -203,7 +212,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     perches = tuple(t.of.id for t in turns if t.of.raises and t.amount)
     tried |= {m.mark for m in asked.marks if any(_guessed(base, n, p) for n, _ in _parts(base, m.mark) for p in perches)}
     known = [i for i, m in enumerate(asked.marks) if m.mark not in tried or kind_of(m.mark) == "height"]
-    expected = tuple(_expected(asked.marks[i], found.left[i], found.expanded[i]) for i in known)
+    expected = tuple(expected_of(m := asked.marks[i], _off(m), found.left[i], found.expanded[i]) for i in known)
     return Lift(
         tuple(Stop(c, own) for c in WALK if (own := tuple(t for t in turns if t.of.corner == c))),
         expected,
@@ -370,17 +379,15 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     names = tuple(lever.adjuster for lever in levers)
     rows = [_row(base, m.mark, names) for m in aimed]
     keep = base.state.plan.footing.school == "weight" and any(m.mark == CROSS for m in aimed)
-    wanted = tuple(
-        Wanted(
-            m.mark,
-            0.0 if keep and kind_of(m.mark) == "height" else m.aim.to_go((m.deviation or 0.0) + m.effect),
-            m.aim.room((m.deviation or 0.0) + m.effect),
-            (m.expanded or 0.0) / COVERAGE,
-        )
-        for m in aimed
-        if m.aim
-    )
+    wanted = tuple(wanted_of(m, _off(m)) for m in aimed)
+    if keep:
+        wanted = tuple(replace(w, to_go=0.0) if kind_of(w.mark) == "height" else w for w in wanted)
     return _Asked(tuple(aimed), wanted, levers, np.array([r for r, _ in rows]), tuple(c for _, c in rows))
+
+
+def _off(mark: MarkState) -> float:
+    """Return how far off its aim a mark stands, what has moved it since it was read counted."""
+    return (mark.deviation or 0.0) + mark.effect
 
 
 def _stays(base: Evaluation, corner: Corner, aimed: Sequence[MarkState]) -> bool:
@@ -546,18 +553,6 @@ def _worth_it(asked: _Asked, found: Turns) -> bool:
         if held
     )
     return bool(asked.lost(found) == 0 and (gain > GAINS or (nearer > BETTERS and (gain > 0 or risk < RISKS))))
-
-
-def _expected(mark: MarkState, left: float, expanded: float) -> Expected:
-    assert mark.aim
-    after = Measured(mark.aim.aim + _beyond(mark) - left, {"after": expanded / COVERAGE})
-    return Expected(mark.mark, after.value, expanded, judge(after, mark.aim).verdict)
-
-
-def _beyond(mark: MarkState) -> float:
-    """Return how far a mark lies from its aim on the side on which everything does."""
-    off = (mark.deviation or 0.0) + mark.effect
-    return off + mark.aim.to_go(off) if mark.aim else 0.0
 
 
 def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turns) -> bool:

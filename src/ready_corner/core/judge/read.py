@@ -77,6 +77,8 @@ class Group:
 
         Source: least squares over a constant and the first harmonic of the turn.
         """
+        if len(self.by_turn) == 1:
+            return np.ones(1)
         waves = _waves(self.by_turn)
         shares: FloatArray = np.linalg.pinv(waves)[0]
         told = np.allclose(waves.T @ shares, (1.0, 0.0, 0.0), atol=1e-9)
@@ -85,6 +87,8 @@ class Group:
     @cached_property
     def rim_left(self) -> float:
         """The share of the rim's run-out that is left in the figure: 1 as it stood, 0 where the turns of the wheel free it of that."""
+        if len(self.by_turn) == 1:
+            return 1.0
         left = float(np.hypot(*(self._shares @ _waves(self.by_turn)[:, 1:])))
         return left if left > 1e-9 else 0.0
 

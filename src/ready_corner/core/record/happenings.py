@@ -136,7 +136,15 @@ def moved_by(
     number: int, what: Turned | Happened, plan: Plan, condition: Condition, before: Mapping[str, float]
 ) -> tuple[list[Move], Condition]:
     """Return what was moved, and the condition of the car after it; ``before``: how far each adjuster was turned since its plan."""
-    on_tyres = plan.ways.strings_on == "tyres"
+    moves, then = _moved_by(number, what, plan, condition, before)
+    if plan.ways.strings_on == "tyres" and (isinstance(what, Turned) or what.what in _MOVES_TYRES):
+        moves = [replace(m, breaks_rig=True) for m in moves]
+    return moves, then
+
+
+def _moved_by(
+    number: int, what: Turned | Happened, plan: Plan, condition: Condition, before: Mapping[str, float]
+) -> tuple[list[Move], Condition]:
     if isinstance(what, Happened):
         moves = places(MOVED_BY[what.what], _hit(plan, what))
         if what.what == "tyre" and what.corner:  # a tyre lifts its corner and, through the springs, the others
@@ -145,13 +153,12 @@ def moved_by(
         bar = what.what == "bar_on" or (condition.bar_connected and what.what != "bar_off")
         said = finding("move.told", words=what.words) if what.words else finding("move.happened", what=what.what, points=())
         if what.by is not None and what.what == "tyre" and what.corner:
-            return [Move(number, TYRE[what.corner], what.by, moves, said, False, on_tyres)], Condition(settled, bar)
+            return [Move(number, TYRE[what.corner], what.by, moves, said, False)], Condition(settled, bar)
         if what.by is not None and what.place and what.what == "load":
             parts = zip(LOAD, (what.by, what.by * what.place[0], what.by * what.place[1]), strict=True)
-            return [Move(number, name, amount, moves, said, False, on_tyres) for name, amount in parts], Condition(settled, bar)
+            return [Move(number, name, amount, moves, said, False) for name, amount in parts], Condition(settled, bar)
         unknown = bool(moves) and what.what != "string"
-        breaks = what.what in _BREAKS_RIG or (on_tyres and what.what in _MOVES_TYRES)
-        return [Move(number, "", 0.0, moves, said, unknown, breaks)], Condition(settled, bar)
+        return [Move(number, "", 0.0, moves, said, unknown, what.what in _BREAKS_RIG)], Condition(settled, bar)
     adjuster = next((a for a in plan.adjusters if a.id == what.adjuster), None)
     if adjuster is None:  # taken out of the plan since: what it moved cannot be told
         return [Move(number, "", 0.0, places(ON_WHEELS, CORNERS), finding("move.turned-gone"), True)], condition
@@ -163,7 +170,7 @@ def moved_by(
     size, way = turn_parts(adjuster, what.amount)
     said = finding("move.turned", corner=adjuster.corner, adjuster=adjuster.name, size=size, way=way)
     amount = adjuster.evenly(before.get(adjuster.id, 0.0), what.amount)
-    return [Move(number, adjuster.id, amount, moves, said, False, on_tyres)], replace(condition, settled=settled)
+    return [Move(number, adjuster.id, amount, moves, said, False)], replace(condition, settled=settled)
 
 
 def _part(plan: Plan, corner: Corner) -> tuple[Corner, ...]:

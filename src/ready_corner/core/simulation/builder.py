@@ -78,8 +78,9 @@ class Work:
             self.lifts, self.groups = self.lifts + 1, self.groups + 1
             self._turn_all(step)
             self.worse += self.misses() > before + 1e-9
-            self.fewer += len(self.truly_out()) > len(out)
-            self.spoilt += len(held & set(self.truly_out()))
+            then = set(self.truly_out())
+            self.fewer += len(then) > len(out)
+            self.spoilt += len(held & then)
 
     def misses(self) -> float:
         """Return the sum of squared true misses of all aims of corners, in tolerances."""
