@@ -64,13 +64,8 @@ export const DESK = {
     'on fixed rods': 'the car is on fixed rods',
   } as const,
   standsUnsaid: 'on a lift or stands?',
-  off: {
-    'on a lift': 'On a lift, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
-    'on stands': 'On stands, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
-    'on blocks': 'On blocks, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
-    'on fixed rods':
-      'On fixed rods, as told: what is read now is a note, and no mark holds by it. W says where it stands.',
-  } as const,
+  off: (how: string) =>
+    `${how[0]!.toUpperCase()}${how.slice(1)}, as told: what is read now is a note, and no mark holds by it. W says where it stands.`,
   strings: 'strings',
   string: { stands: 'on stands of their own', car: 'on the car', tyres: 'laid on the tyres' } as const,
   stringUnsaid:

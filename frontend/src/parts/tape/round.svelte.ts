@@ -14,15 +14,15 @@ import type { Car } from '$lib/car.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { DESK } from '../texts';
-import { Desk, type Meaning } from './desk.svelte';
+import { Desk, type Hook, type Meaning } from './desk.svelte';
 import type { Typing } from './keys';
 
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
-/** One thing to turn as told: whole turns or shims with their sign, said in words. */
-const TURNS = [0, 180, 90, 270] as const;
+const TURNS = [0, 180, 90, 270] as const; // of a wheel, degrees
 type Turn = (typeof TURNS)[number];
 
+/** One thing to turn as told: whole turns or shims with their sign, said in words. */
 export interface Told {
   adjuster: string;
   name: string;
@@ -338,17 +338,22 @@ export class RoundDesk extends Desk {
 
   /** Read a kind of mark in another way from now on: a change of the plan; then to its first place. */
   async readBy(kind: string, way: string): Promise<void> {
-    const { plan, plan_number: revises } = this.view;
     const { corner } = this;
     const from = this.place().join('/');
-    const ways = { ...plan.ways, read_by: { ...plan.ways.read_by, [kind]: way } };
-    const words = `${cornerName(kind, 'label')}: ${MARK_KINDS[kind]!.ways[way]}`;
     this.clear();
-    this.car.record({ kind: 'plan', version: 1, plan: { ...plan, ways }, revises, confirmed: false }, words);
-    await this.car.answered();
+    const read_by = { ...this.view.plan.ways.read_by, [kind]: way };
+    await this.#changeWays({ read_by }, `${cornerName(kind, 'label')}: ${MARK_KINDS[kind]!.ways[way]}`);
     if (from !== this.place().join('/')) return; // the builder has gone on
     const first = this.asks.find((a) => a.corner === corner && QUANTITIES[a.quantity].marks.includes(kind));
     if (first) this.openAsk(first);
+  }
+
+  /** Another way of working from now on: a change of the plan; done when it is answered. */
+  async #changeWays(changed: Partial<CarView['plan']['ways']>, words: string): Promise<void> {
+    const { plan, plan_number: revises } = this.view;
+    const ways = { ...plan.ways, ...changed };
+    this.car.record({ kind: 'plan', version: 1, plan: { ...plan, ways }, revises, confirmed: false }, words);
+    await this.car.answered();
   }
 
   settled(): void {
@@ -375,10 +380,24 @@ export class RoundDesk extends Desk {
     this.car.record({ kind: 'supported', version: 1, how }, DESK.stands[how]);
   }
 
+  /** Whether the car was told to be held so that the floor decides nothing of the place in hand. */
+  get offWheels(): boolean {
+    const { stands } = this.ask;
+    return stands !== null && stands !== 'on the jig' && stands !== 'on its wheels';
+  }
+
+  /** The key that says how the car is held, where that is not plain: before it has settled, or off its wheels. */
+  get standHooks(): Hook[] {
+    const { stands } = this.ask;
+    if (stands === null || (this.view.condition.settled && !this.offWheels)) return [];
+    const does = DESK.stands[stands as keyof typeof DESK.stands] ?? DESK.standsUnsaid;
+    return [{ key: DESK.standsKey, does, act: () => this.restand() }];
+  }
+
   /** What is to be said of the state of the car, or of what is used, before the place in hand is read; empty where nothing is. */
   get first(): string {
     const { stands, string } = this.ask;
-    if (stands && stands in DESK.off) return DESK.off[stands as keyof typeof DESK.off];
+    if (this.offWheels) return DESK.off(stands!);
     if (!this.view.condition.settled) return DESK.settleFirst;
     return string === '' ? DESK.stringUnsaid : '';
   }
@@ -393,13 +412,9 @@ export class RoundDesk extends Desk {
   async #restrung(): Promise<void> {
     const { string } = this.ask;
     if (string === null || this.car.waiting.some(({ entry }) => entry.what.kind === 'plan')) return;
-    const { plan, plan_number: revises } = this.view;
     const rests = Object.keys(DESK.string) as (keyof typeof DESK.string)[];
     const strings_on = rests[(rests.indexOf(string as 'stands') + 1) % rests.length]!;
-    const ways = { ...plan.ways, strings_on };
-    const words = `${DESK.strings} ${DESK.string[strings_on]}`;
-    this.car.record({ kind: 'plan', version: 1, plan: { ...plan, ways }, revises, confirmed: false }, words);
-    await this.car.answered();
+    await this.#changeWays({ strings_on }, `${DESK.strings} ${DESK.string[strings_on]}`);
   }
 
   protected openAgain(what: What): boolean {

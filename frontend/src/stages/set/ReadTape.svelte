@@ -11,11 +11,6 @@
   let { desk }: Props = $props();
   const { view, ask } = $derived(desk);
   const left = $derived(view.round.filter((a) => desk.wanted(a)).length);
-  const stood = (how: string) => ({
-    key: DESK.standsKey,
-    does: DESK.stands[how as keyof typeof DESK.stands] ?? DESK.standsUnsaid,
-    act: () => desk.restand(),
-  });
   const hooks = $derived([
     { key: SET.keys.enter, does: SET.next, act: () => desk.enter() },
     { key: SET.keys.again, does: SET.again, hand: SET.hand.again, act: () => desk.enter(true) },
@@ -36,7 +31,7 @@
             act: () => desk.restring(),
           },
         ]),
-    ...(ask.stands === null || (view.condition.settled && !(ask.stands in DESK.off)) ? [] : [stood(ask.stands)]),
+    ...desk.standHooks,
     ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
     ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
   ]);

@@ -24,15 +24,7 @@
   const reading = $derived([
     ...common,
     ...(unsettled ? [{ key: 'S', does: DESK.settled, act: () => desk.settled() }] : []),
-    ...(tab === 'floor' && (unsettled || ask.stands! in DESK.off)
-      ? [
-          {
-            key: DESK.standsKey,
-            does: DESK.stands[ask.stands as 'on a lift'] ?? DESK.standsUnsaid,
-            act: () => desk.restand(),
-          },
-        ]
-      : []),
+    ...(tab === 'floor' ? desk.standHooks : []),
     ...(tab === 'floor' ? [{ key: 'T', does: STANCE.keys.perch, act: () => desk.startTurning() }] : []),
     ...(desk.view.practice ? [{ key: 'F', does: DESK.take, act: () => void desk.takeFigure() }] : []),
     { key: 'U', does: STANCE.keys.tool(desk.tool.name.toLowerCase()), act: () => desk.nextTool() },

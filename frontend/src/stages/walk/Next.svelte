@@ -11,7 +11,8 @@
   const SHORT = 110; // letters: as much as a phone shows in three lines
   const next = $derived(view.next);
   const long = $derived(next.reason.length > SHORT);
-  let whole = $state(false);
+  let opened = $state(''); // the reason that was asked for: the next one is closed again
+  const whole = $derived(opened === next.reason);
   function go(): void {
     const what = happeningOf(next);
     if (!what) return router.go(`/cars/${car.slug}/${pageOf(view)}`);
@@ -23,8 +24,11 @@
   <div>
     <h2>{next.sentence}</h2>
     <p data-long={long || undefined} data-whole={whole || undefined}>{next.reason}</p>
-    {#if long}<button type="button" class="why" aria-expanded={whole} onclick={() => (whole = !whole)}
-        >{whole ? WALK.less : WALK.why}</button
+    {#if long}<button
+        type="button"
+        class="why"
+        aria-expanded={whole}
+        onclick={() => (opened = whole ? '' : next.reason)}>{whole ? WALK.less : WALK.why}</button
       >{/if}
   </div>
   <button type="button" class="button" data-main onclick={go}>{WALK.go[next.kind]}</button>
