@@ -55,18 +55,11 @@ def by_the_program(layout: str, bare: bool, seed: int) -> Done:
     try:
         work.run()
     except RuntimeError:
-        return Done("no end", work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups)
-    done = work.step is not None and work.step.kind == "done"
-    end = "called ready, is not" if work.truly_out() else "ready"
-    return Done(
-        end if done else "said what would have to change",
-        work.lifts,
-        work.readings,
-        work.worse,
-        work.fewer,
-        work.spoilt,
-        work.groups,
-    )
+        end = "no end"
+    else:
+        done = work.step is not None and work.step.kind == "done"
+        end = "said what would have to change" if not done else "called ready, is not" if work.truly_out() else "ready"
+    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups)
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:

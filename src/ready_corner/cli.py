@@ -39,7 +39,6 @@ from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.notation import Units, read, say_length, say_mass
 from ready_corner.core.say.judged import say_mark_value
 from ready_corner.core.say.stance import say_loads
-from ready_corner.core.say.template import say_finding
 from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, schemas
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 from ready_corner.launch.database import DatabaseStartError
@@ -185,29 +184,26 @@ def _fold(asked: argparse.Namespace) -> None:
     found = evaluate(state)
     step, units = next_step(found), state.plan.units
     if asked.json:
-        views = [mark_view(m, units) for m in found.marks]
-        reason = said(step.reason, units)
-        told = {
-            "number": state.number,
-            "marks": [v.model_dump() for v in views],
-            "next": say_finding(step.sentence, units),
-            "why": reason,
-        }
+        marks = [mark_view(m, units).model_dump() for m in found.marks]
+        told = {"number": state.number, "marks": marks, "next": said(step.sentence, units), "why": said(step.reason, units)}
         print(json.dumps(told, ensure_ascii=False, indent=1))
         return
     for mark in found.marks:
         reason = said(mark.reason, units)
-        more = " ".join(s for s in sentences(mark_view(mark, units)) if s not in reason)
+        more = " ".join(_rest(mark_view(mark, units), [reason]))
         print(f"{mark.mark:16} {mark.state or '':18} {say_mark_value(mark, units):14} {reason} {more}".rstrip())
     print(f"Next: {said(step.sentence, units)} {said(step.reason, units)}".rstrip())
 
 
-def _tell_rest(view: object, printed: Iterable[str]) -> None:
-    """Print whatever else the page says in whole sentences: one answer, told by both doors."""
+def _rest(view: object, printed: Iterable[str]) -> list[str]:
+    """Return whatever else the page says in whole sentences: one answer, told by both doors."""
     already = "\n".join(printed)
-    for sentence in sentences(view):
-        if sentence not in already:
-            print(f"  {sentence}")
+    return [s for s in sentences(view) if s not in already]
+
+
+def _tell_rest(view: object, printed: Iterable[str]) -> None:
+    for sentence in _rest(view, printed):
+        print(f"  {sentence}")
 
 
 def _set(asked: argparse.Namespace) -> None:

@@ -63,9 +63,8 @@ class Practising:
         usual = default_tool(state.plan, wanted.quantity)
         facts = QUANTITIES[wanted.quantity]
         tool = next((t for t in state.plan.toolbox if t.id == wanted.tool and t.measures == facts.measures), usual)
-        turned = 180.0 if wanted.half_turn else wanted.wheel_deg
         with self._lock:
-            value = shown(self._car(wanted.car), state, (wanted.corner, wanted.quantity), tool, turned)
+            value = shown(self._car(wanted.car), state, (wanted.corner, wanted.quantity), tool, wanted.turned_deg)
         inches = state.plan.units.inches
         if facts.kind == "angle":
             return Shown(round(value, 4), "deg")

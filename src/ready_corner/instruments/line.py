@@ -39,6 +39,11 @@ class Wanted:
     half_turn: bool = False
     wheel_deg: float = 0.0
 
+    @property
+    def turned_deg(self) -> float:
+        """How far round the wheel stands, degrees."""
+        return 180.0 if self.half_turn else self.wheel_deg
+
 
 @dataclass(frozen=True)
 class Shown:

@@ -16,6 +16,7 @@ import { router } from '$lib/router.svelte';
 import { DESK } from '../texts';
 import { Desk, type Hook, type Meaning } from './desk.svelte';
 import type { Typing } from './keys';
+import { zeroOther } from './zero';
 
 const AT_ONCE_MS = 150; // an answer later than this finds the builder's eye on the place already, which then stays
 
@@ -361,13 +362,11 @@ export class RoundDesk extends Desk {
     this.car.record({ kind: 'happened', version: 1, what: 'settled', words: '', points: [] }, DESK.settled);
   }
 
-  /** The gauge is zeroed on the other from now on: angles read next are counted from it. */
   rezero(): void {
     const { zero } = this.ask;
     if (this.turning || !zero) return;
     this.touched++;
-    const on = zero === 'gravity' ? 'frame' : 'gravity';
-    this.car.record({ kind: 'zeroed', version: 1, on }, DESK.zeroed[on]);
+    zeroOther(this.car, zero);
   }
 
   /** How the car is held, the next of them: on a lift, on stands, or on its wheels again. */

@@ -2,7 +2,7 @@
 import { api, type JigView, type Proposal, type SurveyRead, type What } from '$lib/api/client';
 import { until } from '$lib/api/until';
 import { Desk, type Meaning } from '$parts/tape/desk.svelte';
-import { DESK } from '$parts/texts';
+import { zeroOther, type Zero } from '$parts/tape/zero';
 import { JIG } from './texts';
 
 export type Kind = keyof typeof JIG.kinds;
@@ -146,16 +146,12 @@ export class Survey extends Desk {
   }
 
   /** What the gauge in hand is zeroed on; null where nothing is zeroed to read it. */
-  get zero(): JigView['zero'] | null {
+  get zero(): Zero | null {
     return this.kind === 'slope' && this.view ? this.view.zero : null;
   }
 
-  /** The gauge is zeroed on the other from now on. */
   rezero(): void {
-    const { zero } = this;
-    if (zero === null) return;
-    const on = zero === 'gravity' ? 'frame' : 'gravity';
-    this.car.record({ kind: 'zeroed', version: 1, on }, DESK.zeroed[on]);
+    if (this.zero) zeroOther(this.car, this.zero);
   }
 
   nextTool(): void {

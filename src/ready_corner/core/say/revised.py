@@ -3,9 +3,9 @@
 import math
 from collections.abc import Iterable, Iterator
 
-from ready_corner.core.plan.aims import SAID_BEYOND
+from ready_corner.core.plan.aims import say_wanted
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS
-from ready_corner.core.plan.marks import say_mark, say_size, say_value
+from ready_corner.core.plan.marks import say_mark
 from ready_corner.core.plan.names import say_dimension, say_point
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.notation import Units, say_length
@@ -88,8 +88,7 @@ def _aims(before: Iterable[Aim], after: Iterable[Aim], units: Units) -> Iterator
         if new is None:
             yield f"no aim any more for {say_mark(mark)}"
         elif old is None or (old.aim, old.tolerance, old.beyond) != (new.aim, new.tolerance, new.beyond):
-            sign, more = SAID_BEYOND[new.beyond]
-            yield f"{say_mark(mark)} aim {say_value(mark, new.aim, units)} {sign} {say_size(mark, new.tolerance, units)}{more}"
+            yield f"{say_mark(mark)} aim {say_wanted(new, units)}"
 
 
 def _points(before: Plan, after: Plan) -> Iterator[str]:
