@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.amounts import drawn
+from tests.browser.waiting import handed_over
 from tests.conftest import entry_json, plan_json, reading_json
 
 # Delays every answer to a recording by turns; the request itself goes out at once, as on a slow line.
@@ -48,23 +49,6 @@ def comes_to(server, slug, figures, patience=10):
 def at(page, server, slug, path="set/LF/height"):
     page.goto(f"{server.url}/cars/{slug}/{path}")
     expect(page.locator("#tape-field")).to_be_focused()
-
-
-WAITING = """async () => {
-  const asked = indexedDB.open('ready-corner');
-  const shelf = await new Promise(r => asked.onsuccess = () => r(asked.result));
-  const all = shelf.transaction('waiting').objectStore('waiting').getAll();
-  const rows = await new Promise(r => all.onsuccess = () => r(all.result));
-  shelf.close();
-  return rows.filter(r => !r.refusal).length;
-}"""
-
-
-def handed_over(page, patience=25):
-    until = time.monotonic() + patience
-    while page.evaluate(WAITING) and time.monotonic() < until:
-        page.wait_for_timeout(50)
-    assert page.evaluate(WAITING) == 0
 
 
 @pytest.mark.parametrize("delays", [[0], [80], [300], [1500], [300, 0, 1500, 80, 20]][:: drawn(1, 4)])

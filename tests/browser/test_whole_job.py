@@ -7,6 +7,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.waiting import handed_over
 from tests.core.practice import CORNERS, PracticeCar
 
 WORTH = {"toe link": (0.05, 0.62), "upper arm rod end": (0.4, -0.3)}  # camber and toe in degrees a turn
@@ -235,6 +236,7 @@ def set_the_left_rear(b):
         read_what_moved(b)
         while b.place() != ("LR", "gap_front"):
             b.press("ArrowDown")
+    handed_over(page)  # what is told goes by every reading
     b.press("t")
     for _ in range(2):
         b.turn_as_told()

@@ -218,6 +218,13 @@ export class RoundDesk extends Desk {
     if (!this.turning) this.#told = null;
     const first = this.told.find((t) => t.amount !== 0);
     this.open(`${first?.corner ?? this.corner}/turn/${first?.adjuster ?? this.adjusters[0]?.id ?? ''}`);
+    if (!this.car.waiting.some((row) => !row.refusal)) return;
+    // What is told goes by every reading: once the last is reckoned with it may be told elsewhere, and the eye goes there.
+    const before = this.touched;
+    void this.car.answered().then(() => {
+      if (before === this.touched && this.turning && !this.amountTold && this.told.some((t) => t.amount !== 0))
+        this.startTurning();
+    });
   }
 
   /** What is told has come anew: it is what is told from now on, for as long as nothing of it was turned here. */
