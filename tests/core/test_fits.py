@@ -3,10 +3,13 @@
 import numpy as np
 import pytest
 
+from ready_corner.core.advise.accept import accept
 from ready_corner.core.advise.found import as_found
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.judge.fits import questions
+from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.record.happenings import Happened, Turned
+from ready_corner.core.record.logbook import Entry
 from ready_corner.core.record.notes import Job
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.simulation.builder import Work
@@ -82,6 +85,37 @@ def test_sides_that_were_exchanged_are_asked_for_as_such():
     assert set(asked.values()) == {
         "Both sides would fit if left and right had been exchanged at the tie rod end. Were they, at the wheel or in the log?"
     }
+
+
+@pytest.mark.parametrize(
+    ("told", "name", "other_way"),
+    [
+        (Happened("tyre", "LF", by=8.0), "left front tyre", False),
+        (Happened("tyre", "LF", by=-8.0), "left front tyre", True),
+        (Happened("load", by=60.0, place=(-300.0, 200.0)), "load", False),
+    ],
+)
+def test_a_tyre_or_a_load_that_was_changed_as_told_is_not_questioned_and_one_that_was_not_is_by_its_name(told, name, other_way):
+    work = ready()
+    before, settled = work.now, Happened("settled")
+    reads(work, [("LF", "height")])
+    for what in (told, settled):
+        work.tell(what)
+    effect = work.now.worth_now("LF.height")
+    parts = {m.adjuster: m.amount for m in work.now.state.moves if m.adjuster in effect.adjusters and m.number > before.state.number}
+    expected = sum((effect.of(a) or 0.0) * n for a, n in parts.items())
+    assert abs(expected) > 3.0
+    stood = work.now.figures.figure("height", "LF").measured.value
+    fits = work.now.given
+    for share in (1.0, -1.0 if other_way else 0.0):
+        read = accept(fits, Entry("r", fits.number + 1, Reading("height", "LF", stood + share * expected, "tape")))
+        asked = questions(evaluate(read))
+        if share == 1.0:
+            assert "LF.height" not in asked
+        else:
+            assert said(asked["LF.height"].figure("story")).startswith(f"It would fit if the {name} had ")
+            assert ("the other way. Was it?" in said(asked["LF.height"])) is other_way
+            assert ("not been changed. Was it, and was it by that much?" in said(asked["LF.height"])) is not other_way
 
 
 def test_a_reading_of_a_car_that_has_not_settled_is_asked_about_that_first():

@@ -16,9 +16,9 @@ from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, OfMark, kind_of
-from ready_corner.core.plan.names import place_words
 from ready_corner.core.plan.plan import Adjuster
 from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.record.happenings import thing_turned
 
 DOUBTED = 3.0  # standard uncertainties of predicted and read together beyond which a step is questioned
 AGREES = 2.5  # within which one of the likelier stories fits
@@ -60,7 +60,7 @@ def question(evaluation: Evaluation, mark: str) -> Finding | None:
     step = _last_step(evaluation, mark)
     if step is None or step.off() <= DOUBTED:
         return None
-    names = tuple(place_words(evaluation.state.plan.adjuster(a)) for a in step.each)
+    names = tuple(dict.fromkeys(thing_turned(evaluation.state.plan, a)[0] for a in step.each))
     read, expected, sure = (OfMark(mark, v, 0) for v in (step.read, step.expected, 2 * step.u))
     story = _story(evaluation, mark, step)
     return finding("fits.not", mark=mark, names=names, read=read, expected=expected, sure=sure, story=story)
@@ -73,15 +73,15 @@ def _story(evaluation: Evaluation, mark: str, step: _Step) -> Finding:
     if figure and figure.why:
         return finding("fits.unready", why=figure.why)
     stories: list[tuple[float, Finding]] = []
-    for name, part in step.each.items():
-        of = evaluation.state.plan.adjuster(name)
-        said = place_words(of)
+    things = {name: thing_turned(evaluation.state.plan, name) for name in step.each}
+    for said, of in dict.fromkeys(things.values()):  # a load is one thing, though it moves the car in three ways
+        part, changed = sum(step.each[name] for name, its in things.items() if its == (said, of)), of is None
         stories += [
-            (step.off(-part), finding("fits.not-turned", adjuster=said)),
-            (step.off(-2 * part), finding("fits.other-way", adjuster=said)),
+            (step.off(-part), finding("fits.not-turned", adjuster=said, changed=changed)),
+            (step.off(-2 * part), finding("fits.other-way", adjuster=said, changed=changed)),
         ]
-        twin = _exchanged(evaluation, step, of, mark)
-        if twin is not None:
+        twin = None if of is None else _exchanged(evaluation, step, of, mark)
+        if of is not None and twin is not None:
             stories.append((twin, finding("fits.sides", adjuster=of.name)))
     best = min(stories, key=lambda s: s[0], default=None)
     return best[1] if best and best[0] <= AGREES else finding("fits.loose")

@@ -5,10 +5,10 @@ from dataclasses import dataclass, replace
 from typing import Annotated
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS
-from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, Corner
+from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.marks import OVER_FLOOR
-from ready_corner.core.plan.names import turn_parts
-from ready_corner.core.plan.plan import Plan
+from ready_corner.core.plan.names import place_words, turn_parts
+from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.fields import Id, Label, Many, Prefix, Typed, Words, WorkedOut
 from ready_corner.core.quantities.finding import Finding, finding
@@ -36,6 +36,18 @@ TYRE: Mapping[Corner, str] = {c: f"tyre of {c}" for c in CORNERS}
 
 
 LOAD = ("load", "load forward", "load left")
+
+
+def thing_turned(plan: Plan, name: str) -> tuple[str, Adjuster | None]:
+    """Return what a change of the car is told of, in the words of the builder, by its name in the log's moves; and the adjuster, where it is one.
+
+    Source: docs/record.md, what an entry moves.
+    """
+    adjuster = next((a for a in plan.adjusters if a.id == name), None)
+    if adjuster is not None:
+        return place_words(adjuster), adjuster
+    tyre = next((f"{CORNER_WORDS[c]} tyre" for c, its in TYRE.items() if its == name), name)
+    return LOAD[0] if name in LOAD else tyre, None
 
 
 _BREAKS_RIG: tuple[Happening, ...] = ("string", "level", "knock")
