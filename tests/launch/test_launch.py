@@ -2,6 +2,7 @@
 
 import json
 import os
+import re
 import signal
 import socket
 import stat
@@ -204,6 +205,48 @@ def test_what_cannot_be_started_says_why(options, words, capsys):
     assert words in capsys.readouterr().err
 
 
+def bare(port, said):
+    """The answer to exactly these bytes."""
+    with socket.create_connection(("127.0.0.1", port)) as line:
+        line.sendall(said)
+        line.shutdown(socket.SHUT_WR)
+        return b"".join(iter(lambda: line.recv(65536), b""))
+
+
+def test_a_page_of_another_port_writes_nothing_at_any_address_whatever_it_calls_what_it_sends(server):
+    """A form or a fetch of another page needs nobody's leave to send text: every address that writes refuses it, and takes JSON alone."""
+    writes = [
+        (path, method)
+        for path, does in server.ask("/api/openapi.json")["paths"].items()
+        for method in does
+        if method not in ("get", "head", "options")
+    ]
+    assert len(writes) > 10
+    before = server.ask("/api/workshop.json")
+    file = json.dumps(before).encode()
+    own = {"origin": server.url, "sec-fetch-site": "same-origin", "content-type": "application/json"}
+
+    def status(path, method, **headers):
+        request = urllib.request.Request(
+            server.url + re.sub(r"\{\w+\}", "any", path), file, {**own, **headers}, method=method.upper()
+        )
+        try:
+            with urllib.request.urlopen(request) as found:
+                return found.status
+        except urllib.error.HTTPError as refused:
+            return refused.code
+
+    for path, method in writes:
+        for strange in (
+            {"origin": f"http://127.0.0.1:{server.port + 1}", "sec-fetch-site": "same-site", "content-type": "text/plain"},
+            {"origin": f"http://127.0.0.1:{server.port + 1}"}, {"origin": "file://"}, {"origin": "null"}, {"sec-fetch-site": "cross-site"},
+        ):  # fmt: skip
+            assert status(path, method, **strange) == 403, (path, strange)
+        assert status(path, method, **{"content-type": "text/plain"}) == 415, path
+    assert status("/api/workshop", "post") == 200
+    assert server.ask("/api/workshop.json") == before
+
+
 def test_only_loopback_names_are_answered_and_every_answer_is_fenced_in(server):
     def answer(path, **headers):
         request = urllib.request.Request(server.url + path, headers=headers)
@@ -217,7 +260,9 @@ def test_only_loopback_names_are_answered_and_every_answer_is_fenced_in(server):
         assert answer("/api/cars", Host=host)[0] == 200
     for host in ("evil.example", "127.0.0.1.evil.example", "[fe80::1]"):
         assert answer("/api/cars", Host=host)[0] == 421
-    assert answer("/api/cars", Origin="http://evil.example")[0] == 421
+    for origin in ("http://evil.example", "file://", "null", f"http://127.0.0.1:{server.port + 1}", f"http://localhost:{server.port}"):
+        assert answer("/api/cars", Origin=origin)[0] == 403, origin
+    assert bare(server.port, b"GET /api/cars HTTP/1.0\r\n\r\n").startswith(b"HTTP/1.1 421")
     for path in ("/", "/api/cars", "/api/nothing", "/cars/any"):
         _, headers, _ = answer(path)
         assert "default-src 'none'" in headers["content-security-policy"]

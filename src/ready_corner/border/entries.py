@@ -1,10 +1,12 @@
 """Entries of the logbook at the border: what a browser sends, and what is kept. Of plans here; every other kind is made in ``kinds``."""
 
+import json
+import math
 from datetime import datetime
 from typing import TYPE_CHECKING, Annotated, Literal, Union
 from uuid import UUID
 
-from pydantic import AwareDatetime, Field, JsonValue, field_validator
+from pydantic import AfterValidator, AwareDatetime, Field, JsonValue
 
 from ready_corner.border.base import Model
 from ready_corner.border.kinds import KEPT, MOST_TYPED, SENT, Kept, Sent
@@ -13,6 +15,7 @@ from ready_corner.core.plan.plan import Plan
 from ready_corner.core.record import logbook as core
 
 FIRST_YEAR, LAST_YEAR = 1970, 2200  # a clock that says otherwise is not set
+LARGEST_ROW, DEEPEST_ROW = 100_000, 30  # characters, levels; the database takes 32
 Typed = Annotated[str, Field(max_length=MOST_TYPED)]
 
 
@@ -30,13 +33,27 @@ class PlanRevisedModel(Model):
         return core.PlanRevised(self.plan.to_core(checked=False), self.revises, self.confirmed)
 
 
+def _keepable(row: JsonValue) -> JsonValue:
+    """Return what the database can keep as it is: no number without end, not too deep, not too long."""
+    if len(json.dumps(row)) > LARGEST_ROW:
+        raise ValueError(f"A line holds more than {LARGEST_ROW // 1000} kB. That is not taken.")
+    held, depth = [row], 0
+    while held:
+        if (depth := depth + 1) > DEEPEST_ROW:
+            raise ValueError(f"A line is {DEEPEST_ROW} levels deep and more. That is not taken.")
+        if any(isinstance(x, float) and not math.isfinite(x) for x in held):
+            raise ValueError("A number of this line has no end. Strike it out of the file.")
+        held = [y for x in held if isinstance(x, dict | list) for y in (x.values() if isinstance(x, dict) else x)]
+    return row
+
+
 class UnreadableModel(Model):
     """A line of the database that this version cannot read; ``said`` why, ``row`` as it stands there. No server ever wrote one."""
 
     kind: Literal["unreadable"] = "unreadable"
     version: Literal[1] = 1
-    said: str
-    row: JsonValue
+    said: Annotated[str, Field(max_length=1000)]
+    row: Annotated[JsonValue, AfterValidator(_keepable)]
 
     def to_core(self) -> core.Unreadable:
         """Return the core's form."""
@@ -51,22 +68,23 @@ else:
     WhatKept = Annotated[Union[(PlanRevisedModel, *KEPT.values(), UnreadableModel)], Field(discriminator="kind")]
 
 
+def _of_this_age(at: datetime) -> datetime:
+    if not FIRST_YEAR < at.year < LAST_YEAR:
+        raise ValueError(f"No car was worked on in the year {at.year}. Look at the clock of this device, and record it again.")
+    return at
+
+
+At = Annotated[AwareDatetime, AfterValidator(_of_this_age)]
+Who = Annotated[str, Field(max_length=80)]
+
+
 class EntryIn(Model):
     """An entry as a browser sends it, with an identity and a time of its own."""
 
     id: UUID
-    at: AwareDatetime
-    who: Annotated[str, Field(max_length=80)] = ""
+    at: At
+    who: Who = ""
     what: WhatIn
-
-    @field_validator("at")
-    @classmethod
-    def _of_this_age(cls, at: datetime) -> datetime:
-        if not FIRST_YEAR < at.year < LAST_YEAR:
-            raise ValueError(
-                f"No car was worked on in the year {at.year}. Look at the clock of this device, and record it again."
-            )
-        return at
 
 
 class EntryKept(Model):

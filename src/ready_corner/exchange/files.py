@@ -20,6 +20,7 @@ from ready_corner.core.say.template import say_finding
 M = TypeVar("M", bound=Model)
 LARGEST_BYTES = 10_000_000  # a logbook of 20,000 entries is about 6 MB
 LARGEST_WORKSHOP_BYTES = 100_000_000
+MOST_NAMES = 5_000  # of one object; the largest plan has some hundred points
 
 
 class FileRefusedError(CalledError):
@@ -138,7 +139,11 @@ def _read(data: bytes, model: type[M], kind: str, most: int = LARGEST_BYTES) -> 
 
 
 def _each_once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    names = [name for name, _ in pairs]
-    if twice := next((n for n in names if names.count(n) > 1), None):
-        raise ValueError(f"“{twice}” stands twice in one object")
-    return dict(pairs)
+    if len(pairs) > MOST_NAMES:
+        raise ValueError(f"one object has {len(pairs)} names; {MOST_NAMES} is the most that is taken")
+    found: dict[str, Any] = {}
+    for name, value in pairs:
+        if name in found:
+            raise ValueError(f"“{name[:60]}” stands twice in one object")
+        found[name] = value
+    return found

@@ -219,7 +219,7 @@ def _kept(row: Row[Any]) -> EntryKept:
         return EntryKept.model_validate(fields)
     except ValidationError as wrong:
         where = ".".join(str(p) for p in wrong.errors()[0]["loc"])
-        said = f"This line could not be read ({row.kind}, {where}): no version of Ready Corner up to this one writes it so. It counts for nothing."
+        said = f"This line could not be read ({row.kind}, {where[:200]}): no version of Ready Corner up to this one writes it so. It counts for nothing."
         try:
             return EntryKept.model_validate({**fields, "what": {"kind": "unreadable", "said": said, "row": row.payload}})
         except ValidationError:

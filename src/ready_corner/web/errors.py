@@ -18,6 +18,7 @@ from ready_corner.core.quantities.notation import Units
 from ready_corner.core.say.template import say_finding
 from ready_corner.exchange.files import FileRefusedError
 from ready_corner.storage.logbooks import AwayError
+from ready_corner.web.guard import HEADERS
 from ready_corner.workshop import NoSuchCarError
 
 
@@ -97,7 +98,8 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     def _fault(_: Request, error: Exception) -> JSONResponse:
         sentence = f"This could not be reckoned: a fault of Ready Corner ({type(error).__name__}). What is in the log stays there; the log and the plan still open."
-        return answer(500, Refusal(code="fault", sentence=sentence, problems=[]))
+        # It is answered outside of everything that an answer else passes.
+        return JSONResponse(Refusal(code="fault", sentence=sentence, problems=[]).model_dump(), 500, HEADERS)
 
     def away(_: Request, __: Exception) -> JSONResponse:
         sentence = "The database is away, or busy. What you record is kept in this browser and handed over when it is back."

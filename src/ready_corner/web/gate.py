@@ -129,7 +129,7 @@ class Gate:
 
 
 class GateKeeper:
-    """Lets nobody from the shop's network to the API before the gate knows the device; writes come from its own pages alone."""
+    """Lets nobody from the shop's network to the API before the gate knows the device."""
 
     def __init__(self, app: ASGIApp, gate: Gate) -> None:
         self.app, self.gate = app, gate
@@ -139,22 +139,12 @@ class GateKeeper:
         if scope["type"] != "http" or (scope.get("server") or ("",))[0] == OPEN:
             await self.app(scope, receive, send)
             return
-        path, headers = scope["path"], Headers(scope=scope)
-        refusal = None
-        if scope["method"] not in ("GET", "HEAD") and not _own(headers):
-            refusal = (403, "strange_origin", "This was sent by another page than Ready Corner's own, and is not taken.")
-        elif path.startswith("/api/") and path != "/api/gate" and not self.gate.knows(cookie_of(headers)):
-            refusal = (401, "locked", "This device is not let in yet. Give the passphrase of the shop.")
-        if refusal is None:
-            await self.app(scope, receive, send)
+        path = scope["path"]
+        if path.startswith("/api/") and path != "/api/gate" and not self.gate.knows(cookie_of(Headers(scope=scope))):
+            said = "This device is not let in yet. Give the passphrase of the shop."
+            await refused(401, "locked", said)(scope, receive, send)
             return
-        await refused(*refusal)(scope, receive, send)
-
-
-def _own(headers: Headers) -> bool:
-    """Whether a request comes from a page of this very address: not merely of the same machine."""
-    origin, site = headers.get("origin"), headers.get("sec-fetch-site")
-    return (origin is None or origin.split("://")[-1] == headers.get("host")) and site in (None, "same-origin", "none")
+        await self.app(scope, receive, send)
 
 
 def cookie_of(headers: Headers) -> str:

@@ -7,10 +7,10 @@ from typing import Annotated, cast
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Request
-from pydantic import AwareDatetime
+from pydantic import Field
 
-from ready_corner.border.base import Id, Model, Name
-from ready_corner.border.entries import EntryKept
+from ready_corner.border.base import Id, Model
+from ready_corner.border.entries import At, EntryKept, Who
 from ready_corner.core.plan.corners import Corner
 from ready_corner.core.plan.marks import say_mark, say_value
 from ready_corner.core.plan.names import place_words, turn_parts
@@ -19,7 +19,7 @@ from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.readings import Quantity
 from ready_corner.core.simulation.practice import FAULTS, practised, say_practice
 from ready_corner.instruments.line import UNITS, Address, ToolAwayError, Wanted, take
-from ready_corner.practising import LAYOUT_WORDS, Practising
+from ready_corner.practising import LAYOUT_WORDS, MOST_SEED, Practising
 from ready_corner.web.cars import Begun
 from ready_corner.web.said import said
 from ready_corner.web.view import View
@@ -59,11 +59,11 @@ class PracticeIn(Model):
     """A practice car to begin; its identity so that it is begun once, however often it is sent."""
 
     id: UUID
-    at: AwareDatetime
-    who: Annotated[str, Name] = ""
+    at: At
+    who: Who = ""
     layout: Id
     fault: Id
-    seed: int | None = None
+    seed: Annotated[int, Field(ge=0, lt=MOST_SEED)] | None = None
 
 
 class TrueMarkView(View):

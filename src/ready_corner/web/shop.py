@@ -3,11 +3,12 @@
 from typing import Annotated, Literal
 
 from fastapi import APIRouter
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from ready_corner.border.base import Model
 from ready_corner.border.plan import UnitsModel
 from ready_corner.core.engines.alignment.toes import read_toe
+from ready_corner.core.quantities.bounds import beyond
 from ready_corner.core.quantities.notation import (
     Kind,
     Units,
@@ -51,10 +52,16 @@ class FigureView(View):
     more: tuple[float, ...] = ()
 
 
+def _of_a_car(value: float) -> float:
+    if next(beyond(value), None):
+        raise ValueError(f"No figure of a car is {value:g}.")
+    return value
+
+
 class ToSay(Model):
     """A figure in mm, degrees, turns, kg, N/mm or N·m a degree, to be printed."""
 
-    value: float
+    value: Annotated[float, AfterValidator(_of_a_car)]
     kind: FieldKind
 
 
