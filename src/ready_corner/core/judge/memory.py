@@ -7,7 +7,7 @@ Source: docs/architecture.md, What is kept, and when it falls.
 """
 
 import threading
-from collections.abc import Callable, Hashable, Iterator, Mapping
+from collections.abc import Callable, Hashable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, fields
@@ -123,16 +123,28 @@ class _Kept(Generic[T]):
 def changed(before: CarState, now: CarState) -> Needs | None:
     """Return the parts in which a later state differs; None where it is no later state of the same log."""
     count = len(before.entries)
-    if len(now.entries) < count or before.struck != now.struck or (count and now.entries[count - 1] is not before.entries[-1]):
+    if len(now.entries) < count or (count and now.entries[count - 1] is not before.entries[-1]):
         return None
     parts = [n for n in _PARTS if getattr(before, n) is not getattr(now, n)]
     found: list[Need] = [(n,) for n in parts]
     if "taken" in parts:
-        for place, rows in now.taken.items():
-            old = before.taken.get(place, ())
+        for place in before.taken.keys() | now.taken.keys():
+            old, rows = before.taken.get(place, ()), now.taken.get(place, ())
             if rows is not old:
-                found += [("taken", place), *(("taken", place, t.spell) for t in rows[len(old) :])]
+                found += [("taken", place), *(("taken", place, spell) for spell in _spells_of_others(old, rows))]
     return reduce(or_, map(_bit, found), 0)
+
+
+def _spells_of_others(old: Sequence[Taken], now: Sequence[Taken]) -> set[int]:
+    """Return the spells of readings that are not in both: none where one is the other with some more at its end, beside those of the more."""
+    least, head, tail = min(len(old), len(now)), 0, 0
+    if least and now[least - 1] is old[least - 1]:  # what is folded anew from somewhere on is made anew from there on
+        head = least
+    while head < least and (old[head] is now[head] or old[head] == now[head]):
+        head += 1
+    while tail < least - head and old[-1 - tail] == now[-1 - tail]:
+        tail += 1
+    return {t.spell for rows in (old, now) for t in rows[head : len(rows) - tail]}
 
 
 class _Line:

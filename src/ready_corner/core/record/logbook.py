@@ -6,7 +6,7 @@ place and *spell*: the stretch of the log between two changes that could move wh
 
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 
 from ready_corner.core.model.slips import slips
 from ready_corner.core.plan.corners import Point
@@ -34,6 +34,9 @@ from ready_corner.core.record.notes import Correction, Surveyed
 from ready_corner.core.record.readings import QUANTITIES, Place, Reading, Taken
 from ready_corner.core.record.revisions import count, gone_after, revised
 from ready_corner.core.record.stance_acts import StanceAct, StanceLog
+
+
+STRIDE = 256  # entries between two states that are kept to fold on from
 
 
 @dataclass(frozen=True)
@@ -72,7 +75,7 @@ class CarState:
 
     ``moved``: turns of each adjuster since its thread was last measured for the plan. ``taken``: unstruck readings by place,
     oldest first. ``surveyed``: where points were measured last, with U. ``moves``: unstruck changes, oldest first, ``rig_breaks``: numbers of those after which the strings are not where they were. ``spells``: how many changes each place has seen.
-    ``stuck``: adjusters that go no further for now.
+    ``stuck``: adjusters that go no further for now. ``earlier``: what stood every so many entries, to fold on from where something is struck out.
     """
 
     plan: Plan
@@ -90,6 +93,7 @@ class CarState:
     jig: JigLog = field(default_factory=JigLog)
     stance: StanceLog = field(default_factory=StanceLog)
     stuck: frozenset[str] = frozenset()
+    earlier: tuple["CarState", ...] = field(default=(), compare=False, repr=False)
 
     @property
     def number(self) -> int:
@@ -110,14 +114,19 @@ def fold(plan: Plan | None, entries: Sequence[Entry]) -> CarState:
     first = plan or next((e.what.plan for e in entries if isinstance(e.what, PlanRevised)), None)
     if first is None:
         raise CalledError(finding("logbook.no-plan"))
-    return _folded(CarState(first), entries)
+    return _folded(CarState(first), entries, _struck(entries))
 
 
 def fold_on(state: CarState, entries: Sequence[Entry]) -> CarState:
     """Return the state after some more entries; the same as folding all of them at once."""
-    if any(isinstance(e.what, Correction) for e in entries):
-        return _folded(CarState(fold_plan(state)), (*state.entries, *entries))
-    return _folded(state, entries)
+    if not any(isinstance(e.what, Correction) for e in entries):
+        return _folded(state, entries, state.struck)
+    every = (*state.entries, *entries)
+    struck = _struck(every)
+    otherwise = state.struck.keys() ^ struck.keys()
+    first = next((i for i, e in enumerate(every) if e.id in otherwise), len(every))
+    sound = next((s for s in (state, *reversed(state.earlier)) if len(s.entries) <= first), CarState(fold_plan(state)))
+    return _kept_where_alike(state, _folded(sound, every[len(sound.entries) :], struck))
 
 
 def fold_all(state: CarState | None, entries: Sequence[Entry]) -> CarState:
@@ -146,9 +155,27 @@ def fold_plan(state: CarState) -> Plan:
     return next((e.what.plan for e in state.entries if isinstance(e.what, PlanRevised)), state.plan)
 
 
-def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
+def _folded(state: CarState, entries: Sequence[Entry], struck: Mapping[str, str]) -> CarState:
+    """Return the state after some entries, some of which are ``struck``; what stood every so many of them is kept with it."""
+    at = 0
+    while at < len(entries) or at == 0:
+        to = at + STRIDE - len(state.entries) % STRIDE
+        state = _folded_at_once(state, entries[at:to], struck)
+        if len(state.entries) % STRIDE == 0 and state.entries:
+            state = replace(state, earlier=(*state.earlier, state))
+        at = to
+    return state
+
+
+def _kept_where_alike(before: CarState, now: CarState) -> CarState:
+    """Return a state that is the very object it was in every part that came out the same, so that nothing is worked out anew of it."""
+    alike = {f.name: was for f in fields(now) if (was := getattr(before, f.name)) == getattr(now, f.name) and f.name != "earlier"}
+    taken = {place: was if (was := before.taken.get(place)) == rows else rows for place, rows in now.taken.items()}
+    return replace(now, **({"taken": taken} | alike))
+
+
+def _folded_at_once(state: CarState, entries: Sequence[Entry], struck: Mapping[str, str]) -> CarState:
     """Return the state after some entries; every part that they do not touch is the very object it was."""
-    struck = _struck(state.struck, entries)
     surveyed, jig, stance, gone = dict(state.surveyed), state.jig, state.stance, state.gone
     taken: dict[Place, list[Taken]] = {}
     moves: list[Move] = []
@@ -207,11 +234,10 @@ def _folded(state: CarState, entries: Sequence[Entry]) -> CarState:
     )
 
 
-def _struck(before: Mapping[str, str], entries: Sequence[Entry]) -> Mapping[str, str]:
-    """Return which entries are struck out, each with the correction that did."""
-    if not any(isinstance(e.what, Correction) for e in entries):
-        return before
-    struck, by_id = dict(before), {e.id: e for e in entries}
+def _struck(entries: Sequence[Entry]) -> Mapping[str, str]:
+    """Return which of all entries are struck out, each with the correction that did."""
+    struck: dict[str, str] = {}
+    by_id = {e.id for e in entries}
     for entry in reversed(entries):  # a correction strikes what is earlier, so later corrections are settled first
         if isinstance(entry.what, Correction) and entry.id not in struck and entry.what.strikes in by_id:
             struck[entry.what.strikes] = entry.id
