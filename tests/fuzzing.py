@@ -214,7 +214,9 @@ def acts_of(plan):
         }
 
     def happened(rng):
-        what = rng.choice(("settled", "settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"))
+        what = rng.choice(
+            ("settled", "settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock")
+        )
         told = {"kind": "happened", "what": what, "corner": rng.choice((None, *corners)), "points": []}
         if rng.random() < 0.7 and (what == "load" or (what == "tyre" and told["corner"])):  # by how much, and where
             place = {"place": [rng.uniform(-2500, 300), rng.uniform(-500, 500)], "corner": None} if what == "load" else {}

@@ -156,7 +156,7 @@ def _save(asked: argparse.Namespace) -> None:
     making = asked.file.with_name(f"{asked.file.name}.part")  # a disk that fills up leaves the earlier file whole
     making.write_bytes(data)
     making.replace(asked.file)
-    print(f"{asked.file}: {len(read_workshop(data).cars)} cars, {len(data) / 1e6:.1f} MB.")
+    print(f"{asked.file}: {len(json.loads(data)['cars'])} cars, {len(data) / 1e6:.1f} MB.")
 
 
 def _put_back(asked: argparse.Namespace) -> int:

@@ -1,15 +1,15 @@
 """Saving a whole workshop to one file, and bringing what was saved into a workshop: what is new is appended, what contradicts is refused by name."""
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ready_corner.border.entries import CarFileModel, EntryKept, PlanRevisedModel, WorkshopModel, kept_to_core
-from ready_corner.core.advise.accept import accept
-from ready_corner.core.quantities.errors import ReadyCornerError
+from ready_corner.core.advise.reckoned import NotReckonedError, admitted, not_reckoned_since, reckoned
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.logbook import CarState
-from ready_corner.exchange.files import read_workshop
+from ready_corner.core.say.template import say_finding
+from ready_corner.exchange.files import FileRefusedError, read_car, read_workshop
 from ready_corner.storage.logbooks import Logbooks, TakenError
 from ready_corner.workshop import Workshop
 
@@ -53,6 +53,10 @@ def _bring(workshop: Workshop, car: CarFileModel) -> Brought:
     here = logbooks.find_id(id_)
     if here is None:
         try:
+            read_car(car)
+        except FileRefusedError as wrong:
+            return Brought(car.slug, name, 0, 0, _named([f"{p}: {said}" for p, said in wrong.problems]))
+        try:
             return Brought(workshop.begin_with(id_, car.slug, car.entries), name, len(car.entries), 0)
         except TakenError:
             return Brought(
@@ -76,7 +80,8 @@ def _bring(workshop: Workshop, car: CarFileModel) -> Brought:
             return Brought(here.slug, name, 0, len(kept))
         straight = car.entries[: len(kept)] == kept  # nothing was written here since the file was made from the same log
         try:
-            rows = new if straight else _after(state, kept, car.entries, new)
+            rows = new if straight else _renumbered(state, kept, car.entries, new)
+            _stands(state, rows, {moved.number: entry.number for moved, entry in zip(rows, new, strict=True)})
         except _ContradictionError as wrong:
             return Brought(here.slug, name, 0, len(kept), (str(wrong),))
         try:
@@ -91,30 +96,43 @@ class _ContradictionError(Exception):
     """A line of the file that cannot stand after what is here."""
 
 
-def _after(state: CarState, kept: Sequence[EntryKept], told: Sequence[EntryKept], new: Sequence[EntryKept]) -> list[EntryKept]:
-    """Return new entries numbered on after those that are here, each accepted there as if it came now."""
+def _renumbered(
+    state: CarState, kept: Sequence[EntryKept], told: Sequence[EntryKept], new: Sequence[EntryKept]
+) -> list[EntryKept]:
+    """Return new entries numbered on after those that are here."""
     numbers = {e.number: n.number for n in kept for e in told if e.id == n.id}  # of a line in the file, and here
-    rows = []
-    for entry in new:
+    rows: list[EntryKept] = []
+    revised = state.plan_number
+    for number, entry in enumerate(new, start=state.number + 1):
         what = entry.what
         if isinstance(what, PlanRevisedModel):
             base = numbers.get(what.revises)
-            if base != state.plan_number:
+            if base != revised:
                 raise _ContradictionError(
                     finding("file.plan-revised-here", number=entry.number, revises=what.revises, here=state.plan_number)
                 )
-            what = what.model_copy(update={"revises": base})
-        moved = EntryKept(id=entry.id, number=state.number + 1, at=entry.at, who=entry.who, what=what)
-        core = kept_to_core(moved)
-        try:
-            state = accept(state, core)
-        except ReadyCornerError as wrong:
-            raise _ContradictionError(
-                f"Entry {entry.number} of the file cannot stand after what is here: {wrong.sentence} Nothing of this file was brought in."
-            ) from wrong
-        numbers[entry.number] = moved.number
-        rows.append(moved)
+            what, revised = what.model_copy(update={"revises": base}), number
+        rows.append(EntryKept(id=entry.id, number=number, at=entry.at, who=entry.who, what=what))
+        numbers[entry.number] = number
     return rows
+
+
+def _stands(state: CarState, rows: Sequence[EntryKept], numbers: Mapping[int, int]) -> None:
+    """Raise _ContradictionError where new entries cannot stand after what is here; ``numbers`` of them in the file."""
+    core = [kept_to_core(row) for row in rows]
+    after, refused = admitted(state, core)
+    said = [
+        f"Entry {numbers[core[i].number]} of the file cannot stand after what is here: {say_finding(wrong.finding, state.plan.units)}"
+        for i, wrong in refused
+    ]
+    if not said:
+        try:
+            reckoned(after)
+        except NotReckonedError as wrong:
+            since = numbers.get(not_reckoned_since(after.entries).number)
+            said = [f"{f'Entry {since} of the file: ' if since else ''}{say_finding(wrong.finding, state.plan.units)}"]
+    if said:
+        raise _ContradictionError(" ".join(_named(said)))
 
 
 def _same(here: EntryKept, there: EntryKept) -> bool:

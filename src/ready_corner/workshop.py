@@ -15,13 +15,13 @@ from ready_corner.border.entries import EntryIn, EntryKept, PlanRevisedModel, Wh
 from ready_corner.core.advise.accept import Preview, judged_with, preview
 from ready_corner.core.advise.car import CarJudged, judge_car
 from ready_corner.core.advise.pickups import Kept, Pickups, pickups
-from ready_corner.core.advise.standing import stance
+from ready_corner.core.advise.reckoned import NotReckonedError, not_reckoned_since, reckoned
 from ready_corner.core.engines.linkage.worth import Lengths
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.model.study import Change, Over, Study, study
 from ready_corner.core.plan.corners import End, Point
-from ready_corner.core.quantities.errors import CalledError, MeasuredError, SavedFirstError
+from ready_corner.core.quantities.errors import CalledError, SavedFirstError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import CarState, PlanRevised, ask_about_slips, fold_all
@@ -38,16 +38,6 @@ class NoSuchCarError(CalledError):
     """There is no car with this short name."""
 
     code = "no_such_car"
-
-
-class NotReckonedError(MeasuredError):
-    """With this entry the car could not be reckoned any more; ``kind`` is the name of what went wrong, for whoever mends it."""
-
-    code = "not_reckoned"
-
-    def __init__(self, kind: str, *, plan: bool = False) -> None:
-        self.kind = kind
-        super().__init__(finding("entry.not-reckoned", fault=kind, plan=plan))
 
 
 @dataclass(frozen=True)
@@ -351,15 +341,12 @@ class Workshop:
 
     @staticmethod
     def _reckonable(state: CarState, earlier: Evaluation | None = None) -> CarJudged:
-        """Return a car judged; refuse a plan with which some stage could not be reckoned: raises NotReckonedError."""
+        """Return a car judged, every stage of it; raises NotReckonedError."""
         try:
-            judged = judge_car(evaluate(state, earlier))
-            stance(judged.evaluation)
-            pickups(Frame(state.plan, state.jig, state.gone), state.moved, {})
-        except Exception as wrong:
+            return reckoned(state, earlier)
+        except NotReckonedError:
             logging.getLogger(__name__).exception("a plan could not be reckoned")
-            raise NotReckonedError(type(wrong).__name__, plan=True) from wrong
-        return judged
+            raise
 
     @staticmethod
     def _again(already: EntryKept, sent: EntryIn) -> EntryKept:
@@ -400,20 +387,8 @@ def _held(lock: threading.Lock) -> Iterator[None]:
 
 
 def _trouble(state: CarState, wrong: Exception) -> Trouble:
-    """Return the earliest entry since which a car cannot be reckoned: by halving, each half folded and judged."""
-
-    def fails(count: int) -> bool:
-        try:
-            judge_car(evaluate(fold_all(None, state.entries[:count])))
-        except Exception:
-            return True
-        return False
-
-    low, high = 0, len(state.entries)
-    while high - low > 1:
-        middle = (low + high) // 2
-        low, high = (low, middle) if fails(middle) else (middle, high)
-    entry = state.entries[high - 1]
+    """Return the earliest entry since which a car cannot be reckoned."""
+    entry = not_reckoned_since(state.entries)
     plan = isinstance(entry.what, PlanRevised)
     return Trouble(
         entry.number,

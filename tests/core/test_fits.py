@@ -102,7 +102,9 @@ def test_a_tyre_or_a_load_that_was_changed_as_told_is_not_questioned_and_one_tha
     for what in (told, settled):
         work.tell(what)
     effect = work.now.worth_now("LF.height")
-    parts = {m.adjuster: m.amount for m in work.now.state.moves if m.adjuster in effect.adjusters and m.number > before.state.number}
+    parts = {
+        m.adjuster: m.amount for m in work.now.state.moves if m.adjuster in effect.adjusters and m.number > before.state.number
+    }
     expected = sum((effect.of(a) or 0.0) * n for a, n in parts.items())
     assert abs(expected) > 3.0
     stood = work.now.figures.figure("height", "LF").measured.value

@@ -63,12 +63,21 @@ def test_what_is_struck_out_and_brought_back_leaves_what_folding_and_judging_all
     monkeypatch.setattr(logbook, "STRIDE", stride)
     rng = random.Random(f"struck {stride}")
     finer = replace(HEATHER, aims=tuple(replace(a, tolerance=a.tolerance * 0.9) for a in HEATHER.aims))
-    others = [Happened("settled"), Turned("LF.perch", 1.0), Turned("LF.perch", -1.0), Happened("tyre", "LF", by=1.0), Note("x"), finer]
+    others = [
+        Happened("settled"),
+        Turned("LF.perch", 1.0),
+        Turned("LF.perch", -1.0),
+        Happened("tyre", "LF", by=1.0),
+        Note("x"),
+        finer,
+    ]
 
     def act():
         if rng.random() < 0.35:
             return rng.choice(others)
-        kind, tool, about, by = rng.choice((("height", "tape", 80.0, 3.0), ("camber", "digital", -1.5, 0.4), ("pad", "rule", 0.0, 1.0)))
+        kind, tool, about, by = rng.choice(
+            (("height", "tape", 80.0, 3.0), ("camber", "digital", -1.5, 0.4), ("pad", "rule", 0.0, 1.0))
+        )
         return Reading(kind, rng.choice(CORNERS), round(about + rng.uniform(-by, by), 2), tool)
 
     entries = [Entry("1", 1, PlanRevised(HEATHER))]
@@ -90,7 +99,10 @@ def test_what_is_struck_out_and_brought_back_leaves_what_folding_and_judging_all
 
 
 def test_a_reading_struck_out_leaves_all_that_does_not_rest_on_it():
-    rows = [Happened("settled"), *(Reading(q, c, v, t) for q, v, t in (("height", 80.0, "tape"), ("camber", -1.5, "digital")) for c in CORNERS)]
+    rows = [
+        Happened("settled"),
+        *(Reading(q, c, v, t) for q, v, t in (("height", 80.0, "tape"), ("camber", -1.5, "digital")) for c in CORNERS),
+    ]
     entries = [Entry("1", 1, PlanRevised(HEATHER)), *(Entry(str(n), n, what) for n, what in enumerate(rows, start=2))]
     before = evaluate(fold(None, entries))
     was = told(before)

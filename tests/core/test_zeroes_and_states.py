@@ -19,9 +19,9 @@ from ready_corner.core.record.jig_acts import GaugeZeroed, SlopeRead, Supported
 from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.say.judged import say_ask
-from ready_corner.exchange.files import read_logbook
 from tests.core.linkage.cars import plan
 from tests.core.survey.test_hard import CASES
+from tests.kept.said import state_of
 from tests.words import said
 
 HEATHER = plan("heather")
@@ -93,7 +93,7 @@ def test_the_upright_of_a_frame_is_exact_at_any_attitude():
     ("case", "words"), [("plates-no-span", "toe plates are apart"), ("plates-impossible", "tapes differ by")]
 )
 def test_a_way_that_gives_no_figure_says_its_own_sentence(case, words):
-    _, state = read_logbook((CASES / f"{case}.json").read_bytes())
+    state = state_of((CASES / f"{case}.json").read_bytes())
     assert words in said(evaluate(state).mark("front.total_toe").reason)
 
 
@@ -105,7 +105,7 @@ def test_what_has_moved_since_is_not_told_as_now():
 
 
 def test_two_marks_of_a_side_at_one_station_are_asked_about():
-    _, state = read_logbook((CASES / "marks-one-station.json").read_bytes())
+    state = state_of((CASES / "marks-one-station.json").read_bytes())
     assert any(e.path.startswith("ways.marks") for e in check_plan(state.plan))
     assert not any(e.path.startswith("ways.marks") for e in check_plan(HEATHER))
 

@@ -260,7 +260,13 @@ def test_only_loopback_names_are_answered_and_every_answer_is_fenced_in(server):
         assert answer("/api/cars", Host=host)[0] == 200
     for host in ("evil.example", "127.0.0.1.evil.example", "[fe80::1]"):
         assert answer("/api/cars", Host=host)[0] == 421
-    for origin in ("http://evil.example", "file://", "null", f"http://127.0.0.1:{server.port + 1}", f"http://localhost:{server.port}"):
+    for origin in (
+        "http://evil.example",
+        "file://",
+        "null",
+        f"http://127.0.0.1:{server.port + 1}",
+        f"http://localhost:{server.port}",
+    ):
         assert answer("/api/cars", Origin=origin)[0] == 403, origin
     assert bare(server.port, b"GET /api/cars HTTP/1.0\r\n\r\n").startswith(b"HTTP/1.1 421")
     for path in ("/", "/api/cars", "/api/nothing", "/cars/any"):

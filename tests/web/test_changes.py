@@ -6,10 +6,10 @@ from ready_corner.core.advise.car import judge_car
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.record.happenings import Happened
 from ready_corner.core.record.logbook import Entry, fold, fold_on
-from ready_corner.exchange.files import read_logbook
 from tests.amounts import drawn
 from tests.conftest import entry_json, plan_json, reading_json
 from tests.fuzzing import client_in_memory
+from tests.kept.said import state_of
 from tests.kept.test_kept import KEPT
 
 
@@ -58,7 +58,7 @@ def test_a_change_laid_on_what_was_known_is_the_car():
 
 def test_what_is_remembered_is_what_would_be_worked_out_anew():
     for path in [p for p in KEPT if "every-kind" in p.name or "tern-20261126" in p.name]:
-        state = read_logbook(path.read_bytes())[1]
+        state = state_of(path.read_bytes())
         first = fold(None, state.entries[:1])
         judged = evaluate(first)
         for n in range(5, len(state.entries) + 1, drawn(9, 41)):

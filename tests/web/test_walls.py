@@ -9,6 +9,7 @@ from sqlalchemy import text
 
 from ready_corner import workshop as service
 from ready_corner.core.advise import car as judging
+from ready_corner.core.advise import reckoned as whole
 from ready_corner.keeping import put_back
 from ready_corner.workshop import Workshop
 from tests.amounts import drawn
@@ -72,7 +73,8 @@ def failing(monkeypatch):
                     raise ZeroDivisionError
             return judging.judge_car(evaluation)
 
-        monkeypatch.setattr(service, "judge_car", judged)
+        for its in (service, whole):
+            monkeypatch.setattr(its, "judge_car", judged)
 
     return arm
 
@@ -139,7 +141,7 @@ def test_a_fault_is_answered_in_the_one_format(client, car, monkeypatch):
 
 
 def test_begun_with_a_plan_that_cannot_be_reckoned_is_refused(client, monkeypatch):
-    monkeypatch.setattr(service, "stance", lambda *_: 1 / 0)
+    monkeypatch.setattr(whole, "stance", lambda *_: 1 / 0)
     sent = entry({"kind": "plan", "plan": plan_json(f"Not {uuid.uuid4().hex}")})
     answer = client.post("/api/cars", json=sent)
     assert (answer.status_code, answer.json()["code"]) == (422, "not_reckoned")

@@ -93,7 +93,7 @@ class EntryKept(Model):
     id: UUID
     number: Annotated[int, Field(gt=0)]
     at: datetime
-    who: str = ""
+    who: Who = ""
     what: WhatKept
 
 

@@ -2,6 +2,7 @@
 
 import json
 import re
+from collections import Counter
 from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any, TypeVar
@@ -9,17 +10,28 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from ready_corner.border.base import Model
-from ready_corner.border.entries import CarFileModel, EntryKept, LogbookModel, PlanRevisedModel, WorkshopModel, kept_to_core
+from ready_corner.border.entries import (
+    FIRST_YEAR,
+    LAST_YEAR,
+    CarFileModel,
+    EntryKept,
+    LogbookModel,
+    PlanRevisedModel,
+    WorkshopModel,
+    kept_to_core,
+)
 from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
+from ready_corner.core.advise.reckoned import NotReckonedError, admitted, not_reckoned_since, reckoned
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
-from ready_corner.core.record.logbook import CarState, Entry, fold
+from ready_corner.core.record.logbook import CarState, Entry
 from ready_corner.core.say.template import say_finding
 
 M = TypeVar("M", bound=Model)
 LARGEST_BYTES = 10_000_000  # a logbook of 20,000 entries is about 6 MB
 LARGEST_WORKSHOP_BYTES = 100_000_000
+MOST_LINES = 1_000_000  # of a logbook
 MOST_NAMES = 5_000  # of one object; the largest plan has some hundred points
 
 
@@ -42,7 +54,7 @@ def schemas() -> dict[str, dict[str, Any]]:
 
 def read_plan(data: bytes) -> PlanModel:
     """Return the plan in a file; raises FileRefusedError where it is none, or none that could be."""
-    model = _read(data, PlanModel, "plan")
+    model = _read(_parsed(data, "plan", LARGEST_BYTES), data, PlanModel, "plan")
     try:
         model.to_core()
     except PlanProblemsError as wrong:
@@ -52,7 +64,7 @@ def read_plan(data: bytes) -> PlanModel:
 
 def read_logbook(data: bytes) -> tuple[LogbookModel, CarState]:
     """Return the logbook in a file and the state of the car after it; raises FileRefusedError."""
-    model = _read(data, LogbookModel, "logbook")
+    model = _read(_parsed(data, "logbook", LARGEST_BYTES), data, LogbookModel, "logbook")
     problems = [
         (f"entries.{i}.number", f"This is entry {i + 1} of the file, not {kept.number}. None may be missing.")
         for i, kept in enumerate(model.entries)
@@ -61,28 +73,28 @@ def read_logbook(data: bytes) -> tuple[LogbookModel, CarState]:
     core, wrong = _entries(model.entries, "entries")
     if problems + wrong:
         raise FileRefusedError(problems + wrong)
-    return model, fold(None, core)
+    state, refused = admitted(None, core)
+    if refused:
+        raise FileRefusedError(_lines(refused, "entries", state))
+    return model, state
 
 
 def read_workshop(data: bytes) -> WorkshopModel:
     """Return the cars in a workshop file, or the one of a logbook file; raises FileRefusedError.
 
-    Numbers of entries run upwards; a logbook from a database that had lost lines has gaps, and is put back with them.
+    Numbers of entries run upwards; a logbook from a database that had lost lines has gaps, and is put back with them. Whether each car
+    can be taken is asked of each by itself: :func:`read_car`.
     """
-    if len(data) > LARGEST_WORKSHOP_BYTES:
-        raise FileRefusedError([("", f"{len(data) / 1e6:.0f} MB is too much for one file; the largest taken is {LARGEST_WORKSHOP_BYTES / 1e6:.0f} MB.")])  # fmt: skip
-    try:
-        kind = json.loads(data).get("format")
-    except (ValueError, RecursionError, AttributeError):
-        kind = None
-    if kind == "ready-corner logbook":
-        found = _read(data, LogbookModel, "logbook", LARGEST_WORKSHOP_BYTES)
-        model = WorkshopModel(cars=[CarFileModel(slug=slug_of(found.entries), entries=found.entries)])
+    found = _parsed(data, "workshop", LARGEST_WORKSHOP_BYTES)
+    whole = not isinstance(found, dict) or found.get("format") != "ready-corner logbook"
+    if whole:
+        model = _read(found, data, WorkshopModel, "workshop")
     else:
-        model = _read(data, WorkshopModel, "workshop", LARGEST_WORKSHOP_BYTES)
+        only = _read(found, data, LogbookModel, "logbook")
+        model = WorkshopModel(cars=[CarFileModel(slug=slug_of(only.entries), entries=only.entries)])
     problems = []
     for i, car in enumerate(model.cars):
-        path = f"cars.{i}.entries" if kind == "ready-corner workshop" else "entries"
+        path = f"cars.{i}.entries" if whole else "entries"
         numbers = [kept.number for kept in car.entries]
         problems += [
             (f"{path}.{j}.number", f"Entry {b} stands after entry {a}. They run upwards.")
@@ -90,11 +102,30 @@ def read_workshop(data: bytes) -> WorkshopModel:
             if b <= a
         ]
         problems += _entries(car.entries, path)[1]
-    names = [car.slug for car in model.cars]
-    problems += [(f"cars.{i}.slug", f"“{n}” is in the file twice.") for i, n in enumerate(names) if n in names[:i]]
+    names = Counter(car.slug for car in model.cars)
+    problems += [("cars", f"“{name}” is in the file {times} times.") for name, times in names.items() if times > 1]
     if problems:
         raise FileRefusedError(problems)
     return model
+
+
+def read_car(car: CarFileModel) -> CarState:
+    """Return the state of a car of a file after its log; raises FileRefusedError with every line that cannot stand where it stands."""
+    core = [kept_to_core(kept) for kept in car.entries]
+    state, refused = admitted(None, core)
+    if refused:
+        raise FileRefusedError(_lines(refused, "entries", state))
+    try:
+        reckoned(state)
+    except NotReckonedError as wrong:
+        entry = not_reckoned_since(core)
+        raise FileRefusedError([(f"entries.{core.index(entry)}", say_finding(wrong.finding, state.plan.units))]) from wrong
+    return state
+
+
+def _lines(refused: Sequence[tuple[int, ReadyCornerError]], path: str, state: CarState) -> list[tuple[str, str]]:
+    """Return what keeps lines out, each with its place in the file."""
+    return [(f"{path}.{i}.what", say_finding(wrong.finding, state.plan.units)) for i, wrong in refused]
 
 
 def slug_of(entries: Sequence[EntryKept]) -> str:
@@ -114,20 +145,32 @@ def _entries(entries: Sequence[EntryKept], path: str) -> tuple[list[Entry], list
         if str(kept.id) in seen:
             problems.append((f"{path}.{i}.id", "Another entry has this identity already."))
         seen.add(str(kept.id))
+        if kept.number > MOST_LINES:
+            problems.append((f"{path}.{i}.number", f"No logbook has {kept.number} lines; {MOST_LINES} is the most."))
+        if not FIRST_YEAR < kept.at.year < LAST_YEAR:
+            problems.append((f"{path}.{i}.at", f"No car was worked on in the year {kept.at.year}."))
         try:
+            if isinstance(kept.what, PlanRevisedModel):
+                kept.what.plan.to_core()
             core.append(kept_to_core(kept))
+        except PlanProblemsError as wrong:
+            problems += [(f"{path}.{i}.what.plan.{p.path}", say_finding(p.finding, wrong.units)) for p in wrong.problems]
         except ReadyCornerError as wrong:
             problems.append((f"{path}.{i}.what.{wrong.path}", wrong.sentence))
     return core, problems
 
 
-def _read(data: bytes, model: type[M], kind: str, most: int = LARGEST_BYTES) -> M:
+def _parsed(data: bytes, kind: str, most: int) -> Any:
+    """Return what a file holds as JSON; raises FileRefusedError for what is none, too large, or names something twice."""
     if len(data) > most:
         raise FileRefusedError([("", f"{len(data) / 1e6:.0f} MB is no {kind} file; the largest taken is {most / 1e6:.0f} MB.")])
     try:
-        found = json.loads(data, object_pairs_hook=_each_once)
+        return json.loads(data, object_pairs_hook=_each_once)
     except (ValueError, RecursionError) as wrong:
         raise FileRefusedError([("", f"This is not a JSON file: {wrong}.")]) from wrong
+
+
+def _read(found: Any, data: bytes, model: type[M], kind: str) -> M:
     version = found.get("version", 1) if isinstance(found, dict) else None
     if version != 1:
         said = "This program reads version 1. Open it with a later one." if version else f"This is not a {kind} file."

@@ -68,7 +68,11 @@ class Guard:
             said = "This was sent by another page than Ready Corner's own, and is not taken."
             await refuse(403, "strange_origin", said)
             return
-        if not reads and _carries(headers) and headers.get("content-type", "").split(";")[0].strip().lower() != "application/json":
+        if (
+            not reads
+            and _carries(headers)
+            and headers.get("content-type", "").split(";")[0].strip().lower() != "application/json"
+        ):
             await refuse(415, "not_json", "What is sent here is JSON and says so: content-type application/json.")
             return
         most = LARGEST_FILE if scope["path"] == "/api/workshop" else LARGEST_BODY

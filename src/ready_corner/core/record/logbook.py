@@ -35,7 +35,6 @@ from ready_corner.core.record.readings import QUANTITIES, Place, Reading, Taken
 from ready_corner.core.record.revisions import count, gone_after, revised
 from ready_corner.core.record.stance_acts import StanceAct, StanceLog
 
-
 STRIDE = 256  # entries between two states that are kept to fold on from
 
 
@@ -169,7 +168,9 @@ def _folded(state: CarState, entries: Sequence[Entry], struck: Mapping[str, str]
 
 def _kept_where_alike(before: CarState, now: CarState) -> CarState:
     """Return a state that is the very object it was in every part that came out the same, so that nothing is worked out anew of it."""
-    alike = {f.name: was for f in fields(now) if (was := getattr(before, f.name)) == getattr(now, f.name) and f.name != "earlier"}
+    alike = {
+        f.name: was for f in fields(now) if (was := getattr(before, f.name)) == getattr(now, f.name) and f.name != "earlier"
+    }
     taken = {place: was if (was := before.taken.get(place)) == rows else rows for place, rows in now.taken.items()}
     return replace(now, **({"taken": taken} | alike))
 

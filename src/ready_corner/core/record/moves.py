@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ready_corner.core.plan.corners import CORNERS, Corner
 from ready_corner.core.quantities.finding import Finding
@@ -27,7 +28,11 @@ class Move:
 
 def places(quantities: Iterable[Quantity], corners: Iterable[Corner]) -> frozenset[Place]:
     """Return the places of quantities at corners."""
-    corners = tuple(corners)
+    return _places(tuple(quantities), tuple(corners))
+
+
+@lru_cache(maxsize=512)
+def _places(quantities: tuple[Quantity, ...], corners: tuple[Corner, ...]) -> frozenset[Place]:
     return frozenset((_at(corner, quantity), quantity) for quantity in quantities for corner in corners)
 
 
