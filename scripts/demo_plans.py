@@ -129,7 +129,7 @@ def heather() -> dict[str, Any]:
             for row in (
                 {"id": f"{c}.tie-rod", "name": "tie rod" if c.endswith("F") else "toe link", "corner": c, "ends": [end("right"), end("left")], "moves": {"name": f"{c}.tie rod"}, "lock": "jam nuts, 17 mm"},
                 {"id": f"{c}.pushrod", "name": "pushrod", "corner": c, "ends": [end("right"), end("left")]},
-                {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7}, "moves": {"name": f"{c}.upper.ball", "direction": (0.0, 1.0 if c.startswith("L") else -1.0, 0.0)}, "lock": "two M8 bolts"},
+                {"id": f"{c}.upper", "name": "upper bracket shims", "corner": c, "shims": {"thickness": 1.0, "fitted": 3, "most": 7, "shelf": (2.0,)}, "moves": {"name": f"{c}.upper.ball", "direction": (0.0, 1.0 if c.startswith("L") else -1.0, 0.0)}, "lock": "two M8 bolts"},
             )
         ]
         + [
@@ -240,9 +240,9 @@ OTHERS = {
 }
 
 
-def tell() -> None:
+def tell(to: Path = HERE) -> None:
     """Write the plan files; scripts/tell_demo does."""
     for slug, plan in {"heather": heather(), **OTHERS}.items():
         model = PlanModel.model_validate(plan)
         model.to_core()
-        (HERE / f"{slug}.plan.json").write_text(model.model_dump_json(indent=1) + "\n")
+        (to / f"{slug}.plan.json").write_text(model.model_dump_json(indent=1) + "\n")
