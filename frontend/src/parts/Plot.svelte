@@ -72,7 +72,7 @@
         stroke-dasharray={line.dashed ? '9 5' : undefined}
       />
     {/each}
-    {#each names as line (line.name)}
+    {#each names as line, i (i)}
       <text
         x={width - RIGHT - 6}
         y={line.at - 6}

@@ -49,7 +49,7 @@
     <text class="dim-word" font-size={14 * px} x={box.x + box.w / 2} y={20 * px} text-anchor="middle"
       >{DRAWING.floor}</text
     >
-    {#each wheels as w (w.x)}
+    {#each wheels as w, i (i)}
       <circle class="line" cx={w.x} cy={-w.d / 2} r={w.d / 2} /><circle
         class="thin"
         cx={w.x}
@@ -65,7 +65,7 @@
           over} {ends[1][1] - 20}"
       />
     {/if}
-    {#each places as p (p.c)}
+    {#each places as p, i (i)}
       <Dimension x1={p.x} y1={0} x2={p.x} y2={-p.h} {px} now={p.now} />
       <path class="dim" d="M{p.x} 4V{18 * px}" />
       <text

@@ -5,7 +5,7 @@
 </script>
 
 <dl aria-live={live ? 'polite' : undefined}>
-  {#each rows as [what, much] (what)}<dt>{what}</dt>
+  {#each rows as [what, much], i (i)}<dt>{what}</dt>
     <dd class="fig">{much}</dd>{/each}
 </dl>
 

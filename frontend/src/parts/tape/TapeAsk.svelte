@@ -25,10 +25,10 @@
   {#if lesson && !lesson.known}<HowTo scene={lesson.scene} mistake={lesson.mistake} />{/if}
   {#if caution}<p class="caution"><b>Caution.</b> {caution}</p>{/if}
   <div class="hooks">
-    {#each latest as one (one.name)}
+    {#each latest as one, i (i)}
       <div data-now={one.now || undefined}><span>{one.name}</span><b class="fig">{one.say}</b></div>
     {/each}
-    {#each hooks as hook (hook.key)}
+    {#each hooks as hook, i (i)}
       {#if hook.act}<button type="button" onclick={hook.act}
           >{#if !bare}<span>{hook.key}</span>{/if}<b>{hook.does}</b></button
         >

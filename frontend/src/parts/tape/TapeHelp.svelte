@@ -31,7 +31,7 @@
   <p>{how}</p>
   {#if lesson}<HowTo scene={lesson.scene} mistake={lesson.mistake} />{/if}
   {#if hooks.length}<dl>
-      {#each hooks as hook (hook.key)}<dt>{hook.key}</dt>
+      {#each hooks as hook, i (i)}<dt>{hook.key}</dt>
         <dd>{hook.does}</dd>{/each}
       <dt>Esc</dt>
       <dd>{TAPE.clear}</dd>

@@ -36,7 +36,7 @@
         /></label
       >
     </p>
-    {#each brought as line (line)}<p role="status">{line}</p>{/each}
+    {#each brought as line, i (i)}<p role="status">{line}</p>{/each}
   </Card>
 </div>
 

@@ -54,7 +54,7 @@
     </Row>
     {#if chosen.length}<p>{chosen.map(spoken).join(' · ')}</p>{/if}
     <ul class="plain" aria-live="polite">
-      {#each lines as line (line)}<li>{line}</li>{/each}
+      {#each lines as line, i (i)}<li>{line}</li>{/each}
     </ul>
   {:else}
     <p><button type="button" class="button" onclick={() => begin(ask)}>{ASKED.begin}</button></p>

@@ -15,9 +15,9 @@
 </script>
 
 {#each read as r (r.number)}<path class="read" d={line(r.points[0], r.points[1])} />{/each}
-{#each tubes as d (d)}<path class="tube" {d} />{/each}
-{#each tubes as d (d)}<path class="inside" {d} />{/each}
-{#each shape as [p, q] (p.name + q.name)}<path class="shape" d={frame.line(p, q)} />{/each}
+{#each tubes as d, i (i)}<path class="tube" {d} />{/each}
+{#each tubes as d, i (i)}<path class="inside" {d} />{/each}
+{#each shape as [p, q], i (i)}<path class="shape" d={frame.line(p, q)} />{/each}
 {#each wrong as r (r.number)}<path class="wrong" d={line(r.points[0], r.points[1] ?? r.points[0])} />{/each}
 <Hooked {frame} from={point(chosen[0])} to={point(chosen[1])} {typed} />
 <Hooked {frame} from={point(chosen[2])} to={point(chosen[3])} typed="" />

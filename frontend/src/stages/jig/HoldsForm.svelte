@@ -19,7 +19,7 @@
 
 <Group title={WELD.holds} soft={WELD.holdsSoft}>
   <ul class="plain">
-    {#each holds as hold (hold.condition)}
+    {#each holds as hold, i (i)}
       <li><Check label={hold.condition} checked={hold.met} onpick={(met) => void say(hold.condition, met)} /></li>
     {/each}
   </ul>

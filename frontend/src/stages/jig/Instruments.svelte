@@ -27,7 +27,7 @@
 
 <Group title={JIG.instruments} soft={JIG.instrumentsSoft}>
   <ul class="plain">
-    {#each view.instruments as line (line)}<li>{line}</li>{/each}
+    {#each view.instruments as line, i (i)}<li>{line}</li>{/each}
   </ul>
   <Row cols={5} end>
     <Choice label={JIG.instrument} options={tools} bind:value={() => tool, (v) => (picked = v)} />

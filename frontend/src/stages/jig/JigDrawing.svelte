@@ -81,7 +81,7 @@
         onpick={() => survey.pick(point.name)}
       />
     {/each}
-    {#each pulled as one (one.point)}
+    {#each pulled as one, i (i)}
       {@const from = planned(one.point) as P3 | undefined}
       {#if from}<path d={arrow(frame.at(from), frame.moved(from, one.by as unknown as P3))} />{/if}
     {/each}

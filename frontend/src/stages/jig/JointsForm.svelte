@@ -41,9 +41,9 @@
 </script>
 
 <Group title={WELD.order}>
-  {#each works.order as line (line)}<p><b>{line}</b></p>{/each}
+  {#each works.order as line, i (i)}<p><b>{line}</b></p>{/each}
   <ol>
-    {#each works.joints as joint (joint)}
+    {#each works.joints as joint, i (i)}
       {@const done = works.done.includes(joint)}
       <li data-done={done || undefined}>
         {joint}

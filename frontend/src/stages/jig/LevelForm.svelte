@@ -26,7 +26,7 @@
 <Group title={JIG.level}>
   <p><b>{level.sentence}</b> {level.notes.join(' ')}</p>
   <ul class="plain">
-    {#each level.feet as f (f.name)}
+    {#each level.feet as f, i (i)}
       <li data-past={!f.counts || undefined}><b>{f.name}</b> <span class="fig">{f.say || '—'}</span> {f.do}</li>
     {/each}
   </ul>

@@ -20,7 +20,7 @@
     <div>
       <h4>{JIG.does}{together ? ` · ${JIG.together.toLowerCase()}` : ''}</h4>
       <Table small>
-        {#each chosen.effects as e (e.answer)}
+        {#each chosen.effects as e, i (i)}
           <tr><th scope="row">{e.label}</th><td class="fig">{e.say}</td><td class="fig soft">{all(e.answer)}</td></tr>
         {/each}
       </Table>
@@ -28,7 +28,7 @@
     <div>
       <h4>{JIG.do}</h4>
       <ol class="options">
-        {#each chosen.options as o (o.do)}<li><b>{o.do}</b> {o.say}</li>{/each}
+        {#each chosen.options as o, i (i)}<li><b>{o.do}</b> {o.say}</li>{/each}
       </ol>
     </div>
   </div>

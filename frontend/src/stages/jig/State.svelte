@@ -31,14 +31,14 @@
     {#if view.moved.length}
       <Group title={JIG.sinceHead} soft="{JIG.since(view.since)}.">
         <ul class="plain">
-          {#each view.moved as line (line)}<li>{line}</li>{/each}
+          {#each view.moved as line, i (i)}<li>{line}</li>{/each}
         </ul>
       </Group>
     {/if}
     <Group title={JIG.square}>
       <ul class="plain">
-        {#each view.square as line (line)}<li>{line}</li>{:else}<li class="soft">{JIG.squareNone}</li>{/each}
-        {#each view.notes as line (line)}<li class="soft">{line}</li>{/each}
+        {#each view.square as line, i (i)}<li>{line}</li>{:else}<li class="soft">{JIG.squareNone}</li>{/each}
+        {#each view.notes as line, i (i)}<li class="soft">{line}</li>{/each}
       </ul>
     </Group>
     <AskPoints {forms} />

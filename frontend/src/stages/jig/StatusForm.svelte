@@ -31,11 +31,11 @@
     <Choice label={JIG.pin} options={JIG.pinSays} bind:value={pin} />
     <button type="button" class="button" disabled={!forms.names.includes(point)} onclick={markPin}>{JIG.mark}</button>
   </Row>
-  {#each felt.filter((p) => p.pin_means) as p (p.name)}<p class:caution={p.pins.at(-1) !== 'free'}>
+  {#each felt.filter((p) => p.pin_means) as p, i (i)}<p class:caution={p.pins.at(-1) !== 'free'}>
       {p.pin_means}
     </p>{/each}
   <p class="soft">
-    {#each felt as p (p.name)}{p.say}: {p.pins.join(', then ')}.
+    {#each felt as p, i (i)}{p.say}: {p.pins.join(', then ')}.
     {/each}
   </p>
 </Group>

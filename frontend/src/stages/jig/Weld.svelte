@@ -34,12 +34,12 @@
     <AcceptForm {forms} {view} />
     <Group title={WELD.gaps}>
       <ul class="plain">
-        {#each works.gaps as line (line)}<li>{line}</li>{:else}<li class="soft">{WELD.noGaps}</li>{/each}
+        {#each works.gaps as line, i (i)}<li>{line}</li>{:else}<li class="soft">{WELD.noGaps}</li>{/each}
       </ul>
       <KindForm kind="gap" points={forms.names} button={WELD.read} record={forms.record} />
     </Group>
     <Group title={WELD.body}>
-      {#each works.body as line (line)}<p>{line}</p>{/each}
+      {#each works.body as line, i (i)}<p>{line}</p>{/each}
       <p class="soft">{WELD.bodySoft}</p>
       {#each BODY as kind (kind)}
         <KindForm {kind} points={forms.names} button={WELD.read} record={forms.record} />

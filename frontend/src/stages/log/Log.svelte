@@ -36,7 +36,7 @@
   <section class="card" aria-label={LOG.title}>
     <h1>{LOG.title} <span class="soft">{LOG.soft}</span></h1>
     {#if car.waiting.length}<Waiting {car} />{/if}
-    {#each car.view?.notices ?? [] as notice (notice)}<p role="alert" class="no">{notice}</p>{/each}
+    {#each car.view?.notices ?? [] as notice, i (i)}<p role="alert" class="no">{notice}</p>{/each}
     <ol class="plain">
       {#each lines as line (line.entry.id)}<LogEntry {line} correction={correctionOf(line)} onstrike={strike} />{/each}
     </ol>

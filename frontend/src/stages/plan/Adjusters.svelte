@@ -17,7 +17,7 @@
 </script>
 
 <Card title={PLAN.adjusters} soft={PLAN.adjustersSoft} label="">
-  {#each draft.adjusters as a (a.id)}
+  {#each draft.adjusters as a (a)}
     <AdjusterForm {a} ontake={() => (draft.adjusters = draft.adjusters.filter((b) => b.id !== a.id))} />
   {/each}
   <p>

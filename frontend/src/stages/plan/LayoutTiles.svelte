@@ -21,7 +21,7 @@
 </script>
 
 <div role="radiogroup" tabindex="-1" aria-label="{PLAN.axles[held.end]}, {PLAN.layout}" onkeydown={follow}>
-  {#each held.sheet.layouts as one, i (one.name)}
+  {#each held.sheet.layouts as one, i (i)}
     <button
       type="button"
       role="radio"

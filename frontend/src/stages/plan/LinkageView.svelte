@@ -28,18 +28,18 @@
 </script>
 
 <text x={view.left + 14} y="22" dominant-baseline="middle">{view.title}</text>
-{#each wheels as wheel (wheel.name)}
+{#each wheels as wheel, i (i)}
   {@const p = view.at(wheel)}
   {@const [w, h] = [WIDE * view.scale, 2 * radius * view.scale]}
   <rect x={p.u - w / 2} y={p.v - h / 2} width={w} height={h} rx="4" data-broken={wheel.guessed || undefined} />
-  {#each outers as outer (outer)}<path class="dim" d={line(wheel.name, outer)} />{/each}
+  {#each outers as outer, i (i)}<path class="dim" d={line(wheel.name, outer)} />{/each}
 {/each}
 {#each parts as [from, to], i (i)}<path class="part" d={line(from, to)} />{/each}
-{#each layout.lines as one (one.name)}<path
+{#each layout.lines as one, i (i)}<path
     d={line(one.inner, one.outer)}
     data-broken={broken(one.inner, one.outer)}
   />{/each}
-{#each spots as spot (spot.name)}
+{#each spots as spot, i (i)}
   {@const p = view.at(spot)}
   {@const name = spot.name.replaceAll('.', ' ')}
   <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions (the table beside it is the keyboard's way) -->

@@ -20,7 +20,7 @@
       ><th scope="col">{PLAN.point}</th>{#each WAYS as way (way)}<th scope="col">{way}</th>{/each}</tr
     ></thead
   >
-  {#each groups as [title, names] (title)}
+  {#each groups as [title, names], i (i)}
     <tbody>
       {#if title && names.length}<tr><th colspan="4" class="soft">{title}</th></tr>{/if}
       {#each names as name (name)}

@@ -19,7 +19,7 @@
   <LayoutTiles {held} />
   {#if held.linkage && held.layout}
     <LinkageFacts {held} linkage={held.linkage} />
-    {#each held.problems as sentence (sentence)}<p class="no" role="alert">{sentence}</p>{/each}
+    {#each held.problems as sentence, i (i)}<p class="no" role="alert">{sentence}</p>{/each}
     <div>
       <PointTable {held} />
       <PointPaste {held} linkage={held.linkage} layout={held.layout} />

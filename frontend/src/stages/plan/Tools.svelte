@@ -22,7 +22,7 @@
 
 <Card title={PLAN.tools} soft={PLAN.toolsSoft} label="">
   <Row cols={5} top>
-    {#each draft.tools as tool (tool.id)}
+    {#each draft.tools as tool (tool)}
       <Group title={tool.name}>
         <Row cols={3}>
           {#each PARTS as part (part)}
@@ -52,7 +52,7 @@
   <Row cols={4}>
     <PlanFigure label={PLAN.plates} bind:value={draft.ways.plates} kind="length" at="ways.plates" />
     <PlanFigure label={PLAN.bar} bind:value={draft.ways.bar} kind="length" at="ways.bar" />
-    {#each doubts as doubt (doubt)}
+    {#each doubts as doubt, i (i)}
       <PlanFigure label={PLAN.doubts[doubt]} bind:value={draft.ways[doubt]} kind="length" at="ways.{doubt}" />
     {/each}
   </Row>

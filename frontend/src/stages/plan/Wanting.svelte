@@ -11,7 +11,7 @@
 <Card title={PLAN.wanting} beside={PLAN.wantingSoft}>
   <table>
     <tbody>
-      {#each rows as row (row.what + row.stage)}
+      {#each rows as row, i (i)}
         <tr>
           <th scope="row">{row.stage}</th>
           <td>{row.what}</td>

@@ -31,14 +31,14 @@
       <section>
         <h2>{PRACTICE.off}</h2>
         <ul class="plain">
-          {#each truth.off as line (line)}<li>{line}</li>{/each}
+          {#each truth.off as line, i (i)}<li>{line}</li>{/each}
         </ul>
       </section>
       {#if truth.spent.length}
         <section>
           <h2>{PRACTICE.spent}</h2>
           <ul class="plain">
-            {#each truth.spent as row (row.what)}<li>
+            {#each truth.spent as row, i (i)}<li>
                 {row.what} <b class="fig">{PRACTICE.minutes(row.minutes)}</b>
               </li>{/each}
           </ul>

@@ -17,7 +17,7 @@
 <section aria-label={lift.sentence}>
   <h2>{lift.sentence}</h2>
   <p class="soft">{lift.reason}</p>
-  {#each lift.cautions as caution (caution)}<p class="caution">{caution}</p>{/each}
+  {#each lift.cautions as caution, i (i)}<p class="caution">{caution}</p>{/each}
   <ol>
     {#each stops as stop, i (stop.corner)}
       <LiftStop {...stop} number={i + 1} {now} {onpick} />

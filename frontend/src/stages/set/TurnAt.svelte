@@ -58,7 +58,7 @@
       <path class="thin" d="M{box.x + R * 0.2} {here.wheel.v + R}H{box.x + box.w - R * 0.2}" />
       <circle class="line" cx={here.wheel.u} cy={here.wheel.v} r={R} />
       <circle class="thin" cx={here.wheel.u} cy={here.wheel.v} r={R * 0.62} />
-      {#each here.lines as l (l.name)}<path class="dim" d="M{l.from.u} {l.from.v}L{l.to.u} {l.to.v}" />{/each}
+      {#each here.lines as l, i (i)}<path class="dim" d="M{l.from.u} {l.from.v}L{l.to.u} {l.to.v}" />{/each}
       {#if line && long > R * 0.25}
         <path class="part" d="M{line.from.u} {line.from.v}L{line.to.u} {line.to.v}" />
       {:else if line || point}

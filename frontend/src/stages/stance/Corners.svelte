@@ -33,7 +33,7 @@
           <b class="fig">{c.strip.droop_left}</b>{/if}</small
       >
       <small>{perch ? STANCE.left(perch.room) : STANCE.noPerch}</small>
-      {#each c.springs as s (s.name)}{#if s.preload}<small data-loose={s.loose || undefined}>{s.preload}</small
+      {#each c.springs as s, i (i)}{#if s.preload}<small data-loose={s.loose || undefined}>{s.preload}</small
           >{/if}{/each}
     </section>
   {/each}

@@ -12,7 +12,7 @@
 </script>
 
 <Card title={STANDS.hubs} soft={STANDS.hubsSoft}>
-  {#each stance.stand_says as line (line)}<p>{line}</p>{/each}
+  {#each stance.stand_says as line, i (i)}<p>{line}</p>{/each}
   {#if stance.hubs.length}
     <Table head={['', STANDS.wanted, STANDS.read, STANDS.gives]} stacked>
       {#each stance.hubs as hub (hub.corner)}

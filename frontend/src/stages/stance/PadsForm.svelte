@@ -14,7 +14,7 @@
 </script>
 
 <Group title={STATE.pads}>
-  {#each stance.pads_say as line (line)}<p>{line}</p>{/each}
+  {#each stance.pads_say as line, i (i)}<p>{line}</p>{/each}
   {#if stance.pads_way !== 'unproved'}
     <Table head={Object.values(STATE.pad)}>
       {#each stance.pads as pad (pad.corner)}

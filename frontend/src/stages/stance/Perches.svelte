@@ -13,7 +13,7 @@
 </script>
 
 <section class="card" aria-label={STANCE.title}>
-  {#each stance.says as line, i (line)}{#if i === 0}<h1>{line}</h1>{:else}<p class="no">{line}</p>{/if}{/each}
+  {#each stance.says as line, i (i)}{#if i === 0}<h1>{line}</h1>{:else}<p class="no">{line}</p>{/if}{/each}
   {#if stance.why_not}<p>{stance.why_not}</p>{/if}
   {#if stance.short && !stance.why_not}<p class="no">{stance.short}</p>{/if}
   <Scales {view} {stance} />

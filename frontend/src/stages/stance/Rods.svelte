@@ -15,7 +15,7 @@
 <div>
   <Table {head} stacked>
     {#each stance.corners as c (c.corner)}
-      {#each c.rods as rod (rod.name)}
+      {#each c.rods as rod, i (i)}
         <tr>
           <th scope="row">{CORNER_WORDS[c.corner]} <small>{rod.name}</small></th>
           {#each columns as key (key)}

@@ -19,7 +19,7 @@
     </p>
   </div>
 {/if}
-{#each stance.load_says as line (line)}<p class="no">{line}</p>{/each}
+{#each stance.load_says as line, i (i)}<p class="no">{line}</p>{/each}
 
 <style>
   div {

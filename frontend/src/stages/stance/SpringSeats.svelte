@@ -10,7 +10,7 @@
 
 <h2>{SPRINGS.seats}</h2>
 <Table head={SPRINGS.seatColumns}>
-  {#each seats as [at, along, across, bow] (at)}
+  {#each seats as [at, along, across, bow], i (i)}
     <tr><th scope="row">{at}</th><td class="fig">{along}</td><td class="fig">{across}</td><td class="fig">{bow}</td></tr
     >
   {/each}

@@ -27,7 +27,7 @@
       <section>
         <h2>{SPRINGS.order}</h2>
         <Strip strip={one.strip} label={one.strip.lines.map(([line]) => line).join(' ')} height={190} />
-        {#each one.strip.lines as [line, amiss] (line)}<p class:no={amiss}>{line}</p>{/each}
+        {#each one.strip.lines as [line, amiss], i (i)}<p class:no={amiss}>{line}</p>{/each}
       </section>
     {/if}
   </div>

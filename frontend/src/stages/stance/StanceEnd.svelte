@@ -40,7 +40,7 @@
     y={44 * px}>{load(w.c)}</text
   >
 {/each}
-{#each mine(views.places) as p (p.c)}
+{#each mine(views.places) as p, i (i)}
   {@const [x, y] = views.across(p.at)}
   <Dimension x1={x} y1={0} x2={x} y2={y} {px} now={p.lit} />
 {/each}

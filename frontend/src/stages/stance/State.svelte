@@ -29,7 +29,7 @@
   <Tyres slug={car.slug} {stance} {record} />
   <Group title={STATE.features} soft={STATE.featuresSoft}>
     <Table head={['', STATE.wanted, STATE.now]}>
-      {#each stance.features as f (f.name)}
+      {#each stance.features as f, i (i)}
         <tr data-master={f.master || undefined}
           ><th scope="row">{f.name}</th><td class="fig">{f.wanted}</td><td class="fig">{f.now || '—'}</td></tr
         >
@@ -38,7 +38,7 @@
   </Group>
   {#if stance.notes.length}
     <Group title={STATE.notes}
-      >{#each stance.notes as note (note)}<p>{note}</p>{/each}</Group
+      >{#each stance.notes as note, i (i)}<p>{note}</p>{/each}</Group
     >
   {/if}
 </Card>

@@ -16,7 +16,7 @@
 
 {#if features.length}
   <Sum {asked} kind="heights" title={STATE.other} button={STATE.reckon} {make}>
-    {#each features as f (f.name)}
+    {#each features as f, i (i)}
       <Text label={f.name} bind:value={() => given[f.name] ?? '', (v) => (given[f.name] = v)} figure hint={f.wanted} />
     {/each}
     {#each CORNERS as c (c)}

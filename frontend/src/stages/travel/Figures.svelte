@@ -19,7 +19,7 @@
     beside={TRAVEL.keys}
     label={TRAVEL.at(signed(drive, 1))}
   >
-    {#each bench.planned?.warnings ?? [] as warning (warning)}<p class="no">{warning}</p>{/each}
+    {#each bench.planned?.warnings ?? [] as warning, i (i)}<p class="no">{warning}</p>{/each}
     <table>
       <thead
         ><tr>
@@ -31,7 +31,7 @@
         </tr></thead
       >
       <tbody>
-        {#each bench.planned?.curves ?? [] as curve (curve.answer)}
+        {#each bench.planned?.curves ?? [] as curve, i (i)}
           <FigureRow
             {curve}
             built={bench.built ? (find(bench.built, curve.answer) ?? null) : undefined}

@@ -21,7 +21,7 @@
       <Spread {bench} />
       {#if !bench.levers.length}<p class="soft">{TRAVEL.noLevers}</p>{/if}
       <ol class="plain">
-        {#each bench.levers.slice(0, 6) as lever (lever.say)}
+        {#each bench.levers.slice(0, 6) as lever, i (i)}
           <li title="{TRAVEL.spoils} {lever.spoils.join(', ')}">
             <span class="bar" style:width="{(Math.abs(lever.does) / most) * 100}%"></span>
             <span>{lever.say}</span><b class="fig">{does(lever.does)}</b>

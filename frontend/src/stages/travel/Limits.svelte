@@ -14,7 +14,7 @@
 {#if limits.length}
   <h3>{TRAVEL.limits}</h3>
   <ol class="plain">
-    {#each limits as limit (limit.what)}
+    {#each limits as limit, i (i)}
       {@const past = limit.left < 0}
       <li class:no={past}>
         <span>{limit.what}</span>

@@ -28,7 +28,7 @@
     />
     <circle cx={wheel.u} cy={wheel.v} r={4 * px} />
   {/each}
-  {#each partsAt(bodies, study, row, over) as part (part.key)}
+  {#each partsAt(bodies, study, row, over) as part, i (i)}
     {#if part.left < NEAR}
       <path
         class="glow"

@@ -31,7 +31,7 @@
   <CarAbove {view} lit={view.next.corner} onpick={(corner) => open(corner)} />
   <div class="card">
     <h1>{WALK.title} <span>· {stands.join(' · ')}</span> <a href="/cars/{car.slug}/wall" use:link>{WALK.wall}</a></h1>
-    {#each view.notices as notice (notice)}<p class="no" role="alert">{notice}</p>{/each}
+    {#each view.notices as notice, i (i)}<p class="no" role="alert">{notice}</p>{/each}
     {#if view.practice}
       <p class="soft">
         {WALK.practice(view.practice)} <a href="/cars/{car.slug}/practice" use:link>{WALK.truth}</a>

@@ -86,7 +86,7 @@
       </Row>
       <DraftNote />
       {#if amiss}<p class="no" role="alert">{amiss}</p>{/if}
-      {#each sheet.problems.slice(0, 4) as problem (problem.path + problem.kind)}
+      {#each sheet.problems.slice(0, 4) as problem, i (i)}
         <button type="button" class="button" onclick={() => desk.openAt(problem.path)}
           >{desk.nameOf(problem.path)}: {problem.sentence}</button
         >

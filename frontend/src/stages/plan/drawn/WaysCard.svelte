@@ -57,7 +57,7 @@
     <ReadBys />
   </Row>
   <h3>{PLAN.tools}</h3>
-  {#each draft.tools as tool (tool.id)}
+  {#each draft.tools as tool (tool)}
     <p>
       <button type="button" class="button" onclick={() => desk.open(`tools.${tool.id}.step`)}>{tool.name}</button>
       <button type="button" class="button" aria-label="{PLAN.remove} {tool.name}" onclick={() => takeOut(tool.id)}
