@@ -106,10 +106,13 @@ class Workshop:
         with _held(bench.lock):
             return self._fresh(bench)
 
-    def number_here(self, slug: str) -> int:
-        """Return the number of the latest entry of a car that is known here, asking nobody; 0 before it was looked at."""
-        bench = self._benches.get(slug)
-        return bench.state.number if bench and bench.state else 0
+    def numbers(self) -> dict[str, int]:
+        """Return the number of the latest entry of every car, by its short name."""
+        return {line.slug: line.entries for line in self.logbooks.cars()}
+
+    def numbers_here(self) -> dict[str, int]:
+        """Return the same of those cars that are known here, asking nobody."""
+        return {slug: bench.state.number for slug, bench in list(self._benches.items()) if bench.state}
 
     def told(self, slug: str) -> Told:
         """Return a car at its latest entry, judged where it can be."""

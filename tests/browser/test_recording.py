@@ -254,6 +254,77 @@ def test_with_storage_full_or_forbidden_recording_goes_on_and_it_is_said(page, s
     comes_to(served, car, ["110", "111"])
 
 
+NO_SHELF = (
+    """Object.defineProperty(window, 'indexedDB', { value: { open() { throw new DOMException('no', 'SecurityError'); } } });"""
+)
+FULL_SHELF = """IDBObjectStore.prototype.add = () => { throw new DOMException('full', 'QuotaExceededError'); };"""
+
+
+@pytest.mark.parametrize("storage", [NO_SHELF, FULL_SHELF], ids=["none", "full"])
+def test_what_waits_where_the_shelf_takes_nothing_is_shown_after_a_reload_and_handed_over(page, served, car, storage):
+    page.add_init_script(storage)
+    at(page, served, car)
+    page.route("**/entries", lambda route: route.abort())
+    for figure in ("110", "111"):
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    said = page.get_by_role("status").first
+    expect(said).to_contain_text("Storage is full or forbidden")
+    expect(said).to_contain_text("2 kept in the little this browser still has")
+    page.reload()
+    expect(page.get_by_role("status").first).to_contain_text("2 kept in the little this browser still has")
+    page.unroute("**/entries")
+    comes_to(served, car, ["110", "111"])
+    page.wait_for_function("() => !Object.keys(localStorage).some((key) => key.startsWith('ready-corner/just-made/'))")
+    page.reload()
+    expect(page.locator("#tape-field")).to_be_focused()
+    comes_to(served, car, ["110", "111"])
+
+
+# An answer of which forty bytes come, and then the line breaks or nothing more comes; the entry itself arrives.
+CUT = """(stalls => {
+  const straight = window.fetch.bind(window); let n = 0;
+  window.fetch = async (path, options) => {
+    const answer = await straight(path, options);
+    if (options?.method !== 'POST' || !String(path).endsWith('/entries') || n++) return answer;
+    const head = (await answer.text()).slice(0, 40);
+    const body = new ReadableStream({ start(to) {
+      to.enqueue(new TextEncoder().encode(head));
+      if (stalls) options.signal.addEventListener('abort', () => to.error(options.signal.reason));
+      else setTimeout(() => to.error(new TypeError('cut')), 50);
+    } });
+    return new Response(body, { status: answer.status, headers: answer.headers });
+  };
+})(STALLS)"""
+
+
+@pytest.mark.parametrize("stalls", ["false", "true"])
+def test_an_answer_cut_in_its_body_is_asked_for_again_and_the_entry_stands_once(page, served, car, stalls):
+    page.add_init_script(CUT.replace("STALLS", stalls))
+    at(page, served, car)
+    for figure in ("110", "111"):
+        page.keyboard.type(figure)
+        page.keyboard.press("Enter")
+    handed_over(page)
+    comes_to(served, car, ["110", "111"])
+    expect(page.locator(".refused")).to_have_count(0)
+    expect(page.get_by_role("status").filter(has_text="away")).to_have_count(0, timeout=10_000)
+
+
+def test_eight_pages_of_one_browser_open_and_all_see_what_is_recorded_elsewhere(page, served, car):
+    pages = [page, *(page.context.new_page() for _ in range(7))]
+    asked = []
+    for one in pages:
+        one.on("request", lambda request: asked.append(request.url) if request.url.endswith("/api/news") else None)
+        at(one, served, car)
+    for typed in ("113.25", "114.75"):
+        served.ask(f"/api/cars/{car}/entries", entry_json(reading_json("LF", "height", typed)))
+        for one in pages:
+            expect(one.get_by_text(typed).first).to_be_visible()
+        pages.pop(0).close()  # whichever listens: another takes its place
+    assert len(asked) <= 4
+
+
 def test_a_page_left_before_its_shelf_has_answered_takes_nothing_with_it(page, served, car):
     at(page, served, car)
     page.route("**/entries", lambda request: request.abort())

@@ -67,9 +67,9 @@ def test_a_second_start_says_where_the_first_is(server):
 
 def test_ctrl_c_ends_server_and_database_and_the_next_start_knows_everything(server):
     slug = ask(server, "/api/cars", entry_json({"kind": "plan", "plan": plan_json("Kept")}))["slug"]
-    with urllib.request.urlopen(f"{server.url}/api/cars/{slug}/news") as news:  # whoever listens is let go
+    with urllib.request.urlopen(f"{server.url}/api/news") as news:  # whoever listens is let go
         ask(server, f"/api/cars/{slug}/entries", entry_json(reading_json("LF", "height", "110")))
-        told = [json.loads(line[6:])["number"] for line in (news.readline() for _ in range(4)) if line.startswith(b"data: ")]
+        told = [json.loads(line[6:])[slug] for line in (news.readline() for _ in range(4)) if line.startswith(b"data: ")]
         assert told in ([1, 2], [2])
         database = database_of(server)
         code, said = server.stop()

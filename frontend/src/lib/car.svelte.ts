@@ -10,11 +10,11 @@ import {
   Refused,
   type What,
 } from './api/client';
+import { news } from './news';
 import { outbox, type Refusal, type Waiting } from './outbox.svelte';
 import { keep, kept, who } from './shelf';
 
 const NEWS_MS = 1500; // between two questions whether somebody else has recorded something, where the server sends no news
-const AGAIN_MS = 15_000; // before news that were refused are asked for again
 const shelf = (slug: string) => `ready-corner/view/${slug}`;
 
 /** How an entry fared: taken by the server, kept here until it is back, or refused with a sentence. */
@@ -46,7 +46,6 @@ export class Car {
   ahead = $state.raw<Readonly<Record<string, number>>>({}); // share of the stages that no entry tells of by itself
   recent = $state.raw<Recent[]>([]);
   #stops: (() => void)[];
-  #news: EventSource | null = null;
   #told: Latest | null = null;
 
   constructor(readonly slug: string) {
@@ -55,7 +54,7 @@ export class Car {
       outbox.show(slug, { known: () => this.view, shown: (view) => this.#show(view) }),
       outbox.whileAway(() => void this.refresh()),
       every(NEWS_MS, () => this.#hear()),
-      this.#listen(),
+      news.hear(() => void this.#hear()),
     ];
     void this.refresh(true);
   }
@@ -159,29 +158,14 @@ export class Car {
     this.#stops.forEach((stop) => stop());
   }
 
-  /** Hear what others record, for as long as somebody looks at this page; a browser holds only a few such lines at a time. */
-  #listen(): () => void {
-    const hear = () => {
-      this.#news?.close();
-      this.#news = document.hidden ? null : new EventSource(api.newsOf(this.slug));
-      if (this.#news) this.#news.onmessage = ({ data }) => void this.#heard(JSON.parse(data as string) as Latest);
-    };
-    hear();
-    document.addEventListener('visibilitychange', hear);
-    const stop = every(AGAIN_MS, async () => void (this.#news?.readyState === EventSource.CLOSED && hear()));
-    return () => {
-      document.removeEventListener('visibilitychange', hear);
-      stop();
-      this.#news?.close();
-    };
-  }
-
-  /** Ask for what no news tell of. Nothing is asked while something of one's own waits, or nobody looks. */
+  /** Ask how far the log has come, where no news tell it, or they tell of more than is known. Nothing is asked while something of one's own waits,
+   * or nobody looks. */
   async #hear(): Promise<void> {
     if (document.hidden || this.away || this.waiting.length || !this.view) return;
-    const news = this.#news?.readyState === EventSource.OPEN ? this.#told : null;
+    const told = this.#told?.number ?? 0;
+    if (news.live && told && news.of(this.slug) <= told && told <= this.view.number) return;
     try {
-      await this.#heard(news ?? (await api.latest(this.slug)));
+      await this.#heard(await api.latest(this.slug));
     } catch {
       // the outbox tells when the server is away
     }

@@ -1,8 +1,9 @@
 // Entries made in this browser and not yet acknowledged. Adding one is done at once; keeping it on the shelf and handing it over follow.
 //
 // One shelf (IndexedDB) for all tabs: each add, refusal and removal is a transaction of its own, so none is lost to another tab. Until it is on
-// the shelf an entry stands in the browser's small storage, written in the same breath as it is made: a page may be left in that moment. One tab at a
-// time hands over the entries of a car, in the order in which they were made. The server keeps an entry sent twice once.
+// the shelf an entry stands in the browser's small storage, written in the same breath as it is made: a page may be left in that moment, and the shelf
+// may be full or forbidden; from there it is shown and handed over as well. One tab at a time hands over the entries of a car, in the order in which
+// they were made. The server keeps an entry sent twice once.
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { api, Away, type CarView, type EntryIn, type Problem, Refused } from './api/client';
 import { forget, keep, kept, keysOf } from './shelf';
@@ -40,7 +41,7 @@ const EARLIER = 'ready-corner/outbox/'; // where the first versions kept them, a
 class Outbox {
   rows = $state.raw<Waiting[]>([]); // of all cars, in the order in which they were made
   away = $state(false);
-  nowhere = $state(false); // the shelf cannot be used: what waits is kept in this page and nowhere else
+  where = $state<'shelf' | 'small' | 'nowhere'>('shelf'); // what waits is kept; nowhere: in this page alone
   readonly ready: Promise<void>;
   #shelf: Promise<IDBPDatabase<Shelf> | null>;
   #writes: Promise<void> = Promise.resolve();
@@ -72,19 +73,19 @@ class Outbox {
   add(slug: string, entry: EntryIn, title: string): void {
     const row: Waiting = { slug, entry, title, refusal: null };
     const key = `${JUST_MADE}${entry.at} ${String(++this.#made).padStart(6, '0')} ${entry.id}`;
-    keep(key, row);
+    const otherwise = keep(key, row) ? 'small' : 'nowhere';
     this.rows = [...this.rows, row];
     void this.#queue(async (shelf) => {
       await put(shelf, [row]);
       forget(key);
-    }, true);
+    }, otherwise);
   }
 
   drop(id: string): void {
     this.#gone.add(id);
-    keysOf(JUST_MADE)
-      .filter((key) => key.endsWith(id))
-      .forEach(forget);
+    small()
+      .filter(({ row }) => row.entry.id === id)
+      .forEach(({ taken }) => taken());
     this.rows = this.rows.filter((row) => row.entry.id !== id);
     void this.#queue(async (shelf) => {
       const change = shelf.transaction('waiting', 'readwrite');
@@ -196,21 +197,24 @@ class Outbox {
             .createIndex('id', 'entry.id', { unique: true }),
       });
     } catch {
-      this.nowhere = true;
+      const probe = `${JUST_MADE}?`;
+      this.where = keep(probe, 0) ? 'small' : 'nowhere';
+      forget(probe);
       return null;
     }
   }
 
-  /** Do one thing with the shelf after all that came before it; where that fails, say that nothing is kept. */
-  #queue(work: (shelf: IDBPDatabase<Shelf>) => Promise<void>, keeps = false): Promise<void> {
+  /** Do one thing with the shelf after all that came before it; where that fails, say where it is kept ``otherwise``, if it is to be kept. */
+  #queue(work: (shelf: IDBPDatabase<Shelf>) => Promise<void>, otherwise?: 'small' | 'nowhere'): Promise<void> {
     return this.#after(async (shelf) => {
       try {
+        if (!shelf) throw new Error('no shelf');
         await work(shelf);
-        if (keeps) this.nowhere = false;
-        this.#tabs?.postMessage('changed');
+        if (otherwise) this.where = 'shelf';
       } catch {
-        if (keeps) this.nowhere = true;
+        if (otherwise) this.where = otherwise;
       }
+      this.#tabs?.postMessage('changed');
     });
   }
 
@@ -219,23 +223,25 @@ class Outbox {
     return this.#after((shelf) => this.#load(shelf).catch(() => {}));
   }
 
-  #after(work: (shelf: IDBPDatabase<Shelf>) => Promise<void>): Promise<void> {
-    this.#writes = this.#writes.then(async () => {
-      const shelf = await this.#shelf;
-      if (shelf) await work(shelf);
-    });
+  #after(work: (shelf: IDBPDatabase<Shelf> | null) => Promise<void>): Promise<void> {
+    this.#writes = this.#writes.then(async () => work(await this.#shelf));
     return this.#writes;
   }
 
-  async #load(shelf: IDBPDatabase<Shelf>): Promise<void> {
-    await takeUp(shelf);
-    const found = (await shelf.getAll('waiting')).filter((row) => !this.#gone.has(row.entry.id));
-    const on = found.map((row) => ({
+  async #load(shelf: IDBPDatabase<Shelf> | null): Promise<void> {
+    if (shelf && !(await takeUp(shelf))) this.where = 'small';
+    const shelved = shelf ? await shelf.getAll('waiting').catch(() => null) : null;
+    const beside = small().map(({ row }) => row);
+    // A shelf that cannot be looked at takes nothing away.
+    const there = [...(shelved ?? this.rows), ...beside].filter(
+      (row, i, all) => !this.#gone.has(row.entry.id) && all.findIndex((other) => other.entry.id === row.entry.id) === i,
+    );
+    const on = there.map((row) => ({
       ...row,
       refusal: this.#marked.has(row.entry.id) ? (this.#marked.get(row.entry.id) ?? null) : row.refusal,
     }));
     const known = new Set(on.map((row) => row.entry.id));
-    // What is not on the shelf is here only where it could not be put there, or is about to be; the rest was handed over by another tab.
+    // What is neither on the shelf nor beside it is here only where it could not be put there; the rest was handed over by another tab.
     const mine = this.rows.filter((row) => !known.has(row.entry.id) && !this.#seen.has(row.entry.id));
     known.forEach((id) => this.#seen.add(id));
     this.rows = [...on, ...mine];
@@ -251,20 +257,38 @@ async function put(shelf: IDBPDatabase<Shelf>, rows: Waiting[]): Promise<void> {
   await change.done;
 }
 
-/** Put on the shelf what did not get there before its page was left, and what the first versions kept as lists. */
-async function takeUp(shelf: IDBPDatabase<Shelf>): Promise<void> {
-  for (const key of [...keysOf(EARLIER), ...keysOf(JUST_MADE).sort()]) {
-    const found = key.startsWith(JUST_MADE)
-      ? [kept<Waiting>(key)].filter((row) => row !== null)
-      : (kept<{ entry: EntryIn; title: string }[]>(key) ?? []).map(({ entry, title }) => ({
-          slug: key.slice(EARLIER.length),
-          entry,
-          title,
-          refusal: null,
-        }));
-    await put(shelf, found);
-    forget(key);
-  }
+/** What stands in the small storage, oldest first: what did not get on the shelf before its page was left, or could not, and what the first versions
+ * kept as lists; each with how it is taken away from there. */
+function small(): { row: Waiting; taken: () => void }[] {
+  const lists = keysOf(EARLIER).flatMap((key) => {
+    const list = kept<{ entry: EntryIn; title: string }[]>(key) ?? [];
+    return list.map(({ entry, title }) => ({
+      row: { slug: key.slice(EARLIER.length), entry, title, refusal: null },
+      taken: () => {
+        const rest = (kept<typeof list>(key) ?? []).filter((other) => other.entry.id !== entry.id);
+        if (!rest.length || !keep(key, rest)) forget(key);
+      },
+    }));
+  });
+  const made = keysOf(JUST_MADE)
+    .sort()
+    .flatMap((key) => {
+      const row = kept<Waiting>(key);
+      return row?.entry ? [{ row, taken: () => forget(key) }] : [];
+    });
+  return [...lists, ...made];
+}
+
+/** Put on the shelf what stands in the small storage; what the shelf does not take stays there, and false is returned. */
+async function takeUp(shelf: IDBPDatabase<Shelf>): Promise<boolean> {
+  for (const { row, taken } of small())
+    try {
+      await put(shelf, [row]);
+      taken();
+    } catch {
+      return false;
+    }
+  return true;
 }
 
 export const outbox = new Outbox();

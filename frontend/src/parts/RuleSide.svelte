@@ -13,9 +13,9 @@
   const stuck = $derived(car?.refused.length ?? 0);
   let name = $state(who());
   const amiss = $derived.by(() => {
-    if (outbox.nowhere) {
-      const head = `${outbox.away ? `${FRAME.away}. ` : ''}${FRAME.nowhere}`;
-      return { head, more: FRAME.nowhereWhat(waiting) };
+    if (outbox.where !== 'shelf') {
+      const head = `${outbox.away ? `${FRAME.away}. ` : ''}${FRAME.full}`;
+      return { head, more: FRAME.keptWhere[outbox.where](waiting) };
     }
     if (outbox.away) return { head: FRAME.away, more: waiting ? FRAME.kept(waiting) : '' };
     return null;

@@ -31,9 +31,13 @@ export const FRAME = {
   kept: (n: number) => `${n} kept in this browser, handed over when it is back`,
   refused: (n: number) => `${n} not taken`,
   look: 'Look at the log',
-  nowhere: 'Storage is full or forbidden',
-  nowhereWhat: (n: number) =>
-    `${n ? `${n} kept` : 'What you record is kept'} in this open page and nowhere else until handed over`,
+  full: 'Storage is full or forbidden',
+  keptWhere: {
+    small: (n: number) =>
+      `${n ? `${n} kept` : 'What you record is kept'} in the little this browser still has until handed over`,
+    nowhere: (n: number) =>
+      `${n ? `${n} kept` : 'What you record is kept'} in this open page and nowhere else until handed over`,
+  },
 } as const;
 
 export const DESK = {

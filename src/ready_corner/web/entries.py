@@ -1,6 +1,8 @@
 """The logbook: recording, what a reading would mean, and the log itself."""
 
 import asyncio
+import contextlib
+import json
 import time
 from collections.abc import AsyncIterator
 from typing import TYPE_CHECKING, Annotated
@@ -78,26 +80,28 @@ def latest(slug: str, workshop: TheWorkshop) -> Latest:
     return Latest(number=state.number, progress={"Plan": share_given(state.plan), **({} if jig is None else {"Jig": jig})})
 
 
-@router.get("/cars/{slug}/news", response_class=StreamingResponse)
-async def news(slug: str, workshop: TheWorkshop, request: Request) -> StreamingResponse:
-    """Send :class:`Latest` whenever a log has come further, as server-sent events. It ends by itself after a while: who listens on asks anew, and
-    is asked for its passphrase then."""
-    first = await run_in_threadpool(latest, slug, workshop)
+@router.get("/news", response_class=StreamingResponse)
+async def news(workshop: TheWorkshop, request: Request) -> StreamingResponse:
+    """Send the numbers of the latest entries, by car, whenever a log has come further, as server-sent events: first of all cars, then of those
+    that did. One line for all pages of a browser, which holds but a few. It ends by itself after a while: who listens on asks anew, and is asked
+    for its passphrase then."""
+    first = await run_in_threadpool(workshop.numbers)
 
     async def told() -> AsyncIterator[str]:
         told, at = first, time.monotonic()
         ends, looks = at + NEWS_LASTS_S, at + OTHERS_S
-        yield f"retry: {RETRY_MS}\ndata: {told.model_dump_json()}\n\n"
+        yield f"retry: {RETRY_MS}\ndata: {json.dumps(told)}\n\n"
         while (at := time.monotonic()) < ends and not request.app.state.ending:
             await asyncio.sleep(NEWS_S)
             # What is recorded here is known at once; what another process has written only the database tells.
-            if workshop.number_here(slug) == told.number and at < looks:
-                continue
-            looks = at + OTHERS_S
-            now = await run_in_threadpool(latest, slug, workshop)
-            if now != told:
-                told = now
-                yield f"data: {told.model_dump_json()}\n\n"
+            now = workshop.numbers_here()
+            if at >= looks:
+                looks = at + OTHERS_S
+                with contextlib.suppress(Exception):  # a database that is away tells nothing new
+                    now = await run_in_threadpool(workshop.numbers)
+            if came := {slug: number for slug, number in now.items() if told.get(slug) != number}:
+                told = {**told, **came}
+                yield f"data: {json.dumps(came)}\n\n"
 
     return StreamingResponse(told(), media_type="text/event-stream", headers={"cache-control": "no-store"})
 

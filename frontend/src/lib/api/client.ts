@@ -66,6 +66,8 @@ const PATIENCE_MS = 8000;
 const FILE_PATIENCE_MS = 120_000; // a whole workshop is read, judged and kept before the answer
 const AWAY = new Set([502, 503, 504]); // whatever else is answered is an answer
 
+const AWAY_WORDS = 'The server is away.';
+
 /** The server said no, in a sentence. */
 export class Refused extends Error {
   constructor(
@@ -89,6 +91,7 @@ async function call<T>(
   patience = PATIENCE_MS,
 ): Promise<T> {
   let answer: Response;
+  let text: string;
   try {
     answer = await fetch(`/api${path}`, {
       method,
@@ -96,20 +99,36 @@ async function call<T>(
       body: body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body),
       signal: AbortSignal.timeout(patience),
     });
+    text = await answer.text();
   } catch {
-    throw new Away('The server is away.');
+    throw new Away(AWAY_WORDS);
   }
-  if (answer.ok) return (await answer.json()) as T;
-  const said = (await answer.json().catch(() => null)) as Schemas['Refusal'] | null;
+  const said = read<T>(text);
+  // An answer cut short tells nothing of what became of what was sent: it is asked for again, and what is sent again is kept once.
+  if (answer.ok && said === undefined) throw new Away(AWAY_WORDS);
+  if (answer.ok) return said as T;
+  return refused(answer.status, said as Schemas['Refusal'] | undefined);
+}
+
+/** Read an answer; undefined where it is none. */
+function read<T>(text: string): T | undefined {
+  try {
+    return JSON.parse(text) as T;
+  } catch {
+    return undefined;
+  }
+}
+
+function refused(status: number, said: Schemas['Refusal'] | undefined): never {
   if (said?.code === 'locked') {
     gate.locked = true; // whatever was to be sent waits for the passphrase
     throw new Away(said.sentence);
   }
-  if (AWAY.has(answer.status)) throw new Away(said?.sentence ?? 'The server is away.');
+  if (AWAY.has(status)) throw new Away(said?.sentence ?? AWAY_WORDS);
   throw new Refused(
-    answer.status,
+    status,
     said?.code ?? 'fault',
-    said?.sentence ?? `The server answered ${answer.status} and did not say why.`,
+    said?.sentence ?? `The server answered ${status} and did not say why.`,
     said?.problems ?? [],
   );
 }
@@ -125,8 +144,6 @@ export const api = {
     );
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
-  /** Where news of a car are sent from. */
-  newsOf: (slug: string) => `/api/cars/${slug}/news`,
   latest: (slug: string) => call<Latest>('GET', `/cars/${slug}/latest`),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),

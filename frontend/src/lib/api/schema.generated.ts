@@ -188,7 +188,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cars/{slug}/news": {
+    "/api/news": {
         parameters: {
             query?: never;
             header?: never;
@@ -197,10 +197,11 @@ export interface paths {
         };
         /**
          * News
-         * @description Send :class:`Latest` whenever a log has come further, as server-sent events. It ends by itself after a while: who listens on asks anew, and
-         *     is asked for its passphrase then.
+         * @description Send the numbers of the latest entries, by car, whenever a log has come further, as server-sent events: first of all cars, then of those
+         *     that did. One line for all pages of a browser, which holds but a few. It ends by itself after a while: who listens on asks anew, and is asked
+         *     for its passphrase then.
          */
-        get: operations["news_api_cars__slug__news_get"];
+        get: operations["news_api_news_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5367,13 +5368,11 @@ export interface operations {
             };
         };
     };
-    news_api_cars__slug__news_get: {
+    news_api_news_get: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                slug: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
