@@ -162,10 +162,11 @@ export class Car {
    * or nobody looks. */
   async #hear(): Promise<void> {
     if (document.hidden || this.away || this.waiting.length || !this.view) return;
-    const told = this.#told?.number ?? 0;
-    if (news.live && told && news.of(this.slug) <= told && told <= this.view.number) return;
+    const [told, number] = [this.#told?.number ?? 0, news.of(this.slug)];
+    if (news.live && told && number <= told && told <= this.view.number) return;
+    await this.#heard({ number, progress: this.ahead });
     try {
-      await this.#heard(await api.latest(this.slug));
+      await this.#heard((this.#told = await api.latest(this.slug)));
     } catch {
       // the outbox tells when the server is away
     }
@@ -173,7 +174,7 @@ export class Car {
 
   /** Somebody else has recorded something: look at the car anew. While something of one's own waits, the answer to that brings it. */
   async #heard(told: Latest): Promise<void> {
-    const { number, progress } = (this.#told = told); // what cannot be looked at just now is looked at a little later
+    const { number, progress } = told; // what cannot be looked at just now is looked at a little later
     if (JSON.stringify(progress) !== JSON.stringify(this.ahead)) this.ahead = progress;
     if (!this.view || number <= this.view.number || this.waiting.length || this.away) return;
     const view = await api.car(this.slug).catch(() => null); // the outbox tells when the server is away
