@@ -43,6 +43,7 @@ from ready_corner.exchange.files import read_logbook, read_plan, read_workshop, 
 from ready_corner.exchange.rows import as_csv, pair_rows, sweep_rows
 from ready_corner.launch.database import DatabaseStartError
 from ready_corner.launch.door import DoorError, door
+from ready_corner.storage.migrate import NoDatabaseError
 from ready_corner.web.jig import jig_view
 from ready_corner.web.lift import lift_view
 from ready_corner.web.said import all_said, said, sentences
@@ -66,7 +67,7 @@ def main(arguments: list[str] | None = None) -> int:
         if "null byte" not in str(wrong):
             raise
         print("There is no file of that name: it holds a byte that is no letter. Look at how it was typed.", file=sys.stderr)
-    except (DoorError, DatabaseStartError) as wrong:
+    except (DoorError, DatabaseStartError, NoDatabaseError) as wrong:
         print(wrong, file=sys.stderr)
     return 2
 

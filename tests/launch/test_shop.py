@@ -9,9 +9,10 @@ from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
+from ready_corner.launch.__main__ import main
 from ready_corner.launch.shop import NoShopError, gate_for
 from ready_corner.web.gate import AT_ONCE, LASTS, TRIES, TRIES_OF_ALL, BusyError, Gate, make_passphrase, seal
-from tests.serving import Server
+from tests.serving import Server, free_port
 
 SHOP = "127.0.0.2"  # another loopback address stands for the shop's network
 
@@ -43,7 +44,7 @@ def test_nothing_is_answered_in_the_shop_before_the_passphrase_and_everything_af
         assert (status, json.loads(said)["code"]) == (401, "locked")
     assert ask(shop, "/api/cars", {"what": 1})[0] == 401
     assert ask(shop, "/")[0] == 200  # the pages hold nothing
-    assert json.loads(ask(shop, "/api/gate")[2]) == {"shop": True, "address": "", "locked": True}
+    assert json.loads(ask(shop, "/api/gate")[2]) == {"shop": True, "address": "", "locked": True, "here": False}
     status, cookie, _ = ask(shop, "/api/gate", {"passphrase": shop.passphrase.upper().replace("-", " ")})
     assert status == 200
     assert {"HttpOnly", "SameSite=strict"} <= {part.strip() for part in cookie.split(";")}
@@ -60,6 +61,58 @@ def test_nothing_is_answered_in_the_shop_before_the_passphrase_and_everything_af
     kept = shop.folder / "shop.json"
     assert shop.passphrase not in kept.read_text()
     assert kept.stat().st_mode & 0o077 == 0
+
+
+def test_one_device_is_let_go_and_the_others_stay_and_only_here(shop):
+    def let_in(who, agent):
+        status, cookie, _ = ask(shop, "/api/gate", {"passphrase": shop.passphrase, "who": who}, **{"user-agent": agent})
+        assert status == 200
+        return cookie.split(";")[0]
+
+    def devices():
+        return [(d["who"], d["kind"], d["id"]) for d in json.loads(ask(shop, "/api/gate/devices", at="127.0.0.1")[2])]
+
+    before = devices()
+    phone = let_in("Wren", "Mozilla/5.0 (Linux; Android 14) Mobile")
+    other = let_in("Teal", "Mozilla/5.0 (iPad)")
+    assert [d[:2] for d in devices()] == [("Teal", "tablet"), ("Wren", "phone"), *(d[:2] for d in before)]
+    number = devices()[1][2]
+    for path, body in (("/api/gate/devices", None), ("/api/gate/let-go", {"id": number})):
+        assert ask(shop, path, body, cookie=other)[0] == 403  # at this machine alone
+    assert ask(shop, "/api/gate/let-go", {"id": "nobody"}, at="127.0.0.1")[0] == 404
+    assert ask(shop, "/api/gate/let-go", {"id": number}, at="127.0.0.1")[0] == 200
+    assert [ask(shop, "/api/cars", cookie=c)[0] for c in (phone, other)] == [401, 200]
+    assert [d[:2] for d in devices()] == [("Teal", "tablet"), *(d[:2] for d in before)]
+    kept = shop.folder / "devices.json"
+    assert kept.stat().st_mode & 0o077 == 0
+    again, _ = gate_for(shop.folder, "http://x", anew=False)  # after another start
+    assert [again.knows(c.split("=")[1]) for c in (phone, other)] == [False, True]
+
+
+def test_an_address_that_a_request_names_for_itself_is_not_believed(shop):
+    wrong = {"passphrase": "wrong one"}
+    answers = [ask(shop, "/api/gate", wrong, at="127.0.0.1", **{"x-forwarded-for": f"10.0.0.{n}"})[0] for n in range(TRIES + 1)]
+    assert answers[-1] == 429  # were it believed, each would be the first of its address
+
+
+@pytest.mark.parametrize(
+    ("options", "passphrase", "words"),
+    [
+        (["--shop", "127.0.0.1"], "", "needs no door"), (["--shop", "localhost"], "", "needs no door"), (["--shop", "0.0.0.0"], "", "No phone can go to 0.0.0.0"),
+        (["--shop", "224.0.0.1"], "", "No phone can go to"), (["--shop", "here"], "", "is no address"), (["--new-passphrase"], "", "./start --shop --new-passphrase"),
+        (["--shop", SHOP], "another than the door's", "add --new-passphrase"),
+    ],
+)  # fmt: skip
+def test_a_door_that_would_be_none_is_refused_with_what_to_do(options, passphrase, words, tmp_path, monkeypatch, capsys):
+    gate_for(tmp_path, "http://x", anew=False)
+    monkeypatch.setenv("READY_CORNER_DATABASE_URL", "mysql+pymysql://nobody@127.0.0.1:1/none")
+    monkeypatch.setenv("READY_CORNER_PASSPHRASE", passphrase)
+    assert main([*options, "--folder", str(tmp_path), "--port", str(free_port())]) == 1
+    assert words in capsys.readouterr().err
+    own = "our own passphrase"
+    monkeypatch.setenv("READY_CORNER_PASSPHRASE", own)
+    gate_for(tmp_path, "http://x", anew=True)
+    assert gate_for(tmp_path, "http://x", anew=False)[0].tries("a", own)  # named again it is the same
 
 
 def test_five_wrong_tries_a_minute_and_a_cookie_ends_with_its_passphrase():

@@ -17,9 +17,9 @@ from ready_corner.demo import load_demo
 from ready_corner.instruments.line import Address
 from ready_corner.instruments.standin import standing_in
 from ready_corner.launch.database import DatabaseStartError, LocalDatabase, Urls, given_urls
-from ready_corner.launch.shop import NoShopError, announce, door_at, gate_for, own_address
+from ready_corner.launch.shop import NoShopError, announce, door_at, gate_for, shop_address
 from ready_corner.storage.logbooks import Logbooks, engine_for
-from ready_corner.storage.migrate import upgrade
+from ready_corner.storage.migrate import NoDatabaseError, upgrade
 from ready_corner.web.app import make_app
 from ready_corner.web.gate import Gate
 from ready_corner.web.guard import LOOPBACK
@@ -104,6 +104,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if not 1 <= asked.port <= LAST_PORT:
         print(f"{asked.port} is no port. Choose one from 1024 to {LAST_PORT}: ./start --port {DEFAULT_PORT}", file=sys.stderr)
         return 1
+    if asked.new_passphrase and asked.shop is None:
+        print(
+            "--new-passphrase changes the passphrase of the shop's door, which is not opened. Say: ./start --shop --new-passphrase",
+            file=sys.stderr,
+        )
+        return 1
     address = f"http://127.0.0.1:{asked.port}"
     try:
         with only_one(asked.folder, address), contextlib.ExitStack() as stack:
@@ -116,13 +122,19 @@ def main(arguments: Sequence[str] | None = None) -> int:
             urls = given_urls(os.environ) or stack.enter_context(LocalDatabase(asked.folder / "db"))
             shop = None
             if asked.shop is not None:
-                at = asked.shop or own_address()
+                at = shop_address(asked.shop)
                 url = f"http://{at}:{asked.port}"
                 gate, passphrase = gate_for(asked.folder, url, anew=asked.new_passphrase)
                 shop = Shop(at, stack.enter_context(door_at(at, asked.port)), gate, passphrase)
             serve(urls, asked.port, asked.front_end, demo=not asked.no_demo, shop=shop)
-    except (AlreadyRunningError, CannotStartError, DatabaseStartError, NoShopError) as refusal:
+    except (AlreadyRunningError, CannotStartError, DatabaseStartError, NoDatabaseError, NoShopError) as refusal:
         print(refusal, file=sys.stderr)
+        return 1
+    except OSError as wrong:
+        print(
+            f"Nothing can be kept in {asked.folder}: {wrong.strerror or wrong}. Look whether the disk is full, and start again.",
+            file=sys.stderr,
+        )
         return 1
     return 0
 
@@ -150,7 +162,8 @@ def serve(urls: Urls, port: int, front_end: Path, *, demo: bool, shop: Shop | No
     if demo:
         load_demo(workshop)
     app = make_app(workshop, front_end, (*LOOPBACK, *([shop.address] if shop else [])), shop.gate if shop else None)
-    config = uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", access_log=False)
+    # Nobody stands between: an address that a request names for itself is not believed.
+    config = uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", access_log=False, proxy_headers=False)
     server = _Announced(config)
     server.shop = shop
     doors = [door_at("127.0.0.1", port), shop.door] if shop else None

@@ -21,9 +21,13 @@ from pathlib import Path
 
 import pymysql
 
+from ready_corner.launch.files import write_whole
+
 DATABASE, OWNER, APP = "ready_corner", "ready_corner_owner", "ready_corner_app"
 MAKING_TRIES = 3
+LEAST_FREE_BYTES = 200_000_000  # what a database takes to begin, and some to go on
 PATIENCE_S = 60.0  # a cold start that has to recover its log took a few seconds here; ten times that is not coming
+ENDING_S = 10.0  # a database that does not end by then is frozen; killed it loses nothing, since what was kept is on the disk
 PR_SET_PDEATHSIG = 1  # linux/prctl.h
 
 
@@ -94,7 +98,7 @@ class LocalDatabase:
     def __exit__(self, *_: object) -> None:
         """Stop the server cleanly and wait until its files are closed."""
         self._leaving.set()
-        until = time.monotonic() + PATIENCE_S
+        until = time.monotonic() + ENDING_S
         while self._watcher and self._watcher.is_alive():  # it may be about to start one more: that is stopped too
             if self._process and self._process.poll() is None:
                 self._process.terminate() if time.monotonic() < until else self._process.kill()
@@ -108,23 +112,33 @@ class LocalDatabase:
         return self._process.pid
 
     def _passwords(self) -> dict[str, str]:
+        """Return the passwords of both users; made anew where there are none, or a start cut short left none: every start sets them."""
         path = self._folder / "passwords"
-        if not path.exists():
-            with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
-                out.writelines(f"{user} {secrets.token_urlsafe(24)}\n" for user in (OWNER, APP))
-        return dict(line.split() for line in path.read_text().splitlines())
+        try:
+            known = dict(line.split() for line in path.read_text().splitlines())
+        except (OSError, ValueError):
+            known = {}
+        if not (known.get(OWNER) and known.get(APP)):
+            known = {user: secrets.token_urlsafe(24) for user in (OWNER, APP)}
+            write_whole(path, "".join(f"{user} {password}\n" for user, password in known.items()))
+        return known
 
     def _stop_left_over(self) -> None:
         """Stop a server left on this data folder by a start that was killed."""
         path = self._folder / "mariadbd.pid"
         try:
             pid = int(path.read_text())
-            if b"mariadbd" not in Path(f"/proc/{pid}/cmdline").read_bytes():
+            # The number may be another's by now, the database of another workshop too: this one is known by its folder.
+            said = Path(f"/proc/{pid}/cmdline").read_bytes().split(b"\0")
+            if b"mariadbd" not in said[0] or f"--datadir={self._folder / 'data'}".encode() not in said:
                 return
-            os.kill(pid, signal.SIGTERM)
-            until = time.monotonic() + PATIENCE_S
-            while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
-                time.sleep(0.05)
+            for how in (signal.SIGTERM, signal.SIGKILL):
+                os.kill(pid, how)
+                until = time.monotonic() + ENDING_S
+                while Path(f"/proc/{pid}").exists() and time.monotonic() < until:
+                    time.sleep(0.05)
+                if not Path(f"/proc/{pid}").exists():
+                    return
         except (OSError, ValueError):
             return
 
@@ -212,7 +226,9 @@ class LocalDatabase:
             else:
                 self._ready = True
                 return
-        raise DatabaseStartError(f"The database did not start ({said}). Its own words are in {self._folder / 'mariadbd.log'}.")
+        full = shutil.disk_usage(self._folder).free < LEAST_FREE_BYTES
+        why = "the disk is full: free 200 MB and start again" if full else said
+        raise DatabaseStartError(f"The database did not start ({why}). Its own words are in {self._folder / 'mariadbd.log'}.")
 
 
 def _users(passwords: dict[str, str]) -> list[str]:

@@ -3,13 +3,16 @@
 import ipaddress
 import os
 import socket
+from collections.abc import Sequence
 from pathlib import Path
 
 import segno
+from pydantic import TypeAdapter
 
-from ready_corner.web.gate import LEAST, Gate, make_passphrase, seal
+from ready_corner.launch.files import write_whole
+from ready_corner.web.gate import LEAST, OPEN, Device, Gate, make_passphrase, open_with, seal
 
-FILE = "shop.json"
+FILE, DEVICES = "shop.json", "devices.json"
 # An address of a private network and one that is never anybody's: asked which of one's own would be used to reach it, no packet is sent.
 PROBES = ("192.168.0.1", "10.0.0.1", "172.16.0.1", "192.0.2.1")
 
@@ -32,10 +35,23 @@ def own_address() -> str:
     raise NoShopError("This machine is on no network. Join the shop's own, or name the address: ./start --shop ADDRESS")
 
 
+def shop_address(named: str) -> str:
+    """Return the address of the shop's door: the one named, or this machine's own. Raises NoShopError for one that nobody else can go to."""
+    if named == OPEN or named.lower() == "localhost":
+        raise NoShopError(
+            f"{named} is this machine alone, which needs no door. Name its address in the shop's network, or none: ./start --shop"
+        )
+    return named or own_address()
+
+
 def door_at(address: str, port: int) -> socket.socket:
     """Return a socket that listens on an address; raises NoShopError where it cannot."""
     try:
-        ipaddress.IPv4Address(address)
+        named = ipaddress.IPv4Address(address)
+        if named.is_unspecified or named.is_multicast:
+            raise NoShopError(
+                f"No phone can go to {address}. Name this machine's own address in the shop's network, or none: ./start --shop"
+            )
         door = socket.socket()
         door.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         door.bind((address, port))
@@ -56,7 +72,9 @@ def gate_for(folder: Path, url: str, *, anew: bool) -> tuple[Gate, str]:
     kept = folder / FILE
     made = ""
     own = os.environ.get("READY_CORNER_PASSPHRASE", "").strip()
+    devices = folder / DEVICES
     if anew or not kept.exists():
+        devices.unlink(missing_ok=True)
         made = own or make_passphrase()
         try:
             sealed = seal(made)
@@ -64,22 +82,31 @@ def gate_for(folder: Path, url: str, *, anew: bool) -> tuple[Gate, str]:
             raise NoShopError(
                 f"READY_CORNER_PASSPHRASE is too short: give {LEAST} characters or more, dashes and spaces not counted, or none and one is made."
             ) from None
-        _write(kept, sealed)
+        write_whole(kept, sealed)
     try:
-        return Gate(kept.read_text(), url), "" if own else made
+        if own and not made and not open_with(kept.read_text(), own):
+            raise NoShopError(
+                "READY_CORNER_PASSPHRASE is not the passphrase that opens this door. To change it, which lets every device go, add --new-passphrase; to keep it, name none."
+            )
+        gate = Gate(kept.read_text(), url, devices=_devices(devices), keep=lambda let_in: _keep_devices(devices, let_in))
+        return gate, "" if own else made
     except (ValueError, KeyError):
         raise NoShopError(f"{kept} cannot be read. Make another passphrase: ./start --shop --new-passphrase") from None
 
 
-def _write(file: Path, text: str) -> None:
-    """Whole or not at all, and for its owner alone."""
-    new = file.with_suffix(".new")
-    new.unlink(missing_ok=True)
-    with os.fdopen(os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
-        out.write(text)
-        out.flush()
-        os.fsync(out.fileno())
-    new.replace(file)
+_DEVICES: TypeAdapter[tuple[Device, ...]] = TypeAdapter(tuple[Device, ...])
+
+
+def _devices(file: Path) -> tuple[Device, ...]:
+    """Return the devices that were let in; none where that cannot be read, and then none is remembered as let go."""
+    try:
+        return _DEVICES.validate_json(file.read_bytes())
+    except (OSError, ValueError):
+        return ()
+
+
+def _keep_devices(file: Path, let_in: Sequence[Device]) -> None:
+    write_whole(file, _DEVICES.dump_json(tuple(let_in)).decode())
 
 
 def announce(url: str, passphrase: str) -> None:

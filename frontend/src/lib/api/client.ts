@@ -61,6 +61,7 @@ export type Practices = Schemas['ChoicesView'];
 export type Lever = Schemas['LeverView'];
 export type Latest = Schemas['Latest'];
 export type BodyMoving = Schemas['BodyView'];
+export type Device = Schemas['DeviceView'];
 
 const PATIENCE_MS = 8000;
 const FILE_PATIENCE_MS = 120_000; // a whole workshop is read, judged and kept before the answer
@@ -135,7 +136,9 @@ function refused(status: number, said: Schemas['Refusal'] | undefined): never {
 
 export const api = {
   gate: () => call<Schemas['GateView']>('GET', '/gate'),
-  letIn: (passphrase: string) => call<Schemas['GateView']>('POST', '/gate', { passphrase }),
+  letIn: (passphrase: string, who: string) => call<Schemas['GateView']>('POST', '/gate', { passphrase, who }),
+  devices: () => call<Device[]>('GET', '/gate/devices'),
+  letGo: (id: string) => call<Device[]>('POST', '/gate/let-go', { id }),
   cars: () => call<CarLine[]>('GET', '/cars'),
   car: (slug: string) => call<CarView>('GET', `/cars/${slug}`),
   purposes: (front: string | undefined, rear: string | undefined, inches: boolean) => {

@@ -798,6 +798,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gate/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Devices
+         * @description Return the devices that are let in from the shop's network, the latest first; at this machine alone.
+         */
+        get: operations["devices_api_gate_devices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gate/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Go
+         * @description Let one device go, which then has to give the passphrase again; return the others. At this machine alone.
+         */
+        post: operations["let_go_api_gate_let_go_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gate/code.svg": {
         parameters: {
             query?: never;
@@ -1583,6 +1623,20 @@ export interface components {
             ] | null;
         };
         /**
+         * DeviceView
+         * @description A device that is let in; ``at`` in seconds since 1970.
+         */
+        DeviceView: {
+            /** Id */
+            id: string;
+            /** Who */
+            who: string;
+            /** Kind */
+            kind: string;
+            /** At */
+            at: number;
+        };
+        /**
          * DroppedIn
          * @description A point dropped by plumb line or upright laser and looked at in two depths, mm: how far off it the line is at each, plus outboard or forward. As typed.
          */
@@ -2072,7 +2126,8 @@ export interface components {
         };
         /**
          * GateView
-         * @description Whether there is a door to the shop's network, where it is, and whether this device still has to give the passphrase.
+         * @description Whether there is a door to the shop's network, where it is, whether this device still has to give the passphrase, and whether it is the
+         *     machine where Ready Corner was started.
          */
         GateView: {
             /** Shop */
@@ -2081,6 +2136,11 @@ export interface components {
             address: string;
             /** Locked */
             locked: boolean;
+            /**
+             * Here
+             * @default false
+             */
+            here: boolean;
         };
         /**
          * HappenedModel
@@ -2401,6 +2461,14 @@ export interface components {
             members: string[];
             /** Lines */
             lines: components["schemas"]["LineView"][];
+        };
+        /**
+         * LetGo
+         * @description Which device is let go.
+         */
+        LetGo: {
+            /** Id */
+            id: string;
         };
         /**
          * LevelView
@@ -2833,11 +2901,16 @@ export interface components {
         };
         /**
          * Passphrase
-         * @description What was typed at the door.
+         * @description What was typed at the door: the passphrase, and who measures on the device.
          */
         Passphrase: {
             /** Passphrase */
             passphrase: string;
+            /**
+             * Who
+             * @default
+             */
+            who: string;
         };
         /**
          * PerchModel
@@ -6409,6 +6482,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    devices_api_gate_devices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    let_go_api_gate_let_go_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetGo"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -17,7 +17,7 @@
     why = passphrase.trim() ? '' : LET_IN.missing;
     if (why) return; // whoever typed on at the tape has tried nothing
     try {
-      await api.letIn(passphrase);
+      await api.letIn(passphrase, name.trim());
       if (name.trim()) signAs(name.trim());
       box.close(); // the focus goes back to where it was
       gate.locked = false;

@@ -2,6 +2,7 @@
   // How a phone gets to the car: the address of the shop's door, as words and as a code; or how to open that door.
   import { api } from '$lib/api/client';
   import { until } from '$lib/api/until';
+  import Devices from './Devices.svelte';
   import { SHOP } from './texts';
 
   let found = $state.raw<Awaited<ReturnType<typeof api.gate>> | null>(null);
@@ -18,6 +19,7 @@
       <p class="fig">{found.address}</p>
       <p>{SHOP.same}</p>
       <p class="soft">{SHOP.care}</p>
+      {#if found.here}<Devices />{/if}
     </div>
   {:else if found}
     <div>

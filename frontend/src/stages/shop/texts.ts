@@ -10,6 +10,11 @@ export const SHOP = {
     'It makes a passphrase, prints it once, and keeps no more of it than a hash. On this machine nothing is ever asked.',
   same: 'The phone and this machine work on the same car: what is read at the one is at the other within two seconds.',
   care: 'What goes over the network of the shop is not encrypted. Use a network whose people you know.',
+  devices: 'Let in',
+  noDevices: 'No phone is let in yet.',
+  letGo: 'Let go',
+  device: (who: string, kind: string, at: string) =>
+    `${[who, kind || 'device'].filter((words) => words).join(', ')}, since ${at}`,
 } as const;
 export const LET_IN = {
   title: 'The passphrase of the shop',
