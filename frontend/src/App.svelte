@@ -3,8 +3,8 @@
   import { Car } from '$lib/car.svelte';
   import { gate } from '$lib/gate.svelte';
   import { router } from '$lib/router.svelte';
+  import Opening from '$parts/Opening.svelte';
   import Rule from '$parts/Rule.svelte';
-  import { FRAME } from '$parts/texts';
   import Trouble from '$parts/Trouble.svelte';
   import Later from './Later.svelte';
   import { bringAll } from './pages';
@@ -45,10 +45,7 @@
     <p><a href="/">All cars</a></p>
   </main>
 {:else if !car.view}
-  <main class="card" aria-busy="true">
-    <h1>{FRAME.opening}</h1>
-    <p role="status">{car.away ? FRAME.logbookAway : ''}</p>
-  </main>
+  <Opening {car} />
 {:else if stage === 'plan'}
   {#key car.slug}<Later page="plan" {car} />{/key}
 {:else if stage === 'jig'}

@@ -21,6 +21,7 @@ from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.marks import Evaluation, evaluate
 from ready_corner.core.model.study import Change, Over, Study, study
 from ready_corner.core.plan.corners import End, Point
+from ready_corner.core.plan.marks import MARKS
 from ready_corner.core.quantities.errors import CalledError, SavedFirstError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.happenings import Turned
@@ -31,6 +32,8 @@ from ready_corner.storage.logbooks import AwayError, CarKey, CarLine, Logbooks, 
 
 LONGEST_SLUG = 75  # characters; with a number it still fits its column
 HOLD_S = 4.0
+AT_ONCE = 1024  # entries folded at once while a log is opened
+LOG_SHARE = 0.4  # of opening a long log: reading it; the rest is working it out
 STUDIES = 6  # of one car, kept to compare what-ifs with
 
 
@@ -76,6 +79,7 @@ class _Bench:
     frame: Frame | None = None
     worths: Kept = field(default_factory=dict)
     pickups: tuple[Frame, Mapping[str, float], Pickups] | None = None
+    opened: float = 1.0  # share of a long log that is read and worked out, while it is being opened
 
 
 @dataclass(frozen=True)
@@ -316,7 +320,9 @@ class Workshop:
                 if kept.number > number + 1:
                     bench.missing.append((number + 1, kept.number - 1))
                 number = kept.number
-            bench.state = fold_all(bench.state, [kept_to_core(e) for e in more])
+            for at in range(0, len(more), AT_ONCE):
+                bench.opened = LOG_SHARE * at / len(more) if len(more) > AT_ONCE else 1.0
+                bench.state = fold_all(bench.state, [kept_to_core(e) for e in more[at : at + AT_ONCE]])
             bench.kept.update({str(e.id): e for e in more})
         assert bench.state is not None
         return bench.state
@@ -330,8 +336,27 @@ class Workshop:
     def _told(self, bench: _Bench, state: CarState) -> Told:
         """Return the car told at its latest state; kept until there is a later one."""
         if bench.told is None or bench.told.state is not state:
-            bench.told = self._tell(bench, state, bench.told.judged.evaluation if bench.told and bench.told.judged else None)
+            earlier = bench.told.judged.evaluation if bench.told and bench.told.judged else None
+            if bench.opened < 1.0:
+                earlier = self._worked_out(bench, state, earlier)
+            bench.told = self._tell(bench, state, earlier)
+            bench.opened = 1.0
         return bench.told
+
+    @staticmethod
+    def _worked_out(bench: _Bench, state: CarState, earlier: Evaluation | None) -> Evaluation | None:
+        """Return a state evaluated mark by mark, so that somebody who waits sees how far it has come; what cannot be told is told by whoever asks."""
+        with contextlib.suppress(Exception):
+            earlier = evaluate(state, earlier)
+            for n, mark in enumerate(MARKS):
+                bench.opened = LOG_SHARE + (1 - LOG_SHARE) * n / (len(MARKS) + 1)
+                earlier.mark(mark)
+        return earlier
+
+    def opened(self, slug: str) -> float:
+        """Return the share of the log of a car that is read and worked out, asking nobody; 1 where nothing is being opened."""
+        bench = self._benches.get(slug)
+        return bench.opened if bench else 1.0
 
     def _tell(self, bench: _Bench, state: CarState, earlier: Evaluation | None) -> Told:
         """Return a state judged, or since which entry it cannot be."""

@@ -64,9 +64,13 @@ def test_every_page_at_every_width_has_nothing_cut_off_too_small_or_out_of_reach
 def test_a_car_on_its_way_or_out_of_reach_says_so_at_every_width(page, demo_server, away):
     kept_waiting = []
     page.route(re.compile("/api/cars/"), lambda route: route.abort() if away else kept_waiting.append(route))
+    if not away:
+        page.route("**/api/cars/tern/opened", lambda route: route.fulfill(json={"share": 0.35}))
     page.goto(demo_server.url + "/cars/tern/set/RF/turn/RF.tie-rod")
     expect(page.get_by_role("heading", level=1)).to_have_text("Opening the logbook…")
     expect(page.get_by_role("main").get_by_role("status")).to_have_text(re.compile("The server is away" if away else "^$"))
+    if not away:
+        expect(page.get_by_role("main")).to_contain_text("35 % is read and worked out")
     assert looked_at(page) == []
 
 

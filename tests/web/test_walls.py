@@ -132,6 +132,29 @@ def test_two_figures_are_two_fields_whatever_is_typed_in_them(client):
         assert {k: kept[k] for k in what} == what
 
 
+def test_how_far_the_opening_of_a_long_log_has_come_is_told(monkeypatch):
+    client, slug = whole_car("heather")
+    monkeypatch.setattr(service, "AT_ONCE", 20)
+    told, fold, judge = [], service.fold_all, service.judge_car
+
+    def watched(does):
+        def seen(*of):
+            told.append(client.get(f"/api/cars/{slug}/opened").json()["share"])
+            return does(*of)
+
+        return seen
+
+    monkeypatch.setattr(service, "fold_all", watched(fold))
+    monkeypatch.setattr(service, "judge_car", watched(judge))
+    shown = client.get(f"/api/cars/{slug}").json()
+    assert told == sorted(told)
+    assert told[0] == 0 < told[1] < 0.4 < told[-1] < 1
+    assert client.get(f"/api/cars/{slug}/opened").json()["share"] == 1
+    monkeypatch.undo()
+    again, _ = whole_car("heather")
+    assert again.get(f"/api/cars/{slug}").json() == shown  # in pieces or at once
+
+
 def test_a_fault_is_answered_in_the_one_format(client, car, monkeypatch):
     monkeypatch.setattr(service.Workshop, "state", lambda *_: 1 / 0)
     client._transport.raise_server_exceptions = False

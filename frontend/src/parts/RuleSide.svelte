@@ -18,7 +18,17 @@
       return { head, more: FRAME.keptWhere[outbox.where](waiting) };
     }
     if (outbox.away) return { head: FRAME.away, more: waiting ? FRAME.kept(waiting) : '' };
-    return null;
+    return late ? { head: FRAME.working, more: '' } : null;
+  });
+  // What is not answered at once is said to be under way: on a long log a revised plan takes some seconds.
+  const LATE_MS = 800;
+  let late = $state(false);
+  const under = $derived(outbox.rows.find((row) => !row.refusal)?.entry.id);
+  $effect(() => {
+    late = false;
+    if (!under) return;
+    const timer = setTimeout(() => (late = true), LATE_MS);
+    return () => clearTimeout(timer);
   });
 </script>
 

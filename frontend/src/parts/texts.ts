@@ -12,6 +12,8 @@ export const STAGES = [
 export const FRAME = {
   pageAway: 'The server is away, and this page was not brought before. It comes as soon as the server is back.',
   opening: 'Opening the logbook…',
+  opened: (share: number) => `It is a long one: ${Math.round(100 * share)} % is read and worked out.`,
+  working: 'Working it out…',
   logbookAway:
     'The server is away, and this car was not opened in this browser before. It opens as soon as the server is back.',
   product: 'Ready Corner',

@@ -80,6 +80,18 @@ def latest(slug: str, workshop: TheWorkshop) -> Latest:
     return Latest(number=state.number, progress={"Plan": share_given(state.plan), **({} if jig is None else {"Jig": jig})})
 
 
+class Opened(View):
+    """How much of a log is read and worked out, of 1."""
+
+    share: float
+
+
+@router.get("/cars/{slug}/opened")
+def opened(slug: str, workshop: TheWorkshop) -> Opened:
+    """Return how far the opening of a long log has come, for whoever waits for the car itself."""
+    return Opened(share=workshop.opened(slug))
+
+
 @router.get("/news", response_class=StreamingResponse)
 async def news(workshop: TheWorkshop, request: Request) -> StreamingResponse:
     """Send the numbers of the latest entries, by car, whenever a log has come further, as server-sent events: first of all cars, then of those

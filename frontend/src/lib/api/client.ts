@@ -147,6 +147,7 @@ export const api = {
     );
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
+  opened: (slug: string) => call<Schemas['Opened']>('GET', `/cars/${slug}/opened`),
   latest: (slug: string) => call<Latest>('GET', `/cars/${slug}/latest`),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),

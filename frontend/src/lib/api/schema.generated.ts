@@ -188,6 +188,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Opened
+         * @description Return how far the opening of a long log has come, for whoever waits for the car itself.
+         */
+        get: operations["opened_api_cars__slug__opened_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/news": {
         parameters: {
             query?: never;
@@ -2785,6 +2805,14 @@ export interface components {
             words: string;
             /** Corner */
             corner?: ("LF" | "RF" | "LR" | "RR") | null;
+        };
+        /**
+         * Opened
+         * @description How much of a log is read and worked out, of 1.
+         */
+        Opened: {
+            /** Share */
+            share: number;
         };
         /**
          * OpeningIn
@@ -5428,6 +5456,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Latest"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    opened_api_cars__slug__opened_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
             /** @description Unprocessable Entity */
