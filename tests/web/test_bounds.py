@@ -2,9 +2,11 @@
 
 import json
 import math
+import uuid
 
 import pytest
 
+from ready_corner.exchange.files import MOST_NAMES
 from tests.conftest import entry_json, reading_json
 from tests.fuzzing import as_sent, client_in_memory, post, told, try_plan
 
@@ -68,6 +70,54 @@ def test_two_hundred_kilobytes_of_points_are_read_line_by_line(client):
     wrong = client.post("/api/points/read", json={"text": text.replace("25,", "x,"), "units": {"system": "mm"}})
     assert wrong.status_code == 422
     assert len(wrong.content) < 100_000  # thousands of wrong lines are counted, not told one by one
+
+
+def test_an_object_of_a_file_has_no_more_names_than_it_can_and_each_once(client):
+    def sent(text):
+        return client.post("/api/workshop", content=text, headers={"content-type": "application/json"})
+
+    many = sent(
+        '{"format": "ready-corner workshop", "cars": [], "more": {' + ", ".join(f'"k{i}": {i}' for i in range(16_000)) + "}}"
+    )
+    assert many.status_code == 422
+    assert f"{MOST_NAMES} is the most" in many.json()["sentence"]
+    twice = sent('{"format": "ready-corner workshop", "cars": [], "cars": []}')
+    assert "“cars” stands twice" in twice.json()["sentence"]
+
+
+@pytest.mark.parametrize(
+    "kind", ["length", "angle", "turns", "mass", "rate", "torsion", "thread", "pitch", "toe", "total_toe", "place", "lengths"]
+)
+def test_any_figure_is_said_or_refused(kind, client):
+    values = (0, 1e308, -1e308, 5e-324, -5e-324, 1e-9, 1e6, 1e12, 1e-300, 1234.5)
+    for system in ("mm", "inch_fraction", "inch_decimal"):
+        taken = []
+        for value in values:
+            answer = post(client, "/api/shop/say", {"figures": [{"value": value, "kind": kind}], "units": {"system": system}})
+            assert answer.status_code in (200, 422)
+            assert "e-3" not in answer.text or answer.status_code == 422
+            taken += [value] if answer.status_code == 200 else []
+        assert taken == [0, 1e-9, 1e6, 1234.5]
+
+
+@pytest.mark.parametrize(
+    "wrong", [{"at": "1970-01-01T00:00:00Z"}, {"at": "9999-01-01T00:00:00Z"}, {"who": "x" * 81}, {"seed": 2**31}, {"seed": -1}]
+)
+def test_a_practice_car_that_cannot_be_is_refused_before_it_is_begun(wrong, client):
+    sound = {
+        "id": str(uuid.uuid4()),
+        "at": "2026-11-26T10:00:00Z",
+        "who": "Wren",
+        "layout": "tern",
+        "fault": "floor",
+        "seed": 5,
+    }
+    before = client.get("/api/cars").json()
+    refused = client.post("/api/practice", json={**sound, **wrong})
+    assert refused.status_code == 422
+    assert refused.json()["sentence"]
+    assert client.get("/api/cars").json() == before
+    assert client.post("/api/practice", json=sound).status_code == 201
 
 
 def test_dates_at_the_edges_of_the_calendar_get_a_sentence(client, car):

@@ -11,10 +11,23 @@ from ready_corner import workshop as service
 from ready_corner.core.advise import car as judging
 from ready_corner.core.advise import reckoned as whole
 from ready_corner.keeping import put_back
+from ready_corner.web.guard import HEADERS
 from ready_corner.workshop import Workshop
 from tests.amounts import drawn
 from tests.conftest import entry_json, plan_json, reading_json, rows_of
-from tests.fuzzing import ListedLogbooks, as_sent, client_in_memory, entry, extremes, mutilated, told, try_entry, try_plan, walk
+from tests.fuzzing import (
+    ListedLogbooks,
+    as_sent,
+    client_in_memory,
+    entry,
+    extremes,
+    mutilated,
+    ordinary_job,
+    told,
+    try_entry,
+    try_plan,
+    walk,
+)
 
 PLANS, BOOKS = told("plan"), told("logbook")
 
@@ -155,12 +168,20 @@ def test_how_far_the_opening_of_a_long_log_has_come_is_told(monkeypatch):
     assert again.get(f"/api/cars/{slug}").json() == shown  # in pieces or at once
 
 
+@pytest.mark.parametrize("name", list(BOOKS))
+def test_an_ordinary_job_is_never_refused_as_not_reckonable(name):
+    """Readings, turns, strikes, tyres and loads changed by so much, revisions that rename and drop, welds: as the shop has them, in any order."""
+    for seed in range(drawn(10, 1)):
+        ordinary_job(client_in_memory(), PLANS[name], random.Random(f"job {name} {seed}"), drawn(300, 60))
+
+
 def test_a_fault_is_answered_in_the_one_format(client, car, monkeypatch):
     monkeypatch.setattr(service.Workshop, "state", lambda *_: 1 / 0)
     client._transport.raise_server_exceptions = False
     answer = client.get(f"/api/cars/{car}/log")
     assert (answer.status_code, answer.json()["code"]) == (500, "fault")
     assert "ZeroDivisionError" in answer.json()["sentence"]
+    assert HEADERS.items() <= answer.headers.items()  # fenced in like any other answer
 
 
 def test_begun_with_a_plan_that_cannot_be_reckoned_is_refused(client, monkeypatch):
