@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 """How fast the server answers on loopback with 2,000 entries in the car, how large the first load is, how long a start takes.
 
-bench/answers.py [--entries N] [--times N]   prints a table; each figure with the spread over five equal parts of the run.
+bench/answers.py [--entries N] [--times N] [--starts N]   prints a table; each figure with the spread over five equal parts of the run.
 """
 
 import argparse
@@ -98,6 +98,7 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__.split("\n", maxsplit=1)[0])
     parser.add_argument("--entries", type=int, default=2000)
     parser.add_argument("--times", type=int, default=200)
+    parser.add_argument("--starts", type=int, default=3)
     asked = parser.parse_args()
     with tempfile.TemporaryDirectory() as temporary:
         folder = Path(temporary)
@@ -108,14 +109,14 @@ def main() -> None:
             engine.dispose()
         server = Server(folder, "--no-demo")
         starts = []
-        for _ in range(3):
+        for _ in range(asked.starts):
             began = time.perf_counter()
             server.start()
             connection = http.client.HTTPConnection("127.0.0.1", server.port)
             connection.request("GET", "/api/cars")
             connection.getresponse().read()
             starts.append(time.perf_counter() - began)
-            if len(starts) < 3:
+            if len(starts) < asked.starts:
                 connection.close()
                 server.stop()
 

@@ -31,7 +31,8 @@ def addresses(demo):
         yield from ((demo.car(name) if name else demo.url) + path for path in paths.split(" ") if path or name)
 
 
-SETTLED = "() => new Promise((then) => requestAnimationFrame(() => requestAnimationFrame(then)))"
+# Two frames on; a browser that paints none for a while, as one on a busy machine may, has nothing more to settle.
+SETTLED = "() => new Promise((then) => { requestAnimationFrame(() => requestAnimationFrame(then)); setTimeout(then, 3000); })"
 
 
 def looked_at(page):

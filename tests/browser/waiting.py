@@ -4,7 +4,7 @@ import time
 
 WAITING = """async () => {
   const asked = indexedDB.open('ready-corner');
-  const shelf = await new Promise(r => asked.onsuccess = () => r(asked.result));
+  const shelf = await new Promise((r, no) => { asked.onsuccess = () => r(asked.result); asked.onerror = asked.onblocked = () => no(new Error("no shelf")); });
   const all = shelf.transaction('waiting').objectStore('waiting').getAll();
   const rows = await new Promise(r => all.onsuccess = () => r(all.result));
   shelf.close();

@@ -21,6 +21,7 @@
 
 {#if devices}
   <h2>{SHOP.devices}</h2>
+  <p class="soft">{SHOP.letGoMeans}</p>
   {#if why}<p class="no" role="alert">{why}</p>{/if}
   <ul>
     {#each devices as device, i (i)}
@@ -38,6 +39,9 @@
 <style>
   h2 {
     margin: var(--gap-3) 0 0;
+  }
+  p {
+    margin: 0;
   }
   ul {
     list-style: none;

@@ -13,6 +13,7 @@ export const SHOP = {
   devices: 'Let in',
   noDevices: 'No phone is let in yet.',
   letGo: 'Let go',
+  letGoMeans: 'A device that is let go has to give the passphrase again. What waits in it is not lost.',
   device: (who: string, kind: string, at: string) =>
     `${[who, kind || 'device'].filter((words) => words).join(', ')}, since ${at}`,
 } as const;
