@@ -12,7 +12,7 @@ RUNS = {
     "scripts/fuzz": (["4"], '"plans": '),
     "scripts/look": (["walk-round", "--to", "TMP"], ""),
     "scripts/tell_demo": (["--to", "TMP"], ""),
-    "bench/answers.py": (["--entries", "70", "--times", "5", "--starts", "1"], "entries"),
+    "bench/answers.py": (["--entries", "70", "--times", "10", "--starts", "1"], "entries"),
     "bench/coverage.py": (["--cars", "2", "--way", "camber"], ""),
     "bench/doors.py": ([], ""),
     "bench/lifts.py": (["--cars", "1", "--layouts", "tern", "--alone"], "tern"),
