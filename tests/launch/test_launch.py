@@ -7,6 +7,7 @@ import signal
 import socket
 import stat
 import subprocess
+import sys
 import time
 import urllib.error
 import urllib.request
@@ -256,6 +257,22 @@ def test_a_frozen_database_does_not_hold_the_end_up(tmp_path, monkeypatch):
     assert database.PATIENCE_S > 30  # which it would have waited
     with LocalDatabase(tmp_path / "db") as urls:  # and nothing is lost
         upgrade(urls.owner)
+
+
+ALONE = """
+import os, sys
+from ready_corner.launch import __main__
+import numpy as np, scipy.linalg
+a = np.random.default_rng(1).normal(size=(600, 400))
+np.linalg.eigh(a.T @ a), scipy.linalg.svdvals(a)
+print(len(os.listdir("/proc/self/task")))
+"""
+
+
+def test_sums_of_the_server_have_no_threads_of_their_own_that_a_start_of_the_database_would_end_under_them():
+    clean = {k: v for k, v in os.environ.items() if "NUM_THREADS" not in k}
+    said = subprocess.run([sys.executable, "-c", ALONE], capture_output=True, text=True, check=True, env=clean).stdout
+    assert int(said) == 1
 
 
 def test_a_full_disk_is_said(tmp_path, monkeypatch):
