@@ -7,7 +7,8 @@ import uuid
 
 import pytest
 
-from ready_corner.border.entries import EntryIn, EntryKept, keep
+from ready_corner.border.entries import EntryIn, EntryKept, keep, kept_to_core
+from ready_corner.core.record.logbook import fold
 from ready_corner.exchange.files import FileRefusedError, read_logbook
 from ready_corner.workshop import NotReckonedError
 from tests.amounts import drawn
@@ -101,6 +102,20 @@ def test_a_line_of_a_file_that_cannot_be_is_refused_at_its_place_and_nothing_of_
     slug, said = brought(client, whole)
     assert said == ""
     goes_on(client, slug)
+
+
+@pytest.mark.parametrize("name", list(BOOKS))
+def test_the_state_after_a_file_is_that_of_its_lines_each_once(name):
+    model, state = read_logbook(json.dumps(BOOKS[name]).encode())
+    assert state == fold(None, [kept_to_core(e) for e in model.entries])
+
+
+def test_a_line_that_is_refused_takes_no_other_with_it():
+    turns = [{"kind": "turned", "adjuster": "LR.toe", "typed": str(n), "amount": n} for n in (40, 1)]
+    slug, said = brought(client_in_memory(), log(*turns))
+    assert slug is None
+    assert "entries.1" in said
+    assert "entries.2" not in said
 
 
 def test_of_a_line_that_cannot_stand_after_what_is_here_nothing_is_kept_either(client):
