@@ -92,6 +92,6 @@ class Server:
     def stop(self):
         self.process.send_signal(signal.SIGINT)
         self.process.wait(30)
-        rest = self.said().split("\n", 1)[1]
+        rest = self.said().split("(Ctrl-C ends it)\n", 1)[1]  # what it says after it has said where it is
         self._said.unlink()
         return self.process.returncode, rest

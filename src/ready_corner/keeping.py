@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ready_corner.border.entries import CarFileModel, EntryKept, PlanRevisedModel, WorkshopModel, kept_to_core
-from ready_corner.core.advise.reckoned import NotReckonedError, admitted, not_reckoned_since, reckoned
+from ready_corner.core.advise.reckoned import admitted, in_the_way
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.logbook import CarState
 from ready_corner.core.say.template import say_finding
@@ -125,12 +125,10 @@ def _stands(state: CarState, rows: Sequence[EntryKept], numbers: Mapping[int, in
         f"Entry {numbers[core[i].number]} of the file cannot stand after what is here: {say_finding(wrong.finding, state.plan.units)}"
         for i, wrong in refused
     ]
-    if not said:
-        try:
-            reckoned(after)
-        except NotReckonedError as wrong:
-            since = numbers.get(not_reckoned_since(after.entries).number)
-            said = [f"{f'Entry {since} of the file: ' if since else ''}{say_finding(wrong.finding, state.plan.units)}"]
+    if not said and (found := in_the_way(after)):
+        entry, why = found
+        since = numbers.get(entry.number)
+        said = [f"{f'Entry {since} of the file: ' if since else ''}{say_finding(why.finding, state.plan.units)}"]
     if said:
         raise _ContradictionError(" ".join(_named(said)))
 

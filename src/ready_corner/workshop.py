@@ -15,7 +15,7 @@ from ready_corner.border.entries import EntryIn, EntryKept, PlanRevisedModel, Wh
 from ready_corner.core.advise.accept import Preview, judged_with, preview
 from ready_corner.core.advise.car import CarJudged, judge_car
 from ready_corner.core.advise.pickups import Kept, Pickups, pickups
-from ready_corner.core.advise.reckoned import NotReckonedError, not_reckoned_since, reckoned
+from ready_corner.core.advise.reckoned import NotReckonedError, failing_since, reckoned
 from ready_corner.core.engines.linkage.worth import Lengths
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.marks import Evaluation, evaluate
@@ -416,7 +416,7 @@ def _held(lock: threading.Lock) -> Iterator[None]:
 
 def _trouble(state: CarState, wrong: Exception) -> Trouble:
     """Return the earliest entry since which a car cannot be reckoned."""
-    entry = not_reckoned_since(state.entries)
+    entry = failing_since(state.entries, lambda earlier: judge_car(evaluate(earlier)))
     plan = isinstance(entry.what, PlanRevised)
     return Trouble(
         entry.number,

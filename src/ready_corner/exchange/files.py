@@ -22,7 +22,7 @@ from ready_corner.border.entries import (
 )
 from ready_corner.border.plan import PlanModel, PlanProblemsError
 from ready_corner.border.slips import slips
-from ready_corner.core.advise.reckoned import NotReckonedError, admitted, not_reckoned_since, reckoned
+from ready_corner.core.advise.reckoned import admitted, in_the_way
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
 from ready_corner.core.quantities.finding import finding
 from ready_corner.core.record.logbook import CarState, Entry
@@ -115,11 +115,9 @@ def read_car(car: CarFileModel) -> CarState:
     state, refused = admitted(None, core)
     if refused:
         raise FileRefusedError(_lines(refused, "entries", state))
-    try:
-        reckoned(state)
-    except NotReckonedError as wrong:
-        entry = not_reckoned_since(core)
-        raise FileRefusedError([(f"entries.{core.index(entry)}", say_finding(wrong.finding, state.plan.units))]) from wrong
+    if found := in_the_way(state):
+        entry, why = found
+        raise FileRefusedError([(f"entries.{core.index(entry)}", say_finding(why.finding, state.plan.units))])
     return state
 
 

@@ -3,7 +3,7 @@
 Source: docs/record.md, what keeps an entry out.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from ready_corner.core.advise.accept import judged_with
 from ready_corner.core.advise.car import CarJudged, judge_car
@@ -30,7 +30,7 @@ class NotReckonedError(MeasuredError):
 
 
 def reckoned(state: CarState, earlier: Evaluation | None = None) -> CarJudged:
-    """Return a car judged, every stage of it. Raises NotReckonedError where some stage could not be reckoned.
+    """Return a car judged, every stage of it. Raises NotReckonedError, as of its plan, where some stage could not be reckoned.
 
     Source: see the module.
     """
@@ -43,15 +43,28 @@ def reckoned(state: CarState, earlier: Evaluation | None = None) -> CarJudged:
     return judged
 
 
-def not_reckoned_since(entries: Sequence[Entry]) -> Entry:
-    """Return the earliest entry of a log since which its car cannot be reckoned: by halving, each half folded and judged.
+def in_the_way(state: CarState) -> tuple[Entry, NotReckonedError] | None:
+    """Return the earliest entry since which some stage of a car cannot be reckoned, and what is said of it; None where all of it can.
+
+    Source: see the module.
+    """
+    try:
+        reckoned(state)
+    except NotReckonedError as wrong:
+        entry = failing_since(state.entries, reckoned)
+        return entry, NotReckonedError(wrong.kind, plan=isinstance(entry.what, PlanRevised))
+    return None
+
+
+def failing_since(entries: Sequence[Entry], judge: Callable[[CarState], object]) -> Entry:
+    """Return the earliest entry of a log since which its car cannot be judged: by halving, each half folded and judged.
 
     Source: see the module.
     """
 
     def fails(count: int) -> bool:
         try:
-            reckoned(fold_all(None, entries[:count]))
+            judge(fold_all(None, entries[:count]))
         except Exception:
             return True
         return False
