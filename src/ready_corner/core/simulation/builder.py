@@ -28,7 +28,8 @@ MOST_STEPS = 400
 class Work:
     """The work on one practice car, with its count: ``lifts`` (times the car went up to be turned at), ``readings``, groups of turns and how many
     of them left the car truly worse, left ``fewer`` marks truly within their tolerance than they found, and how many marks that were told to hold and truly
-    did they ``spoilt``; the last ``step``. ``told``: what the plan says of the car, where that is less than there is."""
+    did they ``spoilt``; the last ``step``. ``told``: what the plan says of the car, where that is less than there is. ``judged``: every figure of a corner mark as it stood
+    before each lift and at the end: its mark, whether the truth lies inside U, whether it was told to hold, and whether it truly does."""
 
     car: HiddenCar
     told: Plan | None = None
@@ -41,6 +42,7 @@ class Work:
     worse: int = 0
     fewer: int = 0
     spoilt: int = 0
+    judged: list[tuple[str, bool, bool, bool]] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         plan = self.told or self.car.plan
@@ -59,6 +61,7 @@ class Work:
         for _ in range(MOST_STEPS):
             self.step = next_step(self.now)
             if self.step.kind in ("done", "plan", "state"):
+                self._look()
                 return self.step
             self.do(self.step)
         raise RuntimeError(f"no end after {MOST_STEPS} steps")
@@ -73,6 +76,7 @@ class Work:
         elif step.kind == "read" and step.corner and step.quantity:
             self.read((step.corner, step.quantity), self._named_tool(step, step.quantity), step.half)
         else:
+            self._look()
             before, out = self.misses(), set(self.truly_out())
             held = {m.mark for m in self.now.marks if m.state == "holds"} - out
             self.lifts, self.groups = self.lifts + 1, self.groups + 1
@@ -81,6 +85,14 @@ class Work:
             then = set(self.truly_out())
             self.fewer += len(then) > len(out)
             self.spoilt += len(held & then)
+
+    def _look(self) -> None:
+        """Hold every figure of a corner that counts against the truth."""
+        out = set(self.truly_out())
+        for m in self.now.marks:
+            if m.value is not None and m.state not in ("unread", "moved since") and kind_of(m.mark) in CORNER_KINDS:
+                inside = abs(m.value - self.car.truth(m.mark)) <= m.expanded
+                self.judged.append((m.mark, inside, m.state == "holds", m.mark not in out))
 
     def misses(self) -> float:
         """Return the sum of squared true misses of all aims of corners, in tolerances."""

@@ -18,8 +18,7 @@ CAMBER_BY: dict[str, tuple[str, str]] = {
     "three-link-axle": ("upper.ball", ""),
 }
 LAYOUTS = tuple(CAMBER_BY)
-# What a builder knows of the ways of the car: hubs taped, span measured, rims turned on a dial. Practice cars are off by so much and no more.
-WAYS = Ways(strings_on="stands", hub_middle=0.6, span=1.0, run_out=0.1)
+WAYS = Ways(strings_on="stands", span=1.0)  # strings on stands, spans measured; of hubs and rims nothing is known beforehand
 CASTER_BY = {"five-link": "bar", "three-link-axle": "plumb"}  # the others sweep it on plates
 TOLERANCES = {"height": 3.0, "caster": 0.5, "camber": 0.3, "toe": 0.2}  # mm, degrees
 

@@ -10,6 +10,7 @@ WORDS = {
     "sweep.too-few": "{positions} positions of the steering do not tell the axis: read the camber straight ahead too, or the inclination.",
     "sweep.too-far": "The wheel would be steered {steer:.1f}°, further than {most:.0f}°: read the plate again.",
     "sweep.too-small": "The positions of the steering are only {apart:.1f}° apart. Steer further, 20° in and 20° out: under {least:.0f}° the caster is all noise.",
+    "simulation.no-rest": "A practice car of this plan does not come to rest. Look through its points and springs: one of its links would not reach.",
     "simulation.cannot-read": "A practice car does not answer a reading of {quantity}. Read heights, pads, camber, the gaps to the string or the scales.",
     "toe.longer-than-span": "A toe is less than the span it is taken over. Type both again.",
     "toe.span-wanted": '“{text}” is a length, and as that a toe says nothing without its span. Type it over the rim, such as 1/16" in over the rim, or in degrees.',

@@ -1,0 +1,378 @@
+"""A plan made into metal: its parts, rods and springs as somebody built them, ready to come to rest.
+
+Pickups lie where they were welded, links are as long as they were made, springs and tyres are off their labels; adjusters move what the plan says they
+move, links keeping their lengths. Nothing of the engines that judge a car is used.
+
+Source: the points of the plan; docs/practice.md.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
+from ready_corner.core.plan.plan import Adjuster, Linkage, Perch, Plan
+from ready_corner.core.simulation.metal import GRAVITY, Guides, Metal, Rest, Rods, Tyres, at_rest, tensions
+
+FloatArray = NDArray[np.float64]
+HEIGHT_MM = 100.0  # of a place whose height the plan does not give
+STIFF, BUSHED = 1e6, 4e3  # N/mm of a rod; of the links of an axle that is held once too often, whose bushes give
+MASS_KG, UNSPRUNG_KG, HIGH_MM, SPRING, TYRE, AT_WHEEL = 650.0, 25.0, 350.0, 45.0, 200.0, 22.0  # where the plan does not say
+WHEEL_LINKS: Mapping[str, tuple[tuple[str, str, str], ...]] = {
+    "double wishbone": (
+        *((f"{h} {leg} leg", f"{h}.{leg}", f"{h}.ball") for h in ("upper", "lower") for leg in ("front", "rear")),
+        ("tie rod", "tie.inner", "tie.outer"),
+    ),
+    "five link": (
+        *((f"link{i}", f"link{i}.inner", f"link{i}.outer") for i in range(1, 5)),
+        ("tie rod", "tie.inner", "tie.outer"),
+    ),
+    "strut": (
+        *((f"lower {leg} leg", f"lower.{leg}", "lower.ball") for leg in ("front", "rear")),
+        ("tie rod", "tie.inner", "tie.outer"),
+    ),
+    "trailing arm": tuple((f"rod{i}", f"rod{i}.inner", f"rod{i}.outer") for i in (1, 2)),
+    "hinged arm": (),
+}
+AXLE_LINKS: Mapping[str, tuple[tuple[str, str, str], ...]] = {
+    "four link axle": tuple(
+        (f"{h} {s}", f"{h}.{s}.body", f"{h}.{s}.axle") for h in ("upper", "lower") for s in ("left", "right")
+    ),
+    "three link axle": (
+        ("upper", "upper.body", "upper.axle"),
+        *((f"lower {s}", f"lower.{s}.body", f"lower.{s}.axle") for s in ("left", "right")),
+    ),
+}
+PINS = {"trailing arm": ("arm.front",), "hinged arm": ("hinge.inner", "hinge.outer")}
+ARMS = {
+    "upper": ("upper.front", "upper.rear", "upper.ball"),
+    "lower": ("lower.front", "lower.rear", "lower.ball"),
+    "hinge": ("hinge.inner", "hinge.outer", "wheel"),
+}
+OF_AXIS = {"double wishbone": ("lower.ball", "upper.ball"), "strut": ("lower.ball", "strut.top")}
+
+
+@dataclass
+class _Making:
+    """Rows of rods and guides while a car is put together: part, point, part, point (design axes), what it belongs to, and its stiffness."""
+
+    middles: list[FloatArray] = field(default_factory=lambda: [np.zeros(3)])
+    rods: list[tuple[int, FloatArray, int, FloatArray, str, float]] = field(default_factory=list)
+    guides: list[tuple[int, FloatArray, int, FloatArray, FloatArray]] = field(default_factory=list)
+    points: dict[str, tuple[int, FloatArray]] = field(default_factory=dict)  # “LF.upper.ball”: its part and place
+
+    def part(self, middle: FloatArray) -> int:
+        self.middles.append(middle)
+        return len(self.middles) - 1
+
+    def pin(self, a: int, b: int, at: FloatArray, at_b: FloatArray | None = None) -> None:
+        """Keep a point of one part on a point of another."""
+        for way in np.eye(3):
+            self.guides.append((a, at, b, at if at_b is None else at_b, way))
+
+
+class Standing:
+    """A car of a plan as it was built. ``off``: mm and shares by which it is off its plan, drawn from ``rng``."""
+
+    def __init__(self, plan: Plan, rng: np.random.Generator, built: float, springs: float) -> None:
+        self.plan = plan
+        self._made = _Making()
+        self._springs: dict[Corner, int] = {}
+        self._wheels: dict[Corner, tuple[int, FloatArray, FloatArray]] = {}
+        self._axes: dict[Corner, tuple[str, str]] = {}
+        for end in ("front", "rear"):
+            self._hang(end)  # type: ignore[arg-type]
+        self._metal = self._forged()
+        self._drawn = Rest(np.array(self._made.middles), np.tile(np.eye(3), (len(self._made.middles), 1, 1)))
+        self._as_built(rng, built, springs)
+        self._last: dict[bool, Rest] = {}
+
+    # ---- what it comes to ----
+
+    def at(self, turns: Mapping[str, float], ground: FloatArray, sticks: FloatArray) -> Rest:
+        """Return where it rests with adjusters turned so far, on ground of so many mm under each tyre (4,), each spring held off by ``sticks`` mm (4,)."""
+        metal = self._turned(turns, sticks)
+        start = self._last.get(bool(ground.any()), self._drawn)
+        found = at_rest(metal, start, ground)
+        self._last[bool(ground.any())] = found
+        return found
+
+    def wheel(self, rest: Rest, corner: Corner) -> tuple[FloatArray, FloatArray]:
+        """Return the middle of a wheel, and its spin axis, outboard."""
+        part, at, axis = self._wheels[corner]
+        return rest.place(part, at - self._made.middles[part]), rest.way(part, axis)
+
+    def height(self, rest: Rest, corner: Corner) -> float:
+        """Return how far the place of a height is over the ground of the drawing, mm more than as drawn."""
+        place = self.plan.height_place(corner)
+        at = np.array([place.station, place.offset, place.height or HEIGHT_MM])
+        return float(rest.place(0, at)[2] - at[2])
+
+    def axis(self, rest: Rest, corner: Corner) -> FloatArray | None:
+        """Return the unit steering axis of a wheel, pointing up; None where it has no two joints."""
+        names = self._axes.get(corner)
+        if names is None:
+            return None
+        low, high = (self._point(rest, f"{corner}.{n}") for n in names)
+        return np.asarray((high - low) / np.linalg.norm(high - low))
+
+    def _point(self, rest: Rest, name: str) -> FloatArray:
+        part, at = self._made.points[name]
+        return rest.place(part, at - self._made.middles[part])
+
+    # ---- how it is put together ----
+
+    def _given(self, name: str, twin: str, mirrored: bool) -> FloatArray | None:
+        own = self.plan.points.get(name)
+        if own is None and mirrored and (other := self.plan.points.get(twin)) is not None:
+            own = (other[0], -other[1], other[2])
+        return None if own is None else np.array(own, dtype=float)
+
+    def _hang(self, end: str) -> None:
+        corners = [c for c in CORNERS if END_OF[c] == end]
+        linkage = self.plan.linkage(end)  # type: ignore[arg-type]
+        if linkage is not None and linkage.layout in AXLE_LINKS:
+            self._hang_axle(end, linkage, corners)
+            return
+        for c in corners:
+            if linkage is not None:
+                self._hang_wheel(c, linkage)
+            else:
+                station, offset = self.plan.wheel_place(c)
+                middle = np.array([station, offset, self.plan.axle_of(c).tyre_diameter / 2])
+                part = self._wheel(c, middle, 0.0, 0.0, self._made.part(middle))
+                for way in ((1.0, 0, 0), (0, 1.0, 0)):
+                    for up in (0.0, 200.0):
+                        at = middle + np.array([0, 0, up])
+                        self._made.guides.append((part, at, 0, at, np.array(way)))
+                ahead = middle + np.array([200.0, 0, 0])
+                self._made.guides.append((part, ahead, 0, ahead, np.array([0, 1.0, 0])))
+                self._upright_spring(c, part, middle)
+
+    def _wheel(self, c: Corner, middle: FloatArray, toe: float, camber: float, part: int) -> int:
+        t, g = np.radians([toe, camber])
+        self._wheels[c] = part, middle, np.array([np.sin(t) * np.cos(g), SIDE[c] * np.cos(t) * np.cos(g), -np.sin(g)])
+        return part
+
+    def _upright_spring(self, c: Corner, part: int, at: FloatArray) -> None:
+        """A spring straight over the wheel, where the plan draws none."""
+        self._springs[c] = len(self._made.rods)
+        self._made.rods.append((0, at + np.array([0, 0, 400.0]), part, at, f"{c} spring", AT_WHEEL))
+
+    def _hang_wheel(self, c: Corner, linkage: Linkage) -> None:
+        made, twin = self._made, c.replace("R", "L", 1) if c.startswith("R") else c
+        places = {
+            n.split(".", 1)[1]: p
+            for n in self.plan.points
+            if n.split(".", 1)[0] == twin
+            if (p := self._given(f"{c}.{n.split('.', 1)[1]}", n, linkage.mirrored)) is not None
+        }
+        middle = places["wheel"]
+        part = self._wheel(c, middle, linkage.toe_deg, linkage.camber_deg, made.part(middle))
+        for name, inner, outer in WHEEL_LINKS[linkage.layout]:
+            made.points |= {f"{c}.{inner}": (0, places[inner]), f"{c}.{outer}": (part, places[outer])}
+            made.rods.append((0, places[inner], part, places[outer], f"{c}.{name}", STIFF))
+        for name in PINS.get(linkage.layout, ()):
+            made.points[f"{c}.{name}"] = (0, places[name])
+            made.pin(part, 0, places[name])
+        if linkage.layout == "strut":
+            along = places["strut.top"] - places["strut.foot"]
+            first = np.cross(along, (1.0, 0, 0)) / np.linalg.norm(np.cross(along, (1.0, 0, 0)))
+            second = np.cross(along, first) / np.linalg.norm(along)
+            made.points |= {f"{c}.strut.top": (0, places["strut.top"]), f"{c}.strut.foot": (part, places["strut.foot"])}
+            made.guides += [(0, places["strut.top"], part, places["strut.top"], way) for way in (first, second)]
+        if axis := OF_AXIS.get(linkage.layout):
+            self._axes[c] = axis
+        self._spring_of(c, linkage, places, part)
+
+    def _spring_of(self, c: Corner, linkage: Linkage, places: Mapping[str, FloatArray], part: int) -> None:
+        made, on = self._made, {"car": 0, "upright": part}
+
+        def where(of: str) -> int:
+            if of not in on:
+                first, second, joint = (places[n] for n in ARMS[of])
+                on[of] = made.part(joint)
+                for at in (first, second):
+                    made.pin(on[of], 0, at)
+                flat = np.cross(second - first, joint - first)
+                made.guides.append((part, joint, on[of], joint, flat / np.linalg.norm(flat)))
+            return on[of]
+
+        if linkage.rocker:
+            own = linkage.rocker
+            on["rocker"] = made.part(places[own.push])
+            for name in (own.first, own.second):
+                made.pin(on["rocker"], 0, places[name])
+            made.rods.append(
+                (on["rocker"], places[own.push], where(own.rod.on), places[own.rod.point], f"{c} pushrod", STIFF)
+            )
+        for spring in linkage.springs[:1]:
+            if spring.rate or len(linkage.springs) == 1:
+                a, b = spring.ends
+                self._springs[c] = len(made.rods)
+                made.rods.append(
+                    (where(a.on), places[a.point], where(b.on), places[b.point], f"{c} spring", spring.rate or SPRING)
+                )
+        if c not in self._springs:
+            self._upright_spring(c, part, places["wheel"])
+
+    def _hang_axle(self, end: str, linkage: Linkage, corners: list[Corner]) -> None:
+        made = self._made
+
+        def at(name: str) -> FloatArray:
+            twin = name.replace(".right.", ".left.") if ".right." in name else name.replace("right.", "left.", 1)
+            found = self._given(f"{end}.{name}", f"{end}.{twin}", linkage.mirrored and twin != name)
+            assert found is not None
+            return found
+
+        wheels = {c: at("left.wheel" if SIDE[c] > 0 else "right.wheel") for c in corners}
+        part = made.part((wheels[corners[0]] + wheels[corners[1]]) / 2)
+        links = list(AXLE_LINKS[linkage.layout])
+        if f"{end}.panhard.body" in self.plan.points:
+            links.append(("Panhard rod", "panhard.body", "panhard.axle"))
+        for name, inner, outer in links:
+            made.points |= {f"{end}.{inner}": (0, at(inner)), f"{end}.{outer}": (part, at(outer))}
+            made.rods.append((0, at(inner), part, at(outer), f"{end}.{name}", STIFF if len(links) < 5 else BUSHED))
+        for c in corners:
+            self._wheel(c, wheels[c], linkage.toe_deg, linkage.camber_deg, part)
+        for spring in linkage.springs:
+            (a, b), on = (at(s.point) for s in spring.ends), {"car": 0, "upright": part}
+            own = corners[0] if b[1] > 0 else corners[1]
+            self._springs[own] = len(made.rods)
+            first, second = (on.get(s.on, part) for s in spring.ends)
+            made.rods.append((first, a, second, b, f"{own} spring", spring.rate or SPRING))
+        for c in corners:
+            if c not in self._springs:
+                self._upright_spring(c, part, wheels[c])
+
+    def _forged(self) -> Metal:
+        made, plan = self._made, self.plan
+        middles = made.middles
+        rods = Rods(
+            np.array([r[0] for r in made.rods]),
+            np.array([r[2] for r in made.rods]),
+            np.array([[r[1] - middles[r[0]], r[3] - middles[r[2]]] for r in made.rods]),
+            np.array([float(np.linalg.norm(r[1] - r[3])) for r in made.rods]),
+            np.array([r[5] for r in made.rods]),
+        )
+        guides = Guides(
+            np.array([g[0] for g in made.guides], dtype=np.int64),
+            np.array([g[2] for g in made.guides], dtype=np.int64),
+            np.array([[g[1] - middles[g[0]], g[3] - middles[g[2]]] for g in made.guides]).reshape(-1, 2, 3),
+            np.array([g[4] for g in made.guides]).reshape(-1, 3),
+            np.full(len(made.guides), STIFF),
+        )
+        feet = plan.footing
+        carried = np.array(
+            [
+                (feet.mass or MASS_KG)
+                * (feet.front if END_OF[c] == "front" else 1 - feet.front)
+                * (feet.left if SIDE[c] > 0 else 1 - feet.left)
+                for c in CORNERS
+            ]
+        )
+        unsprung = np.array([min(feet.end(END_OF[c]).unsprung or UNSPRUNG_KG, 0.5 * carried[CORNERS.index(c)]) for c in CORNERS])
+        at = np.array([self._wheels[c][1] for c in CORNERS])
+        sprung = carried - unsprung
+        hangs = [sprung @ at[:, 0] / sprung.sum(), sprung @ at[:, 1] / sprung.sum(), plan.loads.height if plan.loads else HIGH_MM]
+        weights = [[0.0, *hangs], *([float(self._wheels[c][0]), *(self._wheels[c][1] - middles[self._wheels[c][0]])] for c in CORNERS)]
+        stiff = np.array([feet.end(END_OF[c]).tyre_rate or TYRE for c in CORNERS])
+        axes = np.array([self._wheels[c][2] for c in CORNERS])
+        radius = (at[:, 2] + GRAVITY * carried / stiff) / np.sqrt(1 - axes[:, 2] ** 2)
+        tyres = Tyres(
+            np.array([self._wheels[c][0] for c in CORNERS]),
+            np.array([self._wheels[c][1] - middles[self._wheels[c][0]] for c in CORNERS]),
+            axes,
+            radius,
+            stiff,
+        )
+        free = np.ones(6 * len(middles), dtype=bool)
+        free[[0, 1, 5]] = False  # the tyres keep the car where it was rolled to
+        return Metal(
+            len(middles), rods, guides, tyres, np.array(weights), GRAVITY * np.array([sprung.sum(), *unsprung]), free
+        )
+
+    def _as_built(self, rng: np.random.Generator, built: float, springs: float) -> None:
+        """Put pickups where they were welded and springs off their labels, each as long as carries the car as drawn."""
+        m = self._metal
+        soft = np.zeros(len(m.rods.a), dtype=bool)
+        soft[list(self._springs.values())] = True
+        carry, push = tensions(m, self._drawn, soft)
+        label = np.clip(rng.normal(1, springs, len(soft)), 0.7, 1.3)
+        stiff = np.where(soft, m.rods.stiff * label, m.rods.stiff)
+        welded: dict[tuple[float, ...], FloatArray] = {}
+        at = m.rods.at.copy()
+        for k, (a, b) in enumerate(zip(m.rods.a, m.rods.b, strict=True)):
+            for side, part in enumerate((a, b)):
+                if part == 0:
+                    key = tuple(np.round(at[k, side], 6))
+                    welded.setdefault(key, rng.normal(0, built, 3))
+                    at[k, side] = at[k, side] + welded[key]
+        ahead = m.guides.at.copy()
+        for k, (a, b) in enumerate(zip(m.guides.a, m.guides.b, strict=True)):
+            if 0 in (a, b):
+                side = 0 if a == 0 else 1
+                ahead[k, side] = ahead[k, side] + welded.setdefault(tuple(np.round(ahead[k, side], 6)), rng.normal(0, built, 3))
+        ahead[:, 1] -= m.guides.way * (push / m.guides.stiff)[:, None]
+        tyres = m.tyres.stiff * np.clip(rng.normal(1, springs, 4), 0.7, 1.3)
+        self._metal = Metal(
+            m.parts,
+            Rods(m.rods.a, m.rods.b, at, m.rods.long - carry / stiff, stiff),
+            Guides(m.guides.a, m.guides.b, ahead, m.guides.way, m.guides.stiff),
+            Tyres(m.tyres.part, m.tyres.at, m.tyres.axis, m.tyres.radius, tyres),
+            m.weights,
+            m.newtons,
+            m.free,
+        )
+
+    # ---- what is turned ----
+
+    def _turned(self, turns: Mapping[str, float], sticks: FloatArray) -> Metal:
+        m = self._metal
+        at, long, ahead = m.rods.at.copy(), m.rods.long.copy(), m.guides.at.copy()
+        for corner, rod in self._springs.items():
+            long[rod] += sticks[CORNERS.index(corner)]
+        for a in self.plan.adjusters:
+            if by := turns.get(a.id, 0.0):
+                self._turn(a, by, at, long, ahead)
+        return Metal(
+            m.parts,
+            Rods(m.rods.a, m.rods.b, at, long, m.rods.stiff),
+            Guides(m.guides.a, m.guides.b, ahead, m.guides.way, m.guides.stiff),
+            m.tyres,
+            m.weights,
+            m.newtons,
+            m.free,
+        )
+
+    def _turn(self, a: Adjuster, by: float, at: FloatArray, long: FloatArray, ahead: FloatArray) -> None:
+        if a.raises:
+            spring = self._springs[a.corner]
+            straight = self._made.rods[spring][5] == AT_WHEEL
+            long[spring] += by * (a.by.per_step if isinstance(a.by, Perch) and not straight else a.lift_per_step)  # type: ignore[union-attr]
+            return
+        if a.moves is None:
+            return
+        mm, name = a.even(by) * a.length_per_step, a.moves.name
+        names = {name, f"{END_OF[a.corner]}.{name.split('.', 1)[1]}"}
+        if a.moves.direction is None:
+            for k, rod in enumerate(self._made.rods):
+                if rod[4] in names:
+                    long[k] += mm
+            return
+        way = np.array(a.moves.direction, dtype=float)
+        own = next((self._made.points[n] for n in names if n in self._made.points), None)
+        if own is None:
+            return
+        part, place = own
+        shift = mm * way / np.linalg.norm(way)
+        for k, (first, p, second, q, *_) in enumerate(self._made.rods):
+            for side, of, point in ((0, first, p), (1, second, q)):
+                if of == part and np.allclose(point, place):
+                    at[k, side] += shift
+        for k, (first, p, second, q, _) in enumerate(self._made.guides):
+            for side, of, point in ((0, first, p), (1, second, q)):
+                if of == part and np.allclose(point, place) and (part == 0) == (of == 0):
+                    ahead[k, side] += shift
