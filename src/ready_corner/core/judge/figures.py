@@ -14,6 +14,7 @@ import numpy as np
 from ready_corner.core.engines.alignment import camber as camber_of
 from ready_corner.core.engines.alignment import string
 from ready_corner.core.judge.ground import Ground
+from ready_corner.core.judge.hubs import Hubs
 from ready_corner.core.judge.leans import LEANING, Leans, Upright, by_nudges
 from ready_corner.core.judge.memory import Memory, remembered
 from ready_corner.core.judge.read import (
@@ -41,12 +42,15 @@ STRETCH = 24  # spells whose figures are kept together
 
 
 class Figures(OfState):
-    """All figures of one state of a car: ``read`` what was read, ``ground`` what it stands on, ``strings`` lines toe is read against."""
+    """All figures of one state of a car: ``read`` what was read, ``ground`` what it stands on, ``strings`` lines toe is read against, ``hubs`` where the
+    hubs stood meanwhile."""
 
     def __init__(self, memory: Memory) -> None:
         super().__init__(memory)
         self.read = Read(memory)
-        self.ground, self.strings = Ground(self.read), Strings(self.read)
+        self.ground = Ground(self.read)
+        self.hubs = Hubs(self.ground)
+        self.strings = Strings(self.read, self.hubs.beside)
 
     def figure(self, kind: str, corner: Corner, spell: int | None = None) -> Figure | None:
         """Return height (mm), an angle (degrees), or load (kg) of a corner in a spell, the latest where None; None where not all is read."""

@@ -24,7 +24,7 @@ from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import Figures
 from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
-from ready_corner.core.judge.reach import is_usual, reach
+from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
@@ -243,13 +243,9 @@ class Evaluation:
         return found.only([a for a in found.adjusters if a in by_plan.adjusters or a in alone.adjusters])
 
     @property
-    @remembered
     def reach(self) -> Mapping[str, WorthOfTurns]:
-        """What turns are worth to every corner mark by the plan alone, the links of a bar off: so heights and loads are read, and perches turned."""
-        try:
-            return reach(self.state.plan, self.figures.ground.springs, False)
-        except ReadyCornerError:
-            return {}
+        """What turns are worth to every corner mark by the plan alone, the links of a bar off."""
+        return self.figures.ground.reach
 
     @property
     @remembered

@@ -7,7 +7,8 @@ each wheel and, relative to the ground, with roll and pitch of the body. A live 
 Source: stiffness matrices of springs, bars and tyres; docs/stance.md, docs/choices.md (What no longer holds).
 """
 
-from collections.abc import Mapping
+import math
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -40,6 +41,7 @@ UNTOLD_PER_MM = {
 }  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
 LEAST_PER_MM = 0.003
 STEP_MM = 0.05  # of central differences over travel
+HUB_UNTOLD = 0.5  # mm that a hub goes sideways for a millimetre of a link of which the plan tells nothing, standard uncertainty
 
 
 @dataclass(frozen=True)
@@ -58,32 +60,62 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurn
     Where the plan tells no linkage, or not what a link moves, it is what such links are usually worth; what nothing is known of is left out.
     Source: linkage and springs together, docs/stance.md.
     """
-    at, supports = places(plan), springs.supports(bar_on)
+    at = places(plan)
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
+    table = _Table(at, there, springs, wheels_of(plan))
+    for name, lift, own in _changes(plan, springs, bar_on):
+        table.add(name, lift, own, least=name not in LOAD[1:])
+    for adjuster in plan.adjusters:
+        for kind, usual in usual_of(plan, adjuster).items():
+            mark = f"{adjuster.corner}.{kind}"
+            if mark in table.found and adjuster.id not in table.found[mark]:
+                table.found[mark][adjuster.id] = usual
+    return {mark: _worth(rows) for mark, rows in table.found.items()}
+
+
+def hubs_reach(plan: Plan, springs: Springing) -> dict[Corner, WorthOfTurns]:
+    """Return how far one turn (or shim) of each adjuster takes the middle of each wheel outwards over the ground, mm, with its covariance.
+
+    What the plan does not tell of a link is nothing, give or take half of what it gains in length.
+    Source: linkage and springs together, docs/stance.md.
+    """
+    rows: dict[Corner, dict[str, tuple[float, float]]] = {c: {} for c in CORNERS}
+    by_travel = _hubs_by_travel(plan)
+    for name, lift, own in _changes(plan, springs, False):
+        travel = lift.travel(springs.tyres)
+        for i, c in enumerate(CORNERS):
+            direct, along = (own or {}).get((c, "hub"), 0.0), float(by_travel[i] @ travel)
+            u = PART_TRUSTED * abs(direct) + (SPRINGS_TRUSTED if springs.known else SPRINGS_GUESSED) * abs(along)
+            rows[c][name] = direct + along, u + (LEAST_MM if direct or along else 0.0)
+    for adjuster in plan.adjusters:
+        if not adjuster.raises and adjuster.id not in rows[adjuster.corner]:
+            rows[adjuster.corner][adjuster.id] = 0.0, HUB_UNTOLD * abs(adjuster.length_per_step)
+    return {c: _worth(found) for c, found in rows.items()}
+
+
+def _changes(
+    plan: Plan, springs: Springing, bar_on: bool
+) -> Iterator[tuple[str, "_Lift", Mapping[tuple[Corner, str], float] | None]]:
+    """Yield what one turn of each adjuster, a millimetre of each tyre and each load does to the car on its springs, and what it does to its own wheels besides."""
+    at, supports = places(plan), springs.supports(bar_on)
     lifted, turned = response(at, supports), response(at, supports, springs.lifts(bar_on))
     links = _links(plan)
-    table = _Table(at, there, springs, wheels_of(plan))
     still = np.zeros(4)
     for adjuster in plan.adjusters:
         if adjuster.raises:
             rise = raised_by(adjuster, springs)
-            table.add(adjuster.id, _Lift(turned.heights @ rise, turned.loads @ rise, still))
+            yield adjuster.id, _Lift(turned.heights @ rise, turned.loads @ rise, still), None
         elif adjuster.id in links:
             own = links[adjuster.id]
-            table.add(adjuster.id, _Lift.of(lifted, np.array([own.get((c, "rise"), 0.0) for c in CORNERS])), own)
-        else:
-            for kind, usual in usual_of(plan, adjuster).items():
-                if (mark := f"{adjuster.corner}.{kind}") in table.found:
-                    table.found[mark][adjuster.id] = usual
+            yield adjuster.id, _Lift.of(lifted, np.array([own.get((c, "rise"), 0.0) for c in CORNERS])), own
     for i, c in enumerate(CORNERS):
-        table.add(TYRE[c], _Lift.of(lifted, np.eye(4)[i]))
+        yield TYRE[c], _Lift.of(lifted, np.eye(4)[i]), None
     p = np.column_stack([np.ones(4), at])
     for name, one in zip(
         LOAD, -GRAVITY * np.eye(3), strict=True
     ):  # a kilogram at the origin, and its millimetre forward or left of it
         heights = p @ np.linalg.solve(p.T @ supports @ p, one)
-        table.add(name, _Lift(heights, -supports @ heights, still), least=name == LOAD[0])
-    return {mark: _worth(rows) for mark, rows in table.found.items()}
+        yield name, _Lift(heights, -supports @ heights, still), None
 
 
 @dataclass(frozen=True)
@@ -182,6 +214,27 @@ def _swept(plan: Plan) -> dict[Corner, Sweep]:
     return found
 
 
+def _hub_out(plan: Plan, c: Corner, foot: float, camber: float) -> float:
+    """Return how far the middle of a wheel goes outwards, mm, whose lowest point goes to the left by ``foot`` mm while it leans by ``camber`` degrees more."""
+    linkage = plan.linkage(END_OF[c])
+    return SIDE[c] * foot + (linkage.loaded_radius if linkage else 0.0) * math.radians(camber)
+
+
+def _hubs_by_travel(plan: Plan) -> FloatArray:
+    """Return how far each middle of a wheel goes outwards for a millimetre of travel of each wheel (4, 4); an axle by its heave alone, nothing where the plan has no linkage."""
+    found, swept = np.zeros((4, 4)), _swept(plan)
+    for i, c in enumerate(CORNERS):
+        if c not in swept:
+            continue
+        body, first = swept[c].body, i - i % 2
+        side = ("left." if SIDE[c] > 0 else "right.") if body.is_axle else ""
+        own = slice(first, first + 2) if body.is_axle else slice(i, i + 1)
+        ends = sweep(body, STEP_MM * np.array([-1.0, 1.0])).answers
+        foot, camber = (float(v[1] - v[0]) / (2 * STEP_MM) for v in (ends[f"{side}contact_y"], ends[f"{side}camber_deg"]))
+        found[i, own] = _hub_out(plan, c, foot, camber) / (own.stop - own.start)
+    return found
+
+
 def wheels_of(plan: Plan) -> Wheels:
     """Return how the angles go with travel by the plan's linkages; reckoned once for a plan.
 
@@ -229,8 +282,10 @@ def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
         corners = [corner] if one else [c for c in CORNERS if END_OF[c] == END_OF[corner]]
         side = {c: "" if one else "left." if SIDE[c] > 0 else "right." for c in corners}
         told = swept[corner].answers
-        answers = [(k, f"{k}_deg", 1.0) for k in ANGLES if f"{side[corner]}{k}_deg" in told] + [("rise", "contact_z", -1.0)]
+        answers = [(k, f"{k}_deg", 1.0) for k in ANGLES if f"{side[corner]}{k}_deg" in told]
+        answers += [("rise", "contact_z", -1.0), ("foot", "contact_y", 1.0)]
         by = by_turn(swept[corner], own, [side[c] + answer for c in corners for _, answer, _ in answers])
         for name, turned in by.items():
-            found[name] = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}
+            own_ = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}
+            found[name] = own_ | {(c, "hub"): _hub_out(plan, c, own_[c, "foot"], own_[c, "camber"]) for c in corners}
     return found

@@ -5,7 +5,7 @@ Source: JCGM 100:2008, 5.1.2, over the geometry of gaps; docs/choices.md (Figure
 
 import math
 from bisect import bisect_left
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from ready_corner.core.engines.alignment import string
 from ready_corner.core.judge.memory import remembered
@@ -27,11 +27,11 @@ def run_out(plan: Plan, corner: Corner, kind: str) -> Measured:
 
 
 class Strings(OfState):
-    """What was read against lines, degrees."""
+    """What was read against lines, degrees. ``beside``: how far a hub was off its half width at an entry, mm outwards."""
 
-    def __init__(self, read: Read) -> None:
+    def __init__(self, read: Read, beside: Callable[[Corner, int], Measured]) -> None:
         super().__init__(read.memory)
-        self.read = read
+        self.read, self._beside = read, beside
 
     @remembered
     def against_string(self, corner: Corner, spell: int) -> Measured:
@@ -83,12 +83,18 @@ class Strings(OfState):
             found.append([self.read.group((c, q), spells[-1]).estimate for q in ends] if spells else [])
         if unread := tuple(c for c, own in zip(CORNERS, found, strict=True) if not own):
             raise MeasuredError(finding("bars.wanting", corners=unread), path="typed")
-        lf, rf, lr, rr = ((own[0].value + own[1].value) / 2 for own in found)
+        off = [self._beside(c, self._number((c, ends[1]), rig)) for c in CORNERS]
+        lf, rf, lr, rr = ((own[0].value + own[1].value) / 2 - o.value for own, o in zip(found, off, strict=True))
         yaw = string.box_yaw_deg(lf, rf, lr, rr, self.plan.wheelbase)
         side, by = SIDE[corner], math.degrees(1 / (2 * self.plan.wheelbase * math.cos(math.radians(yaw))))
-        weights = [side * way * by / 2 for way in (-1, 1, 1, -1) for _ in ends]
+        each = [side * way * by for way in (-1, 1, 1, -1)]
         sources = [m for own in found for m in own]
-        return propagate(side * yaw, [*sources, *self._middles], [*weights, 2 * side * by, -2 * side * by])
+        weights = [*(w / 2 for w in each for _ in ends), *(-w for w in each), 2 * side * by, -2 * side * by]
+        return propagate(side * yaw, [*sources, *off, *self._middles], weights)
+
+    def _number(self, place: Place, rig: int) -> int:
+        """Return the entry at which a place was read last on a rig."""
+        return next((t.number for t in reversed(self.state.taken[place]) if self.rig(t.number) == rig), 0)
 
     def rig(self, number: int) -> int:
         """Return on which rig of the strings a reading was taken: how many breaks went before it."""
@@ -126,27 +132,27 @@ class Strings(OfState):
         gaps = [self.read.group((c, self._against), n).estimate for c, n in hubs]
         if plan.ways.strings == "marks":
             return self._opening_by_marks([c for c, _ in hubs], gaps)
+        off = [self._beside(c, self.read.group((c, self._against), n).rows[-1].number) for c, n in hubs]
         if plan.ways.strings == "box":
-            lf, lr, rf, rr = gaps
-            yaw = string.box_yaw_deg(lf.value, rf.value, lr.value, rr.value, plan.wheelbase)
+            lf, lr, rf, rr = (gap.value + o.value for gap, o in zip(gaps, off, strict=True))
+            yaw = string.box_yaw_deg(lf, rf, lr, rr, plan.wheelbase)
             by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
             side = -on
             parallel = Measured(0.0, {"box parallel": plan.ways.sure("box_parallel") / 2})
-            sources = [lf, lr, rf, rr, parallel, *self._middles]
+            each = [-side * by, side * by, side * by, -side * by]
             # A box wider in front opens both strings; the middle of the hubs off the centreline turns it.
-            return propagate(
-                side * yaw, sources, [-side * by, side * by, side * by, -side * by, by, 2 * side * by, -2 * side * by]
-            )
-        front, rear = gaps
-        found = string.string_opening(front.value, rear.value, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
+            weights = [*each, *each, by, 2 * side * by, -2 * side * by]
+            return propagate(side * yaw, [*gaps, *off, parallel, *self._middles], weights)
+        front, rear = (gap.value + o.value for gap, o in zip(gaps, off, strict=True))
+        found = string.string_opening(front, rear, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
         tool = next((t for t in plan.toolbox if t.id == "tape"), default_tool(plan, "height"))
         taped = tool.estimate([0.0], "").u
         widths = [Measured(0.0, {f"{end} width": (taped if plan.axle(end).hub_width else UNTAPED_MM / 2) / 2}) for end in ENDS]
         half = [found.by_front_half_width, found.by_rear_half_width]
         return propagate(
             found.opening_deg,
-            [front, rear, *widths, *self._middles],
-            [found.by_front_gap, -found.by_front_gap, *half, *(on * b for b in half)],
+            [*gaps, *off, *widths, *self._middles],
+            [*[found.by_front_gap, -found.by_front_gap] * 2, *half, *(on * b for b in half)],
         )
 
     def _opening_by_marks(self, corners: Sequence[Corner], gaps: Sequence[Measured]) -> Measured:
