@@ -223,6 +223,7 @@ class WaysModel(Model):
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
+    settled: float | None = None
     plates: float | None = None
     bar: float | None = None
     marks: dict[Corner, tuple[float, float]] = Field(default_factory=dict)

@@ -52,7 +52,7 @@ export type FigurePart = keyof typeof PARTS;
 export const FIGURE_PARTS = Object.keys(PARTS) as FigurePart[];
 /** Whether it raises its corner by the spring: such move no link. */
 export const raises = (kind: AdjusterKind): boolean => kind === 'perch' || kind === 'screw' || kind === 'splines';
-export type Doubt = 'hub_middle' | 'box_parallel' | 'mark_places' | 'span' | 'run_out' | 'floor';
+export type Doubt = 'hub_middle' | 'box_parallel' | 'mark_places' | 'span' | 'run_out' | 'floor' | 'settled';
 export interface AxleDraft {
   track: Figure;
   rim_flange_diameter: Figure;
@@ -186,6 +186,7 @@ export function draftOf(plan: Plan | null): Draft {
       span: plan?.ways.span ?? null,
       run_out: plan?.ways.run_out ?? null,
       floor: plan?.ways.floor ?? null,
+      settled: plan?.ways.settled ?? null,
       plates: plan?.ways.plates ?? null,
       bar: plan?.ways.bar ?? null,
       read_by: { ...plan?.ways.read_by },

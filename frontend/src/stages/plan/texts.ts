@@ -186,6 +186,7 @@ export const PLAN = {
     span: 'Span over the rims, sure to ±',
     run_out: 'Run-out of the rims in all, 0 where taken out',
     floor: 'Pads level to ± where they are not read, 0 where known',
+    settled: 'A corner stands alike each time it has settled, to ±',
   } as const,
   strings: 'The strings are',
   stringWays: {
@@ -497,6 +498,7 @@ export const DRAWN = {
     span: 'span of the rims',
     run_out: 'run-out',
     floor: 'floor',
+    settled: 'settling',
   } as const,
   barLengthHow: 'Between the two places the tape is laid to.',
   howSet: 'how they are set',

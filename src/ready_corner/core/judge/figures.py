@@ -41,6 +41,11 @@ from ready_corner.core.quantities.measured import Measured, combine
 STRETCH = 24  # spells whose figures are kept together
 
 
+def _of_rest(row: FloatArray) -> dict[str, float]:
+    """Return what the friction of each corner puts into a figure, by corner."""
+    return {f"{c} rest": float(u) for c, u in zip(CORNERS, row, strict=True) if u}
+
+
 class Figures(OfState):
     """All figures of one state of a car: ``read`` what was read, ``ground`` what it stands on, ``strings`` lines toe is read against, ``hubs`` where the
     hubs stood meanwhile."""
@@ -186,16 +191,20 @@ class Figures(OfState):
             return None
         own = {name for g in groups for name in g.estimate.parts if not name.endswith(" zero")}
         u = Measured(0.0, {n: part for n, part in bare.parts.items() if n in own}).u
+        if kind in ("height", "load"):  # it comes to rest anew for every spell
+            u = math.hypot(u, *self.ground.rest[kind == "load"][CORNERS.index(corner)])
         return spell, bare.value, u, max(g.rows[-1].number for g in groups), groups[0].rows[-1].on_frame
 
     def _height(self, corner: Corner, groups: tuple[Group, ...], _: ReadBy) -> Measured:
-        by = self.ground.under
-        return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.heights[CORNERS.index(corner)])])
+        by, i = self.ground.under, CORNERS.index(corner)
+        rest = Measured(0.0, _of_rest(self.ground.rest[0][i]))
+        return combine([groups[0].estimate, rest, *by.rises], [1.0, 1.0, *map(float, by.heights[i])])
 
     def _load(self, corner: Corner, groups: tuple[Group, ...], _: ReadBy) -> Measured:
         by = self.ground.under
         i = CORNERS.index(corner)
-        return combine([groups[0].estimate, *by.rises], [1.0, *map(float, by.loads[i])], float(by.tilt[i]))
+        rest = Measured(0.0, _of_rest(self.ground.rest[1][i]))
+        return combine([groups[0].estimate, rest, *by.rises], [1.0, 1.0, *map(float, by.loads[i])], float(by.tilt[i]))
 
     def _toe(self, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured | None:
         if way.name == "string":

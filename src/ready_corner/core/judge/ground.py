@@ -71,6 +71,15 @@ class Ground(OfState):
 
     @property
     @remembered
+    def rest(self) -> tuple[FloatArray, FloatArray]:
+        """What the friction in each corner puts into every height (mm) and load (kg) each time the car has settled, (4, 4) standard uncertainties."""
+        u = self.plan.ways.sure("settled") / 2
+        by = response(places(self.plan), self.springs.supports(), self.springs.lifts())
+        there = np.array([[p.station, p.offset] for p in (self.plan.height_place(c) for c in CORNERS)])
+        return u * by.at_places(there), u * by.loads / GRAVITY
+
+    @property
+    @remembered
     def radii(self) -> dict[Corner, Measured]:
         """The loaded radius of the tyre each corner is planned for: read on the car while it was on, else that of the plan; absent where neither is."""
         found: dict[Corner, Measured] = {}

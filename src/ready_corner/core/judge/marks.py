@@ -56,6 +56,9 @@ from ready_corner.core.record.moves import Move
 from ready_corner.core.record.notes import Correction, Note
 from ready_corner.core.record.readings import Taken
 
+SINCE = "moved since"
+# A figure that is off by a known amount which is not taken out lies inside U as often as one of that much u more (0.76 to 0.87 of it, for one to two of its own).
+EFFECT_AS_U = 0.85
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "half", "pads", "ready", "turn", "plan"]
@@ -323,6 +326,7 @@ class Evaluation:
     def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
         aim = self.state.plan.aim(mark)
         denominator = 0 if any(t.reading.denominator == 0 for t in _latest(figure.groups)) else None
+        measured = _since(measured, effect)
         row = MarkState(
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
             denominator=denominator, number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
@@ -487,6 +491,12 @@ def _summed(effects: Sequence[tuple[_Effect, float]]) -> _Effect:
     return _Effect(
         sum(e.total * weight for e, weight in effects), tuple(m for e, _ in effects for m in e.known), unknown, expanded
     )
+
+
+def _since(measured: Measured, effect: _Effect) -> Measured:
+    """Return a figure as surely as it is still known after changes that moved it by less than would have to be read again."""
+    parts = {SINCE: EFFECT_AS_U * abs(effect.total), f"{SINCE}, unsure": effect.expanded / COVERAGE}
+    return Measured(measured.value, {**measured.parts, **{n: u for n, u in parts.items() if u}})
 
 
 def _ready(why: Sequence[Finding]) -> Finding:

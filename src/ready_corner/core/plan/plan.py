@@ -487,14 +487,15 @@ KINDS: Mapping[type, AdjusterKind] = {
 
 # What a careful hand gets where nothing is said, mm; each is named wherever the plan's gaps are told.
 DOUBTS: Mapping[str, tuple[float, str]] = {
-    "hub_middle": (1.0, "how nearly the middle of the hubs is on the centreline"),
+    "hub_middle": (2.0, "how nearly the middle of the hubs is on the centreline"),
     "box_parallel": (1.0, "how nearly parallel the box of strings is"),
     "mark_places": (1.0, "how surely the marks on the frame are placed that the strings are held against"),
     "span": (2.0, "how surely the span over the rims is known"),
     "run_out": (0.3, "run-out of the rims, or that it is taken out"),
     "floor": (4.0, "how nearly level the pads are where they were not read"),
+    "settled": (0.6, "how nearly alike the car stands each time it has settled"),
 }
-UNTAPED_MM = 3.0  # U of a width over the hubs that was never taped, the track standing in for it
+UNTAPED_MM = 3.5  # U of a width over the hubs that was never taped, the track standing in for it: pickups lie 1 to 3 mm off
 
 
 Strings = Literal["each", "box", "marks"]
@@ -511,7 +512,8 @@ class Ways:
     where it is not said: stands of their own, the car, or the tyres, with which they then move. How sure these are, in mm (U), None where the plan does not say and the default stands:
     ``hub_middle`` the middle of the two hubs of an axle on the centreline, ``box_parallel`` the width of the box in front against behind, ``mark_places`` each mark,
     ``span`` between the two points touched; ``run_out`` of the rims, as a dial shows it in all, 0 where it is taken out; and ``floor``, how far
-    each pad may be off level for as long as they are not read, 0 where they are known to be level. ``plates``: between the notches of the toe plates,
+    each pad may be off level for as long as they are not read, 0 where they are known to be level; ``settled``, how far the friction of its joints holds a corner
+    off each time the car was rolled and bounced. ``plates``: between the notches of the toe plates,
     mm, None where there are none. ``bar``: between the two marks of the bar on a hub, half of it either side of the hub, mm, likewise. ``read_by``: the way in which each kind of mark is read, where it is not the usual one.
     """
 
@@ -524,6 +526,7 @@ class Ways:
     span: float | None = None
     run_out: float | None = None
     floor: float | None = None
+    settled: float | None = None
     plates: float | None = None
     bar: float | None = None
     marks: Mapping[Corner, tuple[float, float]] = field(default_factory=dict)

@@ -47,7 +47,7 @@ class Faults:
     """How far a practice car is off its plan and mis-set, and how well it can be read: standard deviations unless “most” is said.
 
     ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``caster``, ``toe`` (degrees), ``height`` (mm): most that it
-    is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, half of it either way; ``span``: mm of the
+    is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, wherever it lies; ``span``: mm of the
     rims of an axle; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a spring of a car which was not rolled stands off;
     ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
     plan does not say what it moves, degrees a turn.
@@ -60,7 +60,7 @@ class Faults:
     toe: float = 1.0
     height: float = 15.0
     pads: float = 1.5
-    run_out: float = 0.15
+    run_out: float = 0.25
     span: float = 0.5
     strings: tuple[float, float] = (15.0, 0.15)
     sticks: float = 2.0
@@ -94,7 +94,7 @@ class HiddenCar:
         self.turned = {a.id: 0.0 for a in self.plan.adjusters}
         self._zero = {t.id: self._rng.normal(0, t.zero) for t in self.plan.toolbox}
         self._pads = self._rng.normal(0, self.faults.pads, 4)
-        self._rims = {(c, k): self._rng.normal(0, self.faults.run_out / 2) for c in CORNERS for k in ("camber", "toe")}
+        self._rims = {c: self._rng.uniform(0, 2 * np.pi) for c in CORNERS}
         self._spans = {e: self.plan.axle(e).rim_flange_diameter + self._rng.normal(0, self.faults.span) for e in ENDS}
         self._strings = {side: self._string(side) for side in (1, -1)}
         self._rails = {
@@ -105,7 +105,7 @@ class HiddenCar:
         self._stands = self._rng.normal(0, self.faults.settled, 4)
         self._limits = {a.id: self._rng.uniform(-1, 1) for a in self.plan.adjusters if self._rng.random() < self.faults.stuck}
         self._plates: dict[tuple[Corner, str], float] = {}
-        self._round = 1.0  # which way the rims' run-out lies as the wheels stand
+        self._round = 0.0  # how far round the wheel stands that is read, radians
         self._set: dict[str, dict[str, float]] = {}
         self._rests: dict[str, Rest] = {}
         self._shift: dict[str, float] = {}
@@ -144,7 +144,7 @@ class HiddenCar:
 
     def read(self, corner: Corner, quantity: Quantity, tool: Tool, wheel_deg: float = 0.0) -> float:
         """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale; of a wheel so far round."""
-        self._round = float(np.cos(np.radians(wheel_deg)))
+        self._round = float(np.radians(wheel_deg))
         shown = self._exact(corner, quantity) + self._zero.get(tool.id, 0.0) + self._rng.normal(0, tool.repeatability)
         return float(round(shown / tool.step) * tool.step)
 
@@ -211,10 +211,10 @@ class HiddenCar:
     def _exact(self, corner: Corner, quantity: Quantity) -> float:
         """Return what a tool without faults would show."""
         i, rest = CORNERS.index(corner), self._at_rest(self._now, True)
-        if quantity == "height":  # over the pad beside it
+        if quantity == "height":
             aim = self.plan.aim(f"{corner}.height")
             shift = (aim.aim if aim else 0.0) + self._shift.get(f"{corner}.height", 0.0)
-            return shift + self._standing.height(rest, corner) - float(self._pads[i])
+            return shift + self._standing.height(rest, corner) - self._floor_at(corner)
         if quantity == "camber":
             return self._gauged(corner)
         if quantity in ("lean_top", "lean_bottom"):
@@ -236,6 +236,13 @@ class HiddenCar:
             offset, heading = self._rails[SIDE[corner]]
             return abs(offset + float(np.tan(heading)) * self.plan.wheel_place(corner)[0])
         raise CalledError(finding("simulation.cannot-read", quantity=quantity))
+
+    def _floor_at(self, corner: Corner) -> float:
+        """Return how high the floor is where a height is read, mm: as the plane of the pads lies there, and off it as the pad beside it is."""
+        at = np.array([[1.0, *self.plan.wheel_place(c)] for c in CORNERS])
+        plane, place = np.linalg.lstsq(at, self._pads, rcond=None)[0], self.plan.height_place(corner)
+        i = CORNERS.index(corner)
+        return float(plane @ [1.0, place.station, place.offset] + self._pads[i] - at[i] @ plane)
 
     def _rim(self, corner: Corner) -> FloatArray:
         """Return the axis of a rim as it stands, its run-out counted."""
@@ -284,7 +291,8 @@ class HiddenCar:
 
     def _off_rim(self, corner: Corner, kind: str) -> float:
         """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
-        return self._round * float(np.degrees(self._rims[corner, kind] / self._spans[END_OF[corner]]))
+        at = self._rims[corner] + self._round
+        return float(np.degrees(self.faults.run_out * (np.cos(at) if kind == "toe" else np.sin(at)) / self._spans[END_OF[corner]]))
 
     def _gap(self, corner: Corner, line: tuple[float, float], end: float, bar: float = 0.0) -> float:
         """Return the distance in mm from the hub (``end`` 0), or from the front (1) or back (-1) edge of the rim level through it, or mark of a bar so long
