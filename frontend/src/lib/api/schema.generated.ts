@@ -4977,6 +4977,8 @@ export interface components {
             run_out?: number | null;
             /** Floor */
             floor?: number | null;
+            /** Settled */
+            settled?: number | null;
             /** Plates */
             plates?: number | null;
             /** Bar */

@@ -168,5 +168,4 @@ class Strings(OfState):
     @property
     def _middles(self) -> list[Measured]:
         """How far the middle of the hubs of each axle may be off the centreline: nothing but its u, mm."""
-        u = self.plan.ways.sure("hub_middle") / 2
-        return [Measured(0.0, {f"{end} hub middle": u}) for end in ENDS]
+        return [Measured(0.0, {f"{end} hub middle": self.plan.middle_of_hubs(end) / 2}) for end in ENDS]

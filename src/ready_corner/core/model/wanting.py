@@ -118,7 +118,8 @@ def _set(plan: Plan) -> Iterator[Wanting]:
     unsaid = [n for n in plan.ways.doubts() if getattr(plan.ways, n) is None]
     if unsaid:
         doubts = tuple(finding("wanting.doubt", words=DOUBTS[n][1]) for n in unsaid)
-        taken = tuple(finding("wanting.taken", length=DOUBTS[n][0]) for n in unsaid)
+        middle = max(plan.middle_of_hubs(end) for end in ENDS)
+        taken = tuple(finding("wanting.taken", length=middle if n == "hub_middle" else DOUBTS[n][0]) for n in unsaid)
         yield _open("doubts", f"ways.{unsaid[0]}", "Set", doubts=doubts, taken=taken)
     yield from _contradictions(plan)
     if doubtful := [a for a in plan.aims_now if a.trust == "doubtful" or not a.source]:

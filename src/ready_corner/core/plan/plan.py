@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, fields
 from typing import Generic, Literal, TypeVar, get_args
 
 from ready_corner.core.engines.linkage.body import Bar, Joint, Loads, Rocker, Shaft, Spring, Torsion
-from ready_corner.core.engines.linkage.layouts import LayoutName
+from ready_corner.core.engines.linkage.layouts import LAYOUTS, LayoutName
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End, Point
 from ready_corner.core.plan.footing import Footing
 from ready_corner.core.plan.marks import MARK_KINDS, MARKS, ReadBy
@@ -495,6 +495,7 @@ DOUBTS: Mapping[str, tuple[float, str]] = {
     "floor": (4.0, "how nearly level the pads are where they were not read"),
     "settled": (0.6, "how nearly alike the car stands each time it has settled"),
 }
+AXLE_MIDDLE_MM = 3.0  # U of the middle of the hubs of a live axle, which nothing but a rod or its links hold sideways
 UNTAPED_MM = 3.5  # U of a width over the hubs that was never taped, the track standing in for it: pickups lie 1 to 3 mm off
 
 
@@ -696,6 +697,12 @@ class Plan:
     def axle_of(self, corner: Corner) -> Axle:
         """Return the axle a corner stands on."""
         return self.axle(END_OF[corner])
+
+    def middle_of_hubs(self, end: End) -> float:
+        """Return how nearly the middle of the hubs of an end is on the centreline, mm (U): as the plan says, else the default, which is wider for an axle."""
+        linkage = self.linkage(end)
+        axle = self.ways.hub_middle is None and linkage is not None and LAYOUTS[linkage.layout].axle
+        return AXLE_MIDDLE_MM if axle else self.ways.sure("hub_middle")
 
     def aim(self, mark: str) -> Aim | None:
         """Return the aim of a mark at the present stage, if the plan has one."""

@@ -88,9 +88,9 @@ class Rest:
 
 
 def at_rest(metal: Metal, start: Rest, ground: FloatArray) -> Rest:
-    """Return where the parts come to rest on ground of so many mm under each tyre (m,). Raises CalledError where they do not.
+    """Return where the parts come to rest on ground of so many mm under each tyre (m,). Raises CalledError where they do not, or would not stay.
 
-    Source: Newton on the gradient of the potential energy.
+    Source: Newton on the gradient of the potential energy; a least of it has second derivatives that are positive.
     """
     free = np.flatnonzero(metal.free)
     now = Rest(start.middle.copy(), start.turned.copy())
@@ -102,8 +102,7 @@ def at_rest(metal: Metal, start: Rest, ground: FloatArray) -> Rest:
         stiff[3] += keeps * stiff[5]
         stiff[:, 3] += keeps * stiff[:, 5]
         if np.abs(force[free]).max() < RESTS_N * 100:  # of turning, N·mm; of shift far under RESTS_N then
-            now.pressed = pressed
-            return now
+            return _stays(now, stiff[np.ix_(free, free)], pressed)
         step = np.zeros(len(force))
         step[free] = np.linalg.solve(stiff[np.ix_(free, free)], -force[free])
         step[5] = keeps * step[3]
@@ -115,9 +114,20 @@ def at_rest(metal: Metal, start: Rest, ground: FloatArray) -> Rest:
         ahead = np.arctan2(now.turned[0, 1, 0], now.turned[0, 0, 0])  # the body keeps its heading, in whichever order it leaned
         now.turned[0] = _turns(np.array([[0.0, 0.0, -ahead]]))[0] @ now.turned[0]
         if longest < 1e-9:
-            now.pressed = pressed
-            return now
+            return _stays(now, stiff[np.ix_(free, free)], pressed)
     raise CalledError(finding("simulation.no-rest"))
+
+
+def _stays(now: Rest, stiff: FloatArray, pressed: FloatArray) -> Rest:
+    """Return a rest in which the car stays. Raises CalledError where it would fall out of it, or stands on fewer than its tyres."""
+    try:
+        np.linalg.cholesky((stiff + stiff.T) / 2)
+    except np.linalg.LinAlgError:
+        raise CalledError(finding("simulation.no-rest")) from None
+    if not (pressed > 0).all():
+        raise CalledError(finding("simulation.no-rest"))
+    now.pressed = pressed
+    return now
 
 
 def tensions(metal: Metal, drawn: Rest, springs: NDArray[np.bool_]) -> tuple[FloatArray, FloatArray]:

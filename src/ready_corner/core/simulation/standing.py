@@ -7,18 +7,20 @@ Source: the points of the plan; docs/practice.md.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
 from ready_corner.core.plan.plan import Adjuster, Linkage, Perch, Plan
+from ready_corner.core.quantities.errors import CalledError
 from ready_corner.core.simulation.metal import GRAVITY, Guides, Metal, Rest, Rods, Tyres, at_rest, tensions
 
 FloatArray = NDArray[np.float64]
 HEIGHT_MM = 100.0  # of a place whose height the plan does not give
-STIFF, BUSHED = 1e6, 4e3  # N/mm of a rod; of the links of an axle that is held once too often, whose bushes give
+STIFF, BUSHED, LOOSE = 1e6, 2e3, 1.0  # N/mm of a rod; of upper links of an axle that is held once too often, whose bushes give; of one not bolted up yet
+STAGES = 8  # in which a car is brought far from where it is drawn
 MASS_KG, UNSPRUNG_KG, HIGH_MM, SPRING, TYRE, AT_WHEEL = 650.0, 25.0, 350.0, 45.0, 200.0, 22.0  # where the plan does not say
 WHEEL_LINKS: Mapping[str, tuple[tuple[str, str, str], ...]] = {
     "double wishbone": (
@@ -93,9 +95,13 @@ class Standing:
 
     def at(self, turns: Mapping[str, float], ground: FloatArray, sticks: FloatArray) -> Rest:
         """Return where it rests with adjusters turned so far, on ground of so many mm under each tyre (4,), each spring held off by ``sticks`` mm (4,)."""
-        metal = self._turned(turns, sticks)
         start = self._last.get(bool(ground.any()), self._drawn)
-        found = at_rest(metal, start, ground)
+        try:
+            found = at_rest(self._turned(turns, sticks), start, ground)
+        except CalledError:  # by stages, from where it is drawn
+            found = self._drawn
+            for share in np.linspace(1 / STAGES, 1.0, STAGES):
+                found = at_rest(self._turned({a: share * t for a, t in turns.items()}, share * sticks), found, share * ground)
         self._last[bool(ground.any())] = found
         return found
 
@@ -234,7 +240,7 @@ class Standing:
             links.append(("Panhard rod", "panhard.body", "panhard.axle"))
         for name, inner, outer in links:
             made.points |= {f"{end}.{inner}": (0, at(inner)), f"{end}.{outer}": (part, at(outer))}
-            made.rods.append((0, at(inner), part, at(outer), f"{end}.{name}", STIFF if len(links) < 5 else BUSHED))
+            made.rods.append((0, at(inner), part, at(outer), f"{end}.{name}", BUSHED if len(links) > 4 and name.startswith("upper") else STIFF))
         for c in corners:
             self._wheel(c, wheels[c], linkage.toe_deg, linkage.camber_deg, part)
         for spring in linkage.springs:
@@ -317,15 +323,25 @@ class Standing:
                 ahead[k, side] = ahead[k, side] + welded.setdefault(tuple(np.round(ahead[k, side], 6)), rng.normal(0, built, 3))
         ahead[:, 1] -= m.guides.way * (push / m.guides.stiff)[:, None]
         tyres = m.tyres.stiff * np.clip(rng.normal(1, springs, 4), 0.7, 1.3)
+        long = m.rods.long - carry / stiff
         self._metal = Metal(
             m.parts,
-            Rods(m.rods.a, m.rods.b, at, m.rods.long - carry / stiff, stiff),
+            Rods(m.rods.a, m.rods.b, at, long, stiff),
             Guides(m.guides.a, m.guides.b, ahead, m.guides.way, m.guides.stiff),
             Tyres(m.tyres.part, m.tyres.at, m.tyres.axis, m.tyres.radius, tyres),
             m.weights,
             m.newtons,
             m.free,
         )
+
+        # The last link of an axle that is held once too often is made to fit.
+        if fitted := [k for k, rod in enumerate(self._made.rods) if rod[5] == BUSHED][1::2]:
+            own = self._metal.rods
+            loose = np.where(np.isin(np.arange(len(stiff)), fitted), LOOSE, stiff)
+            rest = at_rest(replace(self._metal, rods=replace(own, stiff=loose)), self._drawn, np.zeros(4))
+            for k in fitted:
+                ends = [rest.place(int(p), own.at[k, side]) for side, p in enumerate((own.a[k], own.b[k]))]
+                long[k] = float(np.linalg.norm(ends[0] - ends[1])) - carry[k] / stiff[k]
 
     # ---- what is turned ----
 
