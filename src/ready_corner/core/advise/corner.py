@@ -291,7 +291,7 @@ def _solved(
     worths = [evaluation.worth_now(m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
-    wanted = [wanted_of(m, m.deviation or 0.0) for m in marks if m.aim]
+    wanted = [wanted_of(m, (m.deviation or 0.0) + m.aside) for m in marks if m.aim]
     levers = [lever_of(s.adjuster, s.moved) for s in tried]
     found = settled_on(solve(wanted, levers, matrix, covariance), [(s.adjuster, s.moved) for s in tried], matrix)
     return _answer(evaluation, corner, states, tried, marks, found)
@@ -315,7 +315,7 @@ def _answer(
     links = [s.adjuster for s in states if not s.adjuster.raises]
     turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
     expected = tuple(
-        expected_of(m, m.deviation or 0.0, left, u) for m, left, u in zip(marks, found.left, found.expanded, strict=True)
+        expected_of(m, (m.deviation or 0.0) + m.aside, left, u) for m, left, u in zip(marks, found.left, found.expanded, strict=True)
     )
     count = sum(1 for t in turns if t.amount)
     missed = [OfMark(e.mark, e.value - m.aim.aim) for e, m in zip(expected, marks, strict=True) if m.aim and e.verdict == "out"]
@@ -349,7 +349,7 @@ def wanted_of(mark: MarkState, off: float) -> Wanted:
     Source: docs/choices.md, Turning.
     """
     assert mark.aim is not None
-    return Wanted(mark.mark, mark.aim.to_go(off), mark.aim.room(off), (mark.expanded or 0.0) / COVERAGE)
+    return Wanted(mark.mark, mark.aim.to_go(off), mark.aim.room(off), (mark.surely or 0.0) / COVERAGE)
 
 
 def expected_of(mark: MarkState, off: float, left: float, expanded: float) -> Expected:

@@ -386,8 +386,8 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
 
 
 def _off(mark: MarkState) -> float:
-    """Return how far off its aim a mark stands, what has moved it since it was read counted."""
-    return (mark.deviation or 0.0) + mark.effect
+    """Return how far off its aim a mark stands, what has moved it since it was read counted, and what it is known to be read out by."""
+    return (mark.deviation or 0.0) + mark.effect + mark.aside
 
 
 def _stays(base: Evaluation, corner: Corner, aimed: Sequence[MarkState]) -> bool:

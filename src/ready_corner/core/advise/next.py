@@ -154,7 +154,10 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         return state.spells.get(place, 0) > rows[-1].spell
     if QUANTITIES[quantity].outlives and "string" not in QUANTITIES[quantity].moved_by:
         return state.spells.get(place, 0) > rows[-1].spell
-    if QUANTITIES[quantity].outlives:  # a turn of a link, but not a move of the strings
+    if QUANTITIES[quantity].outlives:  # a turn of a link that leaves the hub about where it was, but not a move of the strings
+        figures = evaluation.figures
+        if quantity == "gap_hub" and figures.hubs.left(figures.strings.line(corner), rows[-1].number):
+            return True
         return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
     marks = [evaluation.mark(mark_at(k, corner)) for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]
     behind = state.spells.get(place, 0) > rows[-1].spell

@@ -28,6 +28,8 @@ from ready_corner.core.record.moves import Move
 _number = attrgetter("number")
 SETS = ("camber", "caster", "height")  # what is turned for that takes hubs along
 UNREAD = {"camber": 1.0, "caster": 0.8, "height": 7.0}  # how far a car is off that nobody has read, standard uncertainties, degrees and mm
+FURTHEST_MM = 12.0  # that a hub is beside its place on a car that is mis-set
+HUB_LEFT_MM = 1.0  # by which a hub may be taken from where its gap was read before that is to be read again
 YET_TRUSTED, LEAST_YET = 0.3, 0.02  # share by which what is to be turned yet will be something else; tolerances squared that a turn must be worth
 
 
@@ -57,6 +59,13 @@ class Hubs(OfState):
         both = SIDE[corner] * math.hypot(first[1], second[1]) / 2
         return Measured(apart + wider, {**_parts(end, both), **({f"{end} hubs turned": u} if u else {})})
 
+    def left(self, line: Sequence[Corner], number: int) -> tuple[Corner, float] | None:
+        """Return which hub of a line was taken furthest since an entry, and how far outwards, mm; None where none was taken so far that the gaps to that
+        line are to be read again: all of them, since they belong together."""
+        moved = [(c, self._turned(c, number, None)[0]) for c in line]
+        far = max(moved, key=lambda row: abs(row[1]), default=None)
+        return far if far and abs(far[1]) > HUB_LEFT_MM else None
+
     def _left(self, corner: Corner, number: int) -> tuple[float, float]:
         """Return how far a hub was off at an entry by all that was turned since and is to be turned yet, mm outwards, and its standard uncertainty."""
         since, yet = self._turned(corner, number, None), self._yet(corner)
@@ -82,11 +91,14 @@ class Hubs(OfState):
     def _yet(self, corner: Corner) -> tuple[float, float]:
         """Return how far a hub will go outwards by what is to be turned yet for camber, caster and height of its corner, mm, and its standard uncertainty."""
         hub, reach = self.ground.hubs_reach.get(corner), self.ground.reach
-        own = [a for a in self.plan.adjusters if a.corner == corner]
+        own = [a for a in self.plan.adjusters if a.corner == corner and a.id in (hub.adjusters if hub else ())]
         aims = [a for kind in SETS if (a := self.plan.aim(f"{corner}.{kind}")) and corner in MARK_KINDS[kind].corners]
         if hub is None or not own or not aims:
             return 0.0, 0.0
-        by = np.array([[reach[a.mark].of(j.id) or 0.0 if a.mark in reach else 0.0 for j in own] for a in aims])
+        # Heights are brought in by what raises the corner, angles by links.
+        by = np.array(
+            [[(reach[a.mark].of(j.id) or 0.0) * (j.raises == a.mark.endswith("height")) if a.mark in reach else 0.0 for j in own] for a in aims]
+        )
         to = np.array([hub.of(j.id) or 0.0 for j in own])
         scale = np.array([a.tolerance for a in aims])
         w = by / scale[:, None]
@@ -95,7 +107,9 @@ class Hubs(OfState):
         miss, u = zip(*(self._miss(a.mark.split(".")[1], corner, a.aim) for a in aims), strict=True)
         each = to * (turns @ np.array(miss))
         doubt = np.concatenate([YET_TRUSTED * each, (to @ turns) * np.array(u)])
-        return float(each.sum()), float(np.linalg.norm(doubt))
+        yet, u = float(each.sum()), float(np.linalg.norm(doubt))
+        # Where it would be more than any wheel goes, nothing is known but that.
+        return (yet, min(u, FURTHEST_MM / 2)) if abs(yet) <= FURTHEST_MM else (0.0, FURTHEST_MM / 2)
 
     def _miss(self, kind: str, corner: Corner, aim: float) -> tuple[float, float]:
         """Return by how much a mark is still to be moved, and its standard uncertainty: as read last, less what was turned since by the plan."""

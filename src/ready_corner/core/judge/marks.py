@@ -26,12 +26,13 @@ from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
+from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.plan import Adjuster
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
-from ready_corner.core.quantities.measured import COVERAGE, Measured
+from ready_corner.core.quantities.measured import COVERAGE, KNOWN_AS_U, Measured
 from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.quantities.verdict import (
     EVEN,
@@ -57,8 +58,6 @@ from ready_corner.core.record.notes import Correction, Note
 from ready_corner.core.record.readings import Taken
 
 SINCE = "moved since"
-# A figure that is off by a known amount which is not taken out lies inside U as often as one of that much u more (0.76 to 0.87 of it, for one to two of its own).
-EFFECT_AS_U = 0.85
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "half", "pads", "ready", "turn", "plan"]
@@ -74,6 +73,7 @@ class MarkState:
     ``state`` is None for a figure the plan has no aim for. ``reason``: why the mark stands as it does, ``settle``: what would decide it, by
     ``way``, and ``chance`` how probably. ``denominator``: of the fraction its value is said in. ``odd``: entry number of a repeat that disagrees
     with its fellows. ``moved``: something has moved it since; ``effect``: by what as far as that is reckoned, in its unit. ``read_with``: what would have to be read with for a turn to be told from noise. ``mostly``: what its U is mostly made of.
+    ``aside``: by how much it is known to be otherwise than it reads, hubs not being where the plan has them yet; ``surely``: its U but for that.
     """
 
     mark: str
@@ -96,6 +96,8 @@ class MarkState:
     by_eye: bool = False
     read_with: Finding | None = None
     mostly: Finding | None = None
+    aside: float = 0.0
+    surely: float | None = None
 
     @property
     def fresh(self) -> bool:
@@ -263,7 +265,11 @@ class Evaluation:
             missing = self._missing(corner, kind)
             reason = missing if aim or not wanted_for else finding("mark.wanted-for", reason=missing, marks=wanted_for)
             return MarkState(mark, "unread" if aim or wanted_for else None, aim=aim, reason=reason)
-        return self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
+        judged = self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
+        if kind == "toe" and judged.fresh and (hub := self.figures.hub_left(corner, figure)):
+            reason = finding("mark.hub-moved", corner=hub[0], by=abs(hub[1]), out=hub[1] > 0)
+            return replace(judged, state="moved since" if judged.aim else None, reason=reason, moved=True, settle=None, way="")
+        return judged
 
     def is_wanted(self, mark: str) -> bool:
         """Whether anybody wants a mark: it has an aim, or one that has cannot be told without it."""
@@ -326,12 +332,13 @@ class Evaluation:
     def _judged(self, mark: str, measured: Measured, figure: Figure, effect: _Effect) -> MarkState:
         aim = self.state.plan.aim(mark)
         denominator = 0 if any(t.reading.denominator == 0 for t in _latest(figure.groups)) else None
+        aside, bare = measured.parts.get(HUBS_OFF, 0.0) / KNOWN_AS_U, _without_hubs(measured)
         measured = _since(measured, effect)
         row = MarkState(
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
             denominator=denominator, number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
             odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why), mostly=mostly(figure),
-            effect=effect.total, by_eye=any(g.tool.id == EYE.id for g in figure.groups),
+            effect=effect.total, aside=aside, surely=COVERAGE * bare.u, by_eye=any(g.tool.id == EYE.id for g in figure.groups),
         )  # fmt: skip
         if moved_by := effect.unknown or (effect.known[-1] if effect.known and aim is None and effect.total else None):
             return replace(row, state="moved since" if aim else None, reason=moved_by.said, moved=True)
@@ -495,8 +502,13 @@ def _summed(effects: Sequence[tuple[_Effect, float]]) -> _Effect:
 
 def _since(measured: Measured, effect: _Effect) -> Measured:
     """Return a figure as surely as it is still known after changes that moved it by less than would have to be read again."""
-    parts = {SINCE: EFFECT_AS_U * abs(effect.total), f"{SINCE}, unsure": effect.expanded / COVERAGE}
+    parts = {SINCE: KNOWN_AS_U * abs(effect.total), f"{SINCE}, unsure": effect.expanded / COVERAGE}
     return Measured(measured.value, {**measured.parts, **{n: u for n, u in parts.items() if u}})
+
+
+def _without_hubs(measured: Measured) -> Measured:
+    """Return a figure as sure as it is but for hubs that are known not to be where the plan has them."""
+    return Measured(measured.value, {n: u for n, u in measured.parts.items() if n != HUBS_OFF})
 
 
 def _ready(why: Sequence[Finding]) -> Finding:

@@ -221,17 +221,26 @@ def _hub_out(plan: Plan, c: Corner, foot: float, camber: float) -> float:
 
 
 def _hubs_by_travel(plan: Plan) -> FloatArray:
-    """Return how far each middle of a wheel goes outwards for a millimetre of travel of each wheel (4, 4); an axle by its heave alone, nothing where the plan has no linkage."""
+    """Return how far each middle of a wheel goes outwards for a millimetre of travel of each wheel, against the body, (4, 4); nothing where the plan has no linkage."""
     found, swept = np.zeros((4, 4)), _swept(plan)
     for i, c in enumerate(CORNERS):
         if c not in swept:
             continue
         body, first = swept[c].body, i - i % 2
         side = ("left." if SIDE[c] > 0 else "right.") if body.is_axle else ""
-        own = slice(first, first + 2) if body.is_axle else slice(i, i + 1)
-        ends = sweep(body, STEP_MM * np.array([-1.0, 1.0])).answers
-        foot, camber = (float(v[1] - v[0]) / (2 * STEP_MM) for v in (ends[f"{side}contact_y"], ends[f"{side}camber_deg"]))
-        found[i, own] = _hub_out(plan, c, foot, camber) / (own.stop - own.start)
+
+        def out(ends: Mapping[str, FloatArray], over: float, side: str = side, c: Corner = c) -> float:
+            foot, camber = (float(v[1] - v[0]) / over for v in (ends[f"{side}contact_y"], ends[f"{side}camber_deg"]))
+            return _hub_out(plan, c, foot, camber)
+
+        heave = out(sweep(body, STEP_MM * np.array([-1.0, 1.0])).answers, 2 * STEP_MM)
+        if not body.is_axle:
+            found[i, i] = heave
+            continue
+        wide = abs(body.shape.point(body.wheels[0].centre)[1] - body.shape.point(body.wheels[1].centre)[1])
+        rolled = sweep(body, np.zeros(2), roll_deg=np.array([-ROLL_STEP_DEG, ROLL_STEP_DEG])).answers
+        by_roll = out(rolled, 2 * ROLL_STEP_DEG) * float(np.degrees(1 / wide))
+        found[i, first : first + 2] = heave / 2 + by_roll, heave / 2 - by_roll
     return found
 
 

@@ -15,8 +15,11 @@ from ready_corner.core.plan.marks import ReadBy
 from ready_corner.core.plan.plan import UNTAPED_MM, Plan
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import finding
-from ready_corner.core.quantities.measured import Measured, propagate
+from ready_corner.core.quantities.measured import KNOWN_AS_U, Measured, propagate
 from ready_corner.core.record.readings import Place, Quantity
+
+
+HUBS_OFF = "hubs off"  # a part of an u with a sign: by how much an angle is known to be out, times KNOWN_AS_U
 
 
 def run_out(plan: Plan, corner: Corner, kind: str) -> Measured:
@@ -24,6 +27,12 @@ def run_out(plan: Plan, corner: Corner, kind: str) -> Measured:
     span = plan.axle_of(corner).rim_flange_diameter
     u = math.degrees(plan.ways.sure("run_out") / math.sqrt(2) / span)
     return Measured(0.0, {f"{corner} run-out {kind}": u} if u else {})
+
+
+def _aside(opening: Measured, off: Sequence[Measured], by: Sequence[float]) -> Measured:
+    """Return an opening with what it is known to be out by, since hubs were not where the plan has them: it stays as the half widths give it, and is that much less sure."""
+    out = sum(o.value * b for o, b in zip(off, by, strict=True))
+    return Measured(opening.value, {**opening.parts, HUBS_OFF: KNOWN_AS_U * out}) if out else opening
 
 
 class Strings(OfState):
@@ -84,13 +93,13 @@ class Strings(OfState):
         if unread := tuple(c for c, own in zip(CORNERS, found, strict=True) if not own):
             raise MeasuredError(finding("bars.wanting", corners=unread), path="typed")
         off = [self._beside(c, self._number((c, ends[1]), rig)) for c in CORNERS]
-        lf, rf, lr, rr = ((own[0].value + own[1].value) / 2 - o.value for own, o in zip(found, off, strict=True))
+        lf, rf, lr, rr = ((own[0].value + own[1].value) / 2 for own in found)
         yaw = string.box_yaw_deg(lf, rf, lr, rr, self.plan.wheelbase)
         side, by = SIDE[corner], math.degrees(1 / (2 * self.plan.wheelbase * math.cos(math.radians(yaw))))
         each = [side * way * by for way in (-1, 1, 1, -1)]
         sources = [m for own in found for m in own]
         weights = [*(w / 2 for w in each for _ in ends), *(-w for w in each), 2 * side * by, -2 * side * by]
-        return propagate(side * yaw, [*sources, *off, *self._middles], weights)
+        return _aside(propagate(side * yaw, [*sources, *off, *self._middles], weights), off, [-w for w in each])
 
     def _number(self, place: Place, rig: int) -> int:
         """Return the entry at which a place was read last on a rig."""
@@ -125,6 +134,18 @@ class Strings(OfState):
         hubs = tuple((c, n) for c in on if (n := self._hub_spells_of(c).get(rig)) is not None)
         return self._opening(SIDE[corner], hubs) if len(hubs) == len(on) else None
 
+    def hubs_read(self, corner: Corner, number: int, way: ReadBy) -> list[tuple[Corner, int]]:
+        """Return the hubs whose gaps tell the line that a toe was read against, each with the entry at which its gap was read last on that rig."""
+        rig, bars = self.rig(number), way.name == "bars"
+        on = CORNERS if bars else self.line(corner)
+        return [(c, self._number((c, "bar_back" if bars else self._against), rig)) for c in on]
+
+    def line(self, corner: Corner) -> tuple[Corner, ...]:
+        """Return the hubs whose gaps tell the string at a corner; none where marks of the frame do."""
+        if self.plan.ways.strings == "marks":
+            return ()
+        return CORNERS if self.plan.ways.strings == "box" else tuple(c for c in CORNERS if SIDE[c] == SIDE[corner])
+
     @remembered
     def _opening(self, on: int, hubs: tuple[tuple[Corner, int], ...]) -> Measured:
         """Return the opening of the string on the left (1) or right (-1), degrees, by the hub gaps of these corners in these spells."""
@@ -134,7 +155,7 @@ class Strings(OfState):
             return self._opening_by_marks([c for c, _ in hubs], gaps)
         off = [self._beside(c, self.read.group((c, self._against), n).rows[-1].number) for c, n in hubs]
         if plan.ways.strings == "box":
-            lf, lr, rf, rr = (gap.value + o.value for gap, o in zip(gaps, off, strict=True))
+            lf, lr, rf, rr = (gap.value for gap in gaps)
             yaw = string.box_yaw_deg(lf, rf, lr, rr, plan.wheelbase)
             by = math.degrees(1 / (2 * plan.wheelbase * math.cos(math.radians(yaw))))
             side = -on
@@ -142,18 +163,20 @@ class Strings(OfState):
             each = [-side * by, side * by, side * by, -side * by]
             # A box wider in front opens both strings; the middle of the hubs off the centreline turns it.
             weights = [*each, *each, by, 2 * side * by, -2 * side * by]
-            return propagate(side * yaw, [*gaps, *off, parallel, *self._middles], weights)
-        front, rear = (gap.value + o.value for gap, o in zip(gaps, off, strict=True))
+            return _aside(propagate(side * yaw, [*gaps, *off, parallel, *self._middles], weights), off, each)
+        front, rear = (gap.value for gap in gaps)
         found = string.string_opening(front, rear, plan.wheelbase, plan.front.half_width, plan.rear.half_width)
         tool = next((t for t in plan.toolbox if t.id == "tape"), default_tool(plan, "height"))
         taped = tool.estimate([0.0], "").u
         widths = [Measured(0.0, {f"{end} width": (taped if plan.axle(end).hub_width else UNTAPED_MM / 2) / 2}) for end in ENDS]
         half = [found.by_front_half_width, found.by_rear_half_width]
-        return propagate(
+        each = [found.by_front_gap, -found.by_front_gap]
+        opening = propagate(
             found.opening_deg,
             [*gaps, *off, *widths, *self._middles],
-            [*[found.by_front_gap, -found.by_front_gap] * 2, *half, *(on * b for b in half)],
+            [*each, *each, *half, *(on * b for b in half)],
         )
+        return _aside(opening, off, each)
 
     def _opening_by_marks(self, corners: Sequence[Corner], gaps: Sequence[Measured]) -> Measured:
         """Return the opening of a string by its gaps to two marks of the frame, front first, whose places the plan gives, degrees."""

@@ -17,6 +17,7 @@ WORDS = {
     "mark.nothing-carried": "the scales carry nothing: put the car on them",
     "mark.no-aim": "no aim in the plan",
     "mark.moved": "{by}, worth about {worth:much}{doubt?, sure only to {doubt:u}}",
+    "mark.hub-moved": "the {corner} hub was taken {by:length} {out?out|in} since the gap to it was read: read the gaps to the hubs again",
     "mark.read-unready": "read {why:and}",
     "mark.holds": "within tolerance beyond doubt",
     "mark.off": "{off:need}",
