@@ -325,7 +325,7 @@ def _answer(
         still = [finding("mark.off", off=off) for off in missed]
         reason = finding("set.misses", ended=ended, adjusters=len(tried), several=len(tried) != 1, aims=len(marks), still=still)
     elif not count:
-        sentence, reason = finding("set.no-step", corner=corner), _finest(states, marks)
+        sentence, reason = finding("set.no-step", corner=corner), _finest(evaluation, marks)
     else:
         one, sure = count == 1, all(e.verdict == "holds" for e in expected)
         sentence = finding("set.turn", corner=corner, one=one, count=_COUNTS.get(count, str(count)), sure=sure)
@@ -390,20 +390,10 @@ def finest_lever(found: Evaluation, mark: str) -> tuple[float, Adjuster | None]:
     return best
 
 
-def _finest(states: Sequence[AdjusterState], marks: Sequence[MarkState]) -> Finding:
-    """Return the same of that of several marks which is the furthest off, by the finest step that moves it at all."""
+def _finest(evaluation: Evaluation, marks: Sequence[MarkState]) -> Finding:
+    """Return the same of that of several marks which is the furthest off; where its step is fine enough, that none brings them nearer."""
     mark = max(marks, key=lambda m: abs(m.deviation or 0.0) / (m.aim.tolerance if m.aim else 1.0))
-    steps = [
-        (abs(w.per_turn) * s.adjuster.flats_per_step / FLATS_PER_TURN, s.adjuster)
-        for s in states
-        for w in s.worth
-        if w.mark == mark.mark and w.per_turn and not s.adjuster.raises
-    ]
-    if not steps:
-        return finding("set.step-is-none")
-    least, adjuster = min(steps, key=lambda row: row[0])
-    worth = OfMark(mark.mark, least, 0)
-    return finding("set.finest", step=step_of(adjuster), adjuster=adjuster.name, worth=worth, quantity=kind_of(mark.mark))
+    return finest(evaluation, mark) or finding("set.step-is-none")
 
 
 _COUNTS = {2: "two", 3: "three", 4: "four"}

@@ -242,13 +242,16 @@ def _half_step(evaluation: Evaluation, mark: MarkState, because: Finding) -> Ste
     """Return what is read with the wheel half a turn round, so that run-out falls out of a mark: the first place of it not read so yet."""
     corner, _ = _place_of(evaluation, mark)
     read: tuple[Quantity, ...] = evaluation.state.plan.ways.reads(kind_of(mark.mark)).read  # type: ignore[assignment]
-
-    def halved(q: Quantity) -> bool:
-        rows = evaluation.state.latest((corner, q))
-        return bool(rows) and evaluation.figures.read.group((corner, q), rows[-1].spell).is_halved
-
-    place = corner, next((q for q in read if not halved(q)), read[0])
-    return Step("read", finding("next.read-half", what=place), because, *place, half=True)
+    state, turns = evaluation.state, dict[Quantity, set[float]]()
+    for q in read:  # at which turns of the wheel each was read since anything was turned that could have moved it
+        now = state.spells.get((corner, q), 0)
+        turns[q] = {t.reading.turned_deg for t in state.taken.get((corner, q), ()) if t.spell == now}
+    # What has moved a little since is read anew as it stands too: half a turn of then tells nothing beside what was read before.
+    if plain := next((q for q in read if not turns[q]), None):
+        return Step("read", finding("next.read", what=(corner, plain)), because, corner, plain)
+    place = corner, next((q for q in read if len(turns[q]) < 2), read[0])
+    lone = turns[place[1]] == {180.0}
+    return Step("read", finding("next.read" if lone else "next.read-half", what=place), because, *place, half=not lone)
 
 
 def _floor_first(evaluation: Evaluation) -> Step | None:
@@ -358,10 +361,10 @@ def _place_to_settle(evaluation: Evaluation, mark: MarkState) -> Place:
     wanted = dict(mark.settle.figures).get("tool") if mark.settle else None
     read: tuple[Quantity, ...] = evaluation.state.plan.ways.reads(kind_of(mark.mark)).read  # type: ignore[assignment]
 
-    def done(q: Quantity) -> tuple[bool, int]:
+    def done(q: Quantity) -> tuple[int, bool, int]:
         rows = evaluation.state.latest((corner, q))
         with_it = bool(rows) and evaluation.figures.read.group((corner, q), rows[-1].spell).tool.name == wanted
-        return with_it, len(rows)
+        return rows[-1].spell if rows else -1, with_it, len(rows)  # one that was not read since anything moved it comes first
 
     return corner, min(read, key=done)
 

@@ -278,16 +278,22 @@ class HiddenCar:
     def _of_axis(self, corner: Corner, quantity: Quantity) -> float:
         """Return what is read of a steering axis: of the line between its joints, or of a sweep of the wheel."""
         way = "in" if quantity.endswith("_in") else "out"
-        if quantity.startswith("plate_"):  # steered anew for every reading of a plate
-            self._plates[corner, way] = float(self._rng.uniform(17.0, 22.0))
-            return self._plates[corner, way]
+        if quantity.startswith("plate_"):
+            return self._steered(corner, way)
         if quantity.startswith("sweep_"):
-            plate = self._plates.setdefault((corner, way), 20.0)
+            plate = self._steered(corner, way)
             return self._gauged(corner, plate if way == "in" else -plate)
         x, y, z = self._steering_axis(corner)
         behind, inside = float(-x / z), float(-SIDE[corner] * y / z)
         by = {"caster": np.degrees(np.arctan(behind)), "inclination": np.degrees(np.arctan(inside)), "joint_height": JOINTS_MM}
         return float(by.get(quantity, JOINTS_MM * (behind if quantity == "caster_offset" else inside)))
+
+    def _steered(self, corner: Corner, way: str) -> float:
+        """Return how far a wheel is steered “in” or “out” on its plate, degrees: always to the same stroke of it, or as somebody steered it."""
+        if (corner, way) not in self._plates:
+            own = np.random.default_rng([self.seed, 4, CORNERS.index(corner), way == "in"])
+            self._plates[corner, way] = float(own.uniform(17.0, 22.0))
+        return self._plates[corner, way]
 
     def _off_rim(self, corner: Corner, kind: str) -> float:
         """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
