@@ -3,7 +3,7 @@
 from itertools import count
 
 from ready_corner.core.plan.corners import CORNERS
-from ready_corner.core.plan.plan import Adjuster, Axle, Perch, Plan, Stack, ThreadedEnd
+from ready_corner.core.plan.plan import Adjuster, Axle, Perch, Plan, Stack, ThreadedEnd, Ways
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
@@ -32,7 +32,11 @@ PERCH = Adjuster("RR.perch", "perch", "RR", Perch(2.0, 20.0, 15.0, 0.8))
 ADJUSTERS = (TUBE, ROD, SHIMS, PERCH)
 
 
+WELL_KNOWN = Ways(hub_middle=0.5, settled=0.0)  # a shop that knows where its hubs are, and cars without friction
+
+
 def plan(tools=FINE, adjusters=ADJUSTERS, **more):
+    more.setdefault("ways", WELL_KNOWN)
     wanted = {"height": (110.0, 2.0), "camber": (-1.5, 0.2), "toe": (0.1, 0.1)}
     aims = tuple(Aim(f"{c}.{kind}", *wanted[kind]) for kind in wanted for c in CORNERS)
     return Plan(

@@ -7,7 +7,7 @@ import pytest
 
 from ready_corner.core.advise.corner import set_corner
 from ready_corner.core.advise.lift import lift
-from ready_corner.core.advise.next import next_step
+from ready_corner.core.advise.next import ask_of, next_step
 from ready_corner.core.advise.standing import turns_now
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.predicted import predicted
@@ -124,12 +124,7 @@ class Job:
             assert step.corner, step  # a reading is told with its place
             tool = self.tool_for(step, found)
             for quantity in ("gap_front", "gap_back") if step.quantity in ("gap_front", "gap_back") else (step.quantity,):
-                usual = next(
-                    t
-                    for t in self.plan.toolbox
-                    if t.id == ("digital" if quantity == "camber" else "scales" if quantity == "load" else "rule")
-                )
-                self.read(step.corner, quantity, tool or usual)
+                self.read(step.corner, quantity, tool or ask_of(found, (step.corner, quantity)).tool)
         elif step.kind == "lift":
             self.lifts += not lift(found).begun
             turn = lift(found).next

@@ -56,7 +56,8 @@ def trials(of=None, turns=(("LR.toe", 1.0), ("LR.upper", 1.5))):
         car = trial_car(turned)
         log.read("LR", "height", 110.0)
         log.read("LR", "camber", car.gauge("LR"))
-        log.string("LR", car, hub=False)
+        log.string("LR", car)  # a link may have taken the hub along
+        log.read("LF", "gap_hub", car.gaps("LF")[2])
     return log, turned
 
 

@@ -11,7 +11,7 @@ from scipy.optimize import minimize
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.footing import Footing
-from ready_corner.core.plan.plan import Adjuster, Axle, HeightPlace, Perch, Plan
+from ready_corner.core.plan.plan import Adjuster, Axle, HeightPlace, Perch, Plan, Ways
 from ready_corner.core.quantities.notation import Units
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.quantities.verdict import Aim
@@ -32,7 +32,7 @@ def practice_plan(aims=(120.0, 120.0, 135.0, 135.0), cross=50.0, school="both", 
         tuple(HeightPlace(c, "floor", x, y) for c, (x, y) in zip(CORNERS, PLACES, strict=True)),
         perches,
         (Tool("tape", "Tape", "length", 0.1, 0.02), Tool("scales", "Scales", "mass", 0.1, 0.02), Tool("rule", "Rule", "length", 0.1, 0.02)),
-        footing=Footing(school=school),
+        footing=Footing(school=school), ways=Ways(settled=0.0),
     )  # fmt: skip
 
 

@@ -221,8 +221,8 @@ class Figures(OfState):
         found = combine([against, opening, run_out(self.plan, corner, "toe")], [1, -1, rim])
         return Measured(found.value - self.ground.warped[corner][1], found.parts) if self.ground.floor else found
 
-    def hub_left(self, corner: Corner, figure: Figure) -> tuple[Corner, float] | None:
-        """Return the hub that tells the line a toe was read against and has been taken furthest from where its gap was read, with how far outwards, mm;
+    def hub_left(self, corner: Corner, figure: Figure) -> tuple[Corner, float, float] | None:
+        """Return the hub that tells the line a toe was read against and has been taken furthest from where its gap was read, with how far outwards and to what U, mm;
         None where none was taken so far that its gap is to be read again, or another way tells the toe too."""
         if any(way.name not in ("string", "bars") for way in figure.ways):
             return None

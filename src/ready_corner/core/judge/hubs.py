@@ -22,7 +22,7 @@ from ready_corner.core.judge.read import Figure, OfState
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.quantities.errors import MeasuredError
-from ready_corner.core.quantities.measured import Measured
+from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.record.moves import Move
 
 _number = attrgetter("number")
@@ -39,7 +39,7 @@ class Hubs(OfState):
     def __init__(self, ground: Ground) -> None:
         super().__init__(ground.memory)
         self.read, self.ground = ground.read, ground
-        self._leans = Leans(ground, _untold)
+        self._leans = Leans(ground, _untold, "whatever the toe")
 
     @remembered
     def beside(self, corner: Corner, number: int) -> Measured:
@@ -59,12 +59,12 @@ class Hubs(OfState):
         both = SIDE[corner] * math.hypot(first[1], second[1]) / 2
         return Measured(apart + wider, {**_parts(end, both), **({f"{end} hubs turned": u} if u else {})})
 
-    def left(self, line: Sequence[Corner], number: int) -> tuple[Corner, float] | None:
-        """Return which hub of a line was taken furthest since an entry, and how far outwards, mm; None where none was taken so far that the gaps to that
+    def left(self, line: Sequence[Corner], number: int) -> tuple[Corner, float, float] | None:
+        """Return which hub of a line was taken furthest since an entry, how far outwards and to what U, mm; None where none was, give or take U, so far that the gaps to that
         line are to be read again: all of them, since they belong together."""
-        moved = [(c, self._turned(c, number, None)[0]) for c in line]
-        far = max(moved, key=lambda row: abs(row[1]), default=None)
-        return far if far and abs(far[1]) > HUB_LEFT_MM else None
+        moved = [(c, *self._turned(c, number, None)) for c in line]
+        far = max(moved, key=lambda row: max(abs(row[1]), COVERAGE * row[2]), default=None)
+        return (far[0], far[1], COVERAGE * far[2]) if far and max(abs(far[1]), COVERAGE * far[2]) > HUB_LEFT_MM else None
 
     def _left(self, corner: Corner, number: int) -> tuple[float, float]:
         """Return how far a hub was off at an entry by all that was turned since and is to be turned yet, mm outwards, and its standard uncertainty."""

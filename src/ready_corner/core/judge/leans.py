@@ -60,8 +60,9 @@ def of_floor(measured: Measured) -> float:
 class Leans(OfState):
     """Leaning angles of wheels and steering axes, degrees. ``figure``: the figure of a kind at a corner in a spell, the latest where none is named."""
 
-    def __init__(self, ground: Ground, figure: Callable[..., Figure | None]) -> None:
+    def __init__(self, ground: Ground, figure: Callable[..., Figure | None], aspect: str = "") -> None:
         super().__init__(ground.memory)
+        self.aspect = aspect  # told apart in memory: the same readings by other figures beside them
         self.read, self.ground, self.figure = ground.read, ground, figure
 
     def made(self, kind: str, corner: Corner, groups: tuple[Group, ...], way: ReadBy) -> Measured:

@@ -267,7 +267,11 @@ class Evaluation:
             return MarkState(mark, "unread" if aim or wanted_for else None, aim=aim, reason=reason)
         judged = self._judged(mark, figure.measured, figure, self._effect(mark, figure.number))
         if kind == "toe" and judged.fresh and (hub := self.figures.hub_left(corner, figure)):
-            reason = finding("mark.hub-moved", corner=hub[0], by=abs(hub[1]), out=hub[1] > 0)
+            at, by, sure = hub
+            known = abs(by) > sure
+            reason = (
+                finding("mark.hub-moved", corner=at, by=abs(by), out=by > 0) if known else finding("mark.hub-perhaps", corner=at, by=sure)
+            )
             return replace(judged, state="moved since" if judged.aim else None, reason=reason, moved=True, settle=None, way="")
         return judged
 

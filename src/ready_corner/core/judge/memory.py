@@ -254,10 +254,10 @@ H = TypeVar("H", bound=HasMemory)
 
 
 def remembered(make: Callable[Concatenate[H, P], T]) -> Callable[Concatenate[H, P], T]:
-    """Keep what a function makes of a judged state, by its further arguments (hashable, by place), for as long as it stands."""
+    """Keep what a function makes of a judged state, by its further arguments (hashable, by place) and the ``aspect`` of who makes it, for as long as it stands."""
 
     @wraps(make)
     def recalled(of: H, *args: P.args, **kwargs: P.kwargs) -> T:
-        return of.memory.recall((make, args), lambda: make(of, *args, **kwargs))
+        return of.memory.recall((make, args, getattr(of, "aspect", "")), lambda: make(of, *args, **kwargs))
 
     return cast(Callable[Concatenate[H, P], T], recalled)

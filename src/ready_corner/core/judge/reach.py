@@ -21,7 +21,7 @@ from ready_corner.core.model.bodies import bodies_of
 from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raised_by, response
-from ready_corner.core.model.usual import usual_of
+from ready_corner.core.model.usual import usual_hub, usual_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, STEERED
 from ready_corner.core.plan.plan import Adjuster, Plan
@@ -41,7 +41,6 @@ UNTOLD_PER_MM = {
 }  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
 LEAST_PER_MM = 0.003
 STEP_MM = 0.05  # of central differences over travel
-HUB_UNTOLD = 0.5  # mm that a hub goes sideways for a millimetre of a link of which the plan tells nothing, standard uncertainty
 
 
 @dataclass(frozen=True)
@@ -76,7 +75,7 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurn
 def hubs_reach(plan: Plan, springs: Springing) -> dict[Corner, WorthOfTurns]:
     """Return how far one turn (or shim) of each adjuster takes the middle of each wheel outwards over the ground, mm, with its covariance.
 
-    What the plan does not tell of a link is nothing, give or take half of what it gains in length.
+    What the plan does not tell of a link is nothing, give or take what is usual.
     Source: linkage and springs together, docs/stance.md.
     """
     rows: dict[Corner, dict[str, tuple[float, float]]] = {c: {} for c in CORNERS}
@@ -89,7 +88,7 @@ def hubs_reach(plan: Plan, springs: Springing) -> dict[Corner, WorthOfTurns]:
             rows[c][name] = direct + along, u + (LEAST_MM if direct or along else 0.0)
     for adjuster in plan.adjusters:
         if not adjuster.raises and adjuster.id not in rows[adjuster.corner]:
-            rows[adjuster.corner][adjuster.id] = 0.0, HUB_UNTOLD * abs(adjuster.length_per_step)
+            rows[adjuster.corner][adjuster.id] = 0.0, usual_hub(adjuster)
     return {c: _worth(found) for c, found in rows.items()}
 
 

@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from ready_corner.core.plan.plan import Adjuster, Plan
 
 JOINTS_APART, STEERING_ARM, STRUT = 0.45, 0.20, 1.05  # shares of the diameter of the tyre
+HUB_OF_ARM, HUB_OF_TIE = 0.5, 0.05  # mm that a hub goes sideways for a millimetre of a link
 WIDE = 0.35  # of a worth, standard uncertainty, where its way is known
 
 
@@ -49,6 +50,21 @@ USUAL = (
 )
 
 
+def _usual(adjuster: Adjuster) -> Usual | None:
+    name = f"{adjuster.name} {adjuster.moves.name if adjuster.moves else ''}".lower().replace("-", " ").replace(".", " ")
+    return next((u for u in USUAL if re.search(u.words, name)), None)
+
+
+def usual_hub(adjuster: Adjuster) -> float:
+    """Return how far a hub usually goes sideways for one turn of a link of which nothing is told, mm, standard uncertainty: half of what it gains in length,
+    hardly at all for what turns the wheel about its own axis.
+
+    Source: see the module.
+    """
+    place = _usual(adjuster)
+    return (HUB_OF_TIE if place and place.sets == "toe" else HUB_OF_ARM) * abs(adjuster.length_per_step)
+
+
 def usual_of(plan: Plan, adjuster: Adjuster) -> dict[str, tuple[float, float]]:
     """Return what one turn (shim, mark) of a link is usually worth to the marks of its corner, by kind, each with its standard uncertainty; degrees, mm,
     kg. Empty for what raises its corner, and where its name tells no place.
@@ -57,8 +73,7 @@ def usual_of(plan: Plan, adjuster: Adjuster) -> dict[str, tuple[float, float]]:
     """
     if adjuster.raises:
         return {}
-    name = f"{adjuster.name} {adjuster.moves.name if adjuster.moves else ''}".lower().replace("-", " ").replace(".", " ")
-    place = next((u for u in USUAL if re.search(u.words, name)), None)
+    place = _usual(adjuster)
     if place is None:
         return {}
     length = adjuster.length_per_step
