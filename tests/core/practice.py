@@ -64,3 +64,9 @@ class PracticeCar:
     def gauge(self, corner, up=(0.0, 0.0, 1.0)):
         """What a gauge zeroed on gravity shows on the rim, minus when the top leans in."""
         return float(np.degrees(np.arcsin(-self.axis(corner) @ np.asarray(up))))
+
+
+def wheel_axis(toe_deg, camber_deg, side):
+    """Unit spin axes pointing outboard (..., 3): (sin t · cos c, s · cos t · cos c, −sin c), as definitions.md has it."""
+    t, c, s = np.broadcast_arrays(np.radians(toe_deg), np.radians(camber_deg), np.asarray(side, dtype=float))
+    return np.stack([np.sin(t) * np.cos(c), s * np.cos(t) * np.cos(c), -np.sin(c)], axis=-1)

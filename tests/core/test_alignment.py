@@ -7,6 +7,7 @@ from ready_corner.core.engines.alignment import camber, string
 from ready_corner.core.model.heights import rake_deg
 from ready_corner.core.plan.corners import SIDE
 from ready_corner.core.quantities.errors import MeasuredError
+from tests.core.practice import wheel_axis
 
 from .practice import CORNERS, PracticeCar, turned_about
 
@@ -104,7 +105,7 @@ def test_hub_gaps_of_no_string_are_refused():
 @given(four, four)
 def test_the_wheel_axis_is_that_of_the_definition_and_gives_its_angles_back(toes, cambers):
     car = PracticeCar(dict(zip(CORNERS, toes, strict=True)), dict(zip(CORNERS, cambers, strict=True)))
-    axes = camber.wheel_axis(toes, cambers, [SIDE[c] for c in CORNERS])
+    axes = wheel_axis(toes, cambers, [SIDE[c] for c in CORNERS])
     np.testing.assert_allclose(axes, [car.axis(c) for c in CORNERS], atol=1e-12)
     np.testing.assert_allclose(camber.camber_deg(5 * axes), cambers, atol=1e-12)  # any length of axis
     np.testing.assert_allclose(camber.toe_deg(axes), toes, atol=1e-12)

@@ -9,7 +9,7 @@ from scipy.spatial.transform import Rotation
 from ready_corner.core.advise.car import judge_car
 from ready_corner.core.advise.found import as_found
 from ready_corner.core.advise.next import next_step, round_of
-from ready_corner.core.engines.alignment.camber import camber_deg, toe_deg, wheel_axis
+from ready_corner.core.engines.alignment.camber import camber_deg, toe_deg
 from ready_corner.core.engines.statics.attitude import Attitude
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.model.checks import check_plan
@@ -20,6 +20,7 @@ from ready_corner.core.record.logbook import Entry, PlanRevised, fold
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.say.judged import say_ask
 from tests.core.linkage.cars import plan
+from tests.core.practice import wheel_axis
 from tests.core.survey.test_hard import CASES
 from tests.kept.said import state_of
 from tests.words import said

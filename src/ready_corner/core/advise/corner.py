@@ -315,7 +315,8 @@ def _answer(
     links = [s.adjuster for s in states if not s.adjuster.raises]
     turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
     expected = tuple(
-        expected_of(m, (m.deviation or 0.0) + m.aside, left, u) for m, left, u in zip(marks, found.left, found.expanded, strict=True)
+        expected_of(m, (m.deviation or 0.0) + m.aside, left, u)
+        for m, left, u in zip(marks, found.left, found.expanded, strict=True)
     )
     count = sum(1 for t in turns if t.amount)
     missed = [OfMark(e.mark, e.value - m.aim.aim) for e, m in zip(expected, marks, strict=True) if m.aim and e.verdict == "out"]

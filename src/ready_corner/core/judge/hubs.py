@@ -27,10 +27,17 @@ from ready_corner.core.record.moves import Move
 
 _number = attrgetter("number")
 SETS = ("camber", "caster", "height")  # what is turned for that takes hubs along
-UNREAD = {"camber": 1.0, "caster": 0.8, "height": 7.0}  # how far a car is off that nobody has read, standard uncertainties, degrees and mm
+UNREAD = {
+    "camber": 1.0,
+    "caster": 0.8,
+    "height": 7.0,
+}  # how far a car is off that nobody has read, standard uncertainties, degrees and mm
 FURTHEST_MM = 12.0  # that a hub is beside its place on a car that is mis-set
 HUB_LEFT_MM = 1.0  # by which a hub may be taken from where its gap was read before that is to be read again
-YET_TRUSTED, LEAST_YET = 0.3, 0.02  # share by which what is to be turned yet will be something else; tolerances squared that a turn must be worth
+YET_TRUSTED, LEAST_YET = (
+    0.3,
+    0.02,
+)  # share by which what is to be turned yet will be something else; tolerances squared that a turn must be worth
 
 
 class Hubs(OfState):
@@ -69,7 +76,7 @@ class Hubs(OfState):
     def _left(self, corner: Corner, number: int) -> tuple[float, float]:
         """Return how far a hub was off at an entry by all that was turned since and is to be turned yet, mm outwards, and its standard uncertainty."""
         since, yet = self._turned(corner, number, None), self._yet(corner)
-        return -since[0] - yet[0], math.hypot(since[1], yet[1])
+        return -since[0] - yet[0], min(math.hypot(since[1], yet[1]), FURTHEST_MM / 2)
 
     def _turned(self, corner: Corner, after: int, until: int | None) -> tuple[float, float]:
         """Return how far what was turned between two entries took a hub outwards, mm, and its standard uncertainty."""
@@ -97,7 +104,13 @@ class Hubs(OfState):
             return 0.0, 0.0
         # Heights are brought in by what raises the corner, angles by links.
         by = np.array(
-            [[(reach[a.mark].of(j.id) or 0.0) * (j.raises == a.mark.endswith("height")) if a.mark in reach else 0.0 for j in own] for a in aims]
+            [
+                [
+                    (reach[a.mark].of(j.id) or 0.0) * (j.raises == a.mark.endswith("height")) if a.mark in reach else 0.0
+                    for j in own
+                ]
+                for a in aims
+            ]
         )
         to = np.array([hub.of(j.id) or 0.0 for j in own])
         scale = np.array([a.tolerance for a in aims])
@@ -107,9 +120,9 @@ class Hubs(OfState):
         miss, u = zip(*(self._miss(a.mark.split(".")[1], corner, a.aim) for a in aims), strict=True)
         each = to * (turns @ np.array(miss))
         doubt = np.concatenate([YET_TRUSTED * each, (to @ turns) * np.array(u)])
-        yet, u = float(each.sum()), float(np.linalg.norm(doubt))
+        yet, sure = float(each.sum()), float(np.linalg.norm(doubt))
         # Where it would be more than any wheel goes, nothing is known but that.
-        return (yet, min(u, FURTHEST_MM / 2)) if abs(yet) <= FURTHEST_MM else (0.0, FURTHEST_MM / 2)
+        return (yet, min(sure, FURTHEST_MM / 2)) if abs(yet) <= FURTHEST_MM else (0.0, FURTHEST_MM / 2)
 
     def _miss(self, kind: str, corner: Corner, aim: float) -> tuple[float, float]:
         """Return by how much a mark is still to be moved, and its standard uncertainty: as read last, less what was turned since by the plan."""

@@ -30,7 +30,6 @@ from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.plan import Adjuster
-from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, KNOWN_AS_U, Measured
 from ready_corner.core.quantities.tools import EYE, Tool
@@ -270,7 +269,9 @@ class Evaluation:
             at, by, sure = hub
             known = abs(by) > sure
             reason = (
-                finding("mark.hub-moved", corner=at, by=abs(by), out=by > 0) if known else finding("mark.hub-perhaps", corner=at, by=sure)
+                finding("mark.hub-moved", corner=at, by=abs(by), out=by > 0)
+                if known
+                else finding("mark.hub-perhaps", corner=at, by=sure)
             )
             return replace(judged, state="moved since" if judged.aim else None, reason=reason, moved=True, settle=None, way="")
         return judged

@@ -85,7 +85,7 @@ def hubs_reach(plan: Plan, springs: Springing) -> dict[Corner, WorthOfTurns]:
         for i, c in enumerate(CORNERS):
             direct, along = (own or {}).get((c, "hub"), 0.0), float(by_travel[i] @ travel)
             u = PART_TRUSTED * abs(direct) + (SPRINGS_TRUSTED if springs.known else SPRINGS_GUESSED) * abs(along)
-            rows[c][name] = direct + along, u + (LEAST_MM if direct or along else 0.0)
+            rows[c][name] = direct + along, u + (LEAST_MM if (direct or along) and name not in LOAD else 0.0)
     for adjuster in plan.adjusters:
         if not adjuster.raises and adjuster.id not in rows[adjuster.corner]:
             rows[adjuster.corner][adjuster.id] = 0.0, usual_hub(adjuster)

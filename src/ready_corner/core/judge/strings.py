@@ -18,7 +18,6 @@ from ready_corner.core.quantities.finding import finding
 from ready_corner.core.quantities.measured import KNOWN_AS_U, Measured, propagate
 from ready_corner.core.record.readings import Place, Quantity
 
-
 HUBS_OFF = "hubs off"  # a part of an u with a sign: by how much an angle is known to be out, times KNOWN_AS_U
 
 

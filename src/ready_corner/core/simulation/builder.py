@@ -90,7 +90,12 @@ class Work:
         """Hold every figure of a corner that counts against the truth."""
         out = set(self.truly_out())
         for m in self.now.marks:
-            if m.value is not None and m.state not in ("unread", "moved since") and kind_of(m.mark) in CORNER_KINDS:
+            if (
+                m.value is not None
+                and m.expanded is not None
+                and m.state not in ("unread", "moved since")
+                and kind_of(m.mark) in CORNER_KINDS
+            ):
                 inside = abs(m.value - self.car.truth(m.mark)) <= m.expanded
                 self.judged.append((m.mark, inside, m.state == "holds", m.mark not in out))
 

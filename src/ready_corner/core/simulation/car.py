@@ -177,12 +177,16 @@ class HiddenCar:
             found: dict[str, float] = {}
             for i, c in enumerate(CORNERS):
                 aim = self.plan.aim(f"{c}.height")
-                found[f"{c}.height"] = (aim.aim if aim else 0.0) + self._standing.height(rest, c) + self._shift.get(f"{c}.height", 0.0)
+                found[f"{c}.height"] = (
+                    (aim.aim if aim else 0.0) + self._standing.height(rest, c) + self._shift.get(f"{c}.height", 0.0)
+                )
                 found[f"{c}.toe"], found[f"{c}.camber"] = _angles(self._wheel(rest, c, turns)[1], SIDE[c])
                 found[f"{c}.load"] = float(rest.pressed[i]) / GRAVITY + self._shift.get(f"{c}.load", 0.0)
                 if (k := self._standing.axis(rest, c)) is not None:
                     found[f"{c}.caster"] = float(np.degrees(np.arctan2(-k[0], k[2]))) + self._shift.get(f"{c}.caster", 0.0)
-                    found[f"{c}.inclination"] = float(np.degrees(np.arctan2(-SIDE[c] * k[1], k[2]))) + self._shift.get(f"{c}.inclination", 0.0)
+                    found[f"{c}.inclination"] = float(np.degrees(np.arctan2(-SIDE[c] * k[1], k[2]))) + self._shift.get(
+                        f"{c}.inclination", 0.0
+                    )
                 else:
                     found |= {f"{c}.{kind}": usual + self._shift.get(f"{c}.{kind}", 0.0) for kind, usual in USUAL_AXIS.items()}
             self._set[key] = found
@@ -267,10 +271,13 @@ class HiddenCar:
         """Return the unit steering axis of a corner as it stands, pointing up; as cars have it where it has no two joints."""
         k = self._standing.axis(self._at_rest(self._now, True), corner)
         tans = (
-            [np.tan(np.radians(USUAL_AXIS[kind])) for kind in STEERED] if k is None else [-k[0] / k[2], -SIDE[corner] * k[1] / k[2]]
+            [np.tan(np.radians(USUAL_AXIS[kind])) for kind in STEERED]
+            if k is None
+            else [-k[0] / k[2], -SIDE[corner] * k[1] / k[2]]
         )
         behind, inside = (
-            np.tan(np.arctan(t) + np.radians(self._shift.get(f"{corner}.{kind}", 0.0))) for t, kind in zip(tans, STEERED, strict=True)
+            np.tan(np.arctan(t) + np.radians(self._shift.get(f"{corner}.{kind}", 0.0)))
+            for t, kind in zip(tans, STEERED, strict=True)
         )
         found = np.array([-behind, -SIDE[corner] * inside, 1.0])
         return np.asarray(found / np.linalg.norm(found))
@@ -298,7 +305,9 @@ class HiddenCar:
     def _off_rim(self, corner: Corner, kind: str) -> float:
         """Return what the run-out of a rim adds to its camber or toe as it stands, degrees."""
         at = self._rims[corner] + self._round
-        return float(np.degrees(self.faults.run_out * (np.cos(at) if kind == "toe" else np.sin(at)) / self._spans[END_OF[corner]]))
+        return float(
+            np.degrees(self.faults.run_out * (np.cos(at) if kind == "toe" else np.sin(at)) / self._spans[END_OF[corner]])
+        )
 
     def _gap(self, corner: Corner, line: tuple[float, float], end: float, bar: float = 0.0) -> float:
         """Return the distance in mm from the hub (``end`` 0), or from the front (1) or back (-1) edge of the rim level through it, or mark of a bar so long

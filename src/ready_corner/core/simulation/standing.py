@@ -19,7 +19,11 @@ from ready_corner.core.simulation.metal import GRAVITY, Guides, Metal, Rest, Rod
 
 FloatArray = NDArray[np.float64]
 HEIGHT_MM = 100.0  # of a place whose height the plan does not give
-STIFF, BUSHED, LOOSE = 1e6, 2e3, 1.0  # N/mm of a rod; of upper links of an axle that is held once too often, whose bushes give; of one not bolted up yet
+STIFF, BUSHED, LOOSE = (
+    1e6,
+    2e3,
+    1.0,
+)  # N/mm of a rod; of upper links of an axle that is held once too often, whose bushes give; of one not bolted up yet
 STAGES = 8  # in which a car is brought far from where it is drawn
 MASS_KG, UNSPRUNG_KG, HIGH_MM, SPRING, TYRE, AT_WHEEL = 650.0, 25.0, 350.0, 45.0, 200.0, 22.0  # where the plan does not say
 WHEEL_LINKS: Mapping[str, tuple[tuple[str, str, str], ...]] = {
@@ -85,7 +89,7 @@ class Standing:
         self._wheels: dict[Corner, tuple[int, FloatArray, FloatArray]] = {}
         self._axes: dict[Corner, tuple[str, str]] = {}
         for end in ("front", "rear"):
-            self._hang(end)  # type: ignore[arg-type]
+            self._hang(end)
         self._metal = self._forged()
         self._drawn = Rest(np.array(self._made.middles), np.tile(np.eye(3), (len(self._made.middles), 1, 1)))
         self._as_built(rng, built, springs)
@@ -211,9 +215,7 @@ class Standing:
             on["rocker"] = made.part(places[own.push])
             for name in (own.first, own.second):
                 made.pin(on["rocker"], 0, places[name])
-            made.rods.append(
-                (on["rocker"], places[own.push], where(own.rod.on), places[own.rod.point], f"{c} pushrod", STIFF)
-            )
+            made.rods.append((on["rocker"], places[own.push], where(own.rod.on), places[own.rod.point], f"{c} pushrod", STIFF))
         for spring in linkage.springs[:1]:
             if spring.rate or len(linkage.springs) == 1:
                 a, b = spring.ends
@@ -240,7 +242,16 @@ class Standing:
             links.append(("Panhard rod", "panhard.body", "panhard.axle"))
         for name, inner, outer in links:
             made.points |= {f"{end}.{inner}": (0, at(inner)), f"{end}.{outer}": (part, at(outer))}
-            made.rods.append((0, at(inner), part, at(outer), f"{end}.{name}", BUSHED if len(links) > 4 and name.startswith("upper") else STIFF))
+            made.rods.append(
+                (
+                    0,
+                    at(inner),
+                    part,
+                    at(outer),
+                    f"{end}.{name}",
+                    BUSHED if len(links) > 4 and name.startswith("upper") else STIFF,
+                )
+            )
         for c in corners:
             self._wheel(c, wheels[c], linkage.toe_deg, linkage.camber_deg, part)
         for spring in linkage.springs:
@@ -279,11 +290,20 @@ class Standing:
                 for c in CORNERS
             ]
         )
-        unsprung = np.array([min(feet.end(END_OF[c]).unsprung or UNSPRUNG_KG, 0.5 * carried[CORNERS.index(c)]) for c in CORNERS])
+        unsprung = np.array(
+            [min(feet.end(END_OF[c]).unsprung or UNSPRUNG_KG, 0.5 * carried[CORNERS.index(c)]) for c in CORNERS]
+        )
         at = np.array([self._wheels[c][1] for c in CORNERS])
         sprung = carried - unsprung
-        hangs = [sprung @ at[:, 0] / sprung.sum(), sprung @ at[:, 1] / sprung.sum(), plan.loads.height if plan.loads else HIGH_MM]
-        weights = [[0.0, *hangs], *([float(self._wheels[c][0]), *(self._wheels[c][1] - middles[self._wheels[c][0]])] for c in CORNERS)]
+        hangs = [
+            sprung @ at[:, 0] / sprung.sum(),
+            sprung @ at[:, 1] / sprung.sum(),
+            plan.loads.height if plan.loads else HIGH_MM,
+        ]
+        weights = [
+            [0.0, *hangs],
+            *([float(self._wheels[c][0]), *(self._wheels[c][1] - middles[self._wheels[c][0]])] for c in CORNERS),
+        ]
         stiff = np.array([feet.end(END_OF[c]).tyre_rate or TYRE for c in CORNERS])
         axes = np.array([self._wheels[c][2] for c in CORNERS])
         radius = (at[:, 2] + GRAVITY * carried / stiff) / np.sqrt(1 - axes[:, 2] ** 2)
@@ -296,9 +316,7 @@ class Standing:
         )
         free = np.ones(6 * len(middles), dtype=bool)
         free[[0, 1, 5]] = False  # the tyres keep the car where it was rolled to
-        return Metal(
-            len(middles), rods, guides, tyres, np.array(weights), GRAVITY * np.array([sprung.sum(), *unsprung]), free
-        )
+        return Metal(len(middles), rods, guides, tyres, np.array(weights), GRAVITY * np.array([sprung.sum(), *unsprung]), free)
 
     def _as_built(self, rng: np.random.Generator, built: float, springs: float) -> None:
         """Put pickups where they were welded and springs off their labels, each as long as carries the car as drawn."""
@@ -367,7 +385,7 @@ class Standing:
         if a.raises:
             spring = self._springs[a.corner]
             straight = self._made.rods[spring][5] == AT_WHEEL
-            long[spring] += by * (a.by.per_step if isinstance(a.by, Perch) and not straight else a.lift_per_step)  # type: ignore[union-attr]
+            long[spring] += by * (a.by.per_step if isinstance(a.by, Perch) and not straight else a.lift_per_step)
             return
         if a.moves is None:
             return

@@ -14,16 +14,6 @@ from ready_corner.core.quantities.finding import finding
 FloatArray = NDArray[np.float64]
 
 
-def wheel_axis(toe_deg: ArrayLike, camber_deg: ArrayLike, side: ArrayLike) -> FloatArray:
-    """Return the unit spin axis pointing outboard, shape (..., 3); side +1 left, −1 right.
-
-    n = (sin t · cos c, s · cos t · cos c, −sin c), toe t positive front in, camber c negative top in.
-    Source: ISO 8855 axes; the wheel axis against gravity, derived in docs/choices.md.
-    """
-    t, c, s = np.broadcast_arrays(np.radians(toe_deg), np.radians(camber_deg), np.asarray(side, dtype=float))
-    return np.stack([np.sin(t) * np.cos(c), s * np.cos(t) * np.cos(c), -np.sin(c)], axis=-1)
-
-
 def camber_deg(spin_axis: ArrayLike) -> FloatArray:
     """Return camber in degrees, negative when the top leans in, from axes of shape (..., 3) pointing outboard, any length.
 

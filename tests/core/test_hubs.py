@@ -1,0 +1,139 @@
+"""Hubs that are not where the plan has them: what a string's opening is worth then, and what of it is counted."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ready_corner.core.advise.next import ask_of, next_step
+from ready_corner.core.judge.hubs import FURTHEST_MM
+from ready_corner.core.judge.marks import evaluate
+from ready_corner.core.judge.reach import hubs_reach
+from ready_corner.core.judge.strings import HUBS_OFF
+from ready_corner.core.model.springs_of_plan import springing
+from ready_corner.core.plan.corners import CORNERS
+from ready_corner.core.plan.plan import Ways
+from ready_corner.core.quantities.measured import KNOWN_AS_U
+from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.logbook import fold
+from ready_corner.core.simulation.builder import Work
+from ready_corner.core.simulation.car import Faults, HiddenCar
+from ready_corner.core.simulation.cars import practice_plan
+from tests.core.cars import Log
+from tests.core.linkage.cars import plan
+from tests.words import said
+
+EXACT = (
+    Tool("rule", "Rule", "length", 1e-4, 0.0),
+    Tool("tape", "Tape", "length", 1e-4, 0.0),
+    Tool("digital", "Gauge", "angle", 1e-4, 0.0),
+    Tool("plate", "Plate", "steer", 1e-4, 0.0),
+)
+STILL = Faults(built=0, springs=0, pads=0, run_out=0, span=0, settled=0, sticks=0)
+
+
+def exactly_read(name="heather", seed=3, strings="each", **ways):
+    """A car built as drawn but mis-set, read once round without any error, at its first lift."""
+    known = Ways(strings, strings_on="stands", hub_middle=0, span=0, run_out=0, settled=0, floor=0, box_parallel=0, **ways)
+    of = replace(practice_plan(plan(name), name), tools=EXACT, ways=known)
+    of = replace(of, front=replace(of.front, hub_width=None), rear=replace(of.rear, hub_width=None))
+    work = Work(HiddenCar(of, seed, replace(STILL, strings=(15.0, 0.0 if strings == "box" else 0.15))))
+    while (step := next_step(work.now)).kind != "lift":
+        work.do(step)
+    return work
+
+
+@pytest.mark.parametrize("name", ["heather", "three-link-axle"])
+def test_by_how_much_a_mis_set_car_reads_its_toes_out_is_known_and_turned_for(name):
+    work = exactly_read(name)
+    wheels = [m for m in work.now.marks if m.mark.endswith("toe") and m.mark[:2] in CORNERS and m.aim]
+    shown = [m.value - work.car.truth(m.mark) for m in wheels]
+    assert max(map(abs, shown)) > 0.02  # as the half widths have it, it is out by as much
+    left = [off + m.aside for off, m in zip(shown, wheels, strict=True)]
+    assert np.abs(left).max() < 0.45 * np.abs(shown).max()
+    assert all(abs(off) <= m.expanded for off, m in zip(shown, wheels, strict=True))
+    assert all(m.surely < m.expanded for m in wheels if abs(m.aside) > 0.01)
+    work._turn_all(next_step(work.now))
+    true = [work.car.truth(m.mark) - m.aim.aim for m in wheels]
+    assert np.abs(true).max() < 0.16  # a flat of a tie rod is worth a tenth of a degree
+
+
+def test_gaps_to_hubs_that_were_taken_along_are_read_again_and_no_others():
+    work = exactly_read()
+    work._turn_all(next_step(work.now))
+    work.do(next_step(work.now))  # settled
+    moved = {c: work.now.figures.hubs._turned(c, 0, None)[0] for c in CORNERS}
+    for c in CORNERS:
+        line = [o for o in CORNERS if o[0] == c[0]]
+        far = max(abs(moved[o]) for o in line) > 1.0
+        assert ask_of(work.now, (c, "gap_hub")).wanted == far
+    while (step := next_step(work.now)).kind == "read":
+        work.do(step)
+    assert all(abs(work.now.mark(f"{c}.toe").aside) < 0.06 for c in CORNERS)
+
+
+def test_a_toe_whose_hub_went_says_which_and_how_far_until_its_gap_is_read():
+    of = replace(practice_plan(plan("heather"), "heather"), tools=EXACT)
+    log, per = Log(of), hubs_reach(of, springing(of))["LF"].of("LF.camber")
+    log.round()
+    log.turn("LF.camber", -2.5 / per)  # two and a half millimetres
+    for quantity, gap in (("gap_front", 301.0), ("gap_back", 300.0)):
+        log.read("LF", quantity, gap)
+
+    mark = evaluate(fold(None, log.entries)).mark("LF.toe")
+    assert mark.state == "moved since"
+    assert (
+        said(mark.reason)
+        == "the left front hub was taken 2.5 mm inwards since the gap to it was read: read the gaps to the hubs again"
+    )
+    for corner in ("LF", "LR"):
+        log.read(corner, "gap_hub", 120.0)
+    assert evaluate(fold(None, log.entries)).mark("LF.toe").state != "moved since"
+
+
+def test_a_taped_width_takes_what_both_hubs_are_off_alike():
+    work = exactly_read("five-link")
+    taped = replace(work.car.plan, front=replace(work.car.plan.front, hub_width=2 * work.car.plan.front.half_width))
+    hubs = [work.now.figures.hubs.beside(c, 0) for c in CORNERS[:2]]
+    other = Work(work.car, taped)
+    for e in work.state.entries[1:]:
+        other.tell(e.what)
+    own = [other.now.figures.hubs.beside(c, 0) for c in CORNERS[:2]]
+    assert own[0].value == pytest.approx((hubs[0].value - hubs[1].value) / 2, abs=1e-9)
+    assert own[1].value == pytest.approx(-own[0].value, abs=1e-9)
+    assert own[0].parts["front hub set"] == pytest.approx(-own[1].parts["front hub set"])
+
+
+def test_a_box_feels_only_by_how_much_its_ends_are_off_side_to_side():
+    work = exactly_read("heather", strings="box")
+    off = {c: work.now.figures.hubs.beside(c, 10**6).value for c in CORNERS}
+    part = work.now.figures.strings.opening("LF", 10**6).parts[HUBS_OFF]
+    of = work.car.plan
+    expected = np.degrees(((off["RF"] - off["LF"]) - (off["RR"] - off["LR"])) / (2 * of.wheelbase))
+    assert abs(part) == pytest.approx(KNOWN_AS_U * abs(expected), rel=0.02)
+
+
+def test_a_hub_is_never_said_to_be_further_off_than_any_wheel_goes():
+    of = practice_plan(plan("heather"), "heather")
+    narrow = replace(of, aims=tuple(replace(a, tolerance=0.01) for a in of.aims))
+    log = Log(narrow)
+    log.read("LF", "height", 500.0)
+    log.read("LF", "camber", 40.0)
+
+    for c in CORNERS:
+        found = evaluate(fold(None, log.entries)).figures.hubs.beside(c, 0)
+        assert abs(found.value) <= FURTHEST_MM
+        assert found.u <= FURTHEST_MM
+
+
+def test_what_was_turned_a_little_since_a_reading_makes_it_less_sure():
+    log = Log()
+    log.round()
+
+    before = evaluate(fold(None, log.entries)).mark("RR.height")
+    log.turn("RR.perch", 1 / 6)
+    after = evaluate(fold(None, log.entries)).mark("RR.height")
+    assert after.state == "holds"
+    assert after.value == before.value  # what was read stays what was read
+    assert after.expanded**2 == pytest.approx(before.expanded**2 + (2 * KNOWN_AS_U * after.effect) ** 2, rel=0.3)
+    assert after.expanded > before.expanded
