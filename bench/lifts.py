@@ -48,6 +48,7 @@ class Done:
     fewer: int
     spoilt: int
     groups: int
+    judged: tuple[tuple[str, bool, bool, bool], ...]
 
 
 def by_the_program(layout: str, bare: bool, seed: int) -> Done:
@@ -59,7 +60,7 @@ def by_the_program(layout: str, bare: bool, seed: int) -> Done:
     else:
         done = work.step is not None and work.step.kind == "done"
         end = "said what would have to change" if not done else "called ready, is not" if work.truly_out() else "ready"
-    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups)
+    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups, tuple(work.judged))
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
@@ -152,11 +153,23 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
         print(
             f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}, that left fewer marks truly within {fewer}; marks that held and were lost {spoilt}; {took:.0f} s"
         )
+        print_judged(rows)
         for name, found in others.items():
             done = [n for n, true in found if true and n < MOST_LIFTS]
             print(
                 f"  {name}: ready and true {len(done)} of {len(found)}, lifts median {statistics.median(done) if done else float('nan'):g}, at most {max(done, default=0)}"
             )
+
+
+def print_judged(rows: list[Done]) -> None:
+    """Print, of every kind of mark, how many figures before each lift and at the end had the truth inside U, and how many that were said to hold do not."""
+    inside: dict[str, list[bool]] = {}
+    for mark, within, _, _ in (j for row in rows for j in row.judged):
+        end = "front" if mark[1] == "F" else "rear"
+        inside.setdefault(f"{end} {mark.split('.')[1]}", []).append(within)
+    print("  inside U:", ", ".join(f"{kind} {100 * sum(own) / len(own):.1f} % of {len(own)}" for kind, own in inside.items()))
+    said = [true for row in rows for _, _, holds, true in row.judged if holds]
+    print(f"  said to hold {len(said)}, of which do not {said.count(False)}", flush=True)
 
 
 if __name__ == "__main__":

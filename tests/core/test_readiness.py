@@ -210,7 +210,8 @@ def test_trials_teach_what_a_turn_is_worth_and_two_bring_the_corner_home():
     assert {e.mark: e.value for e in found.expected} == pytest.approx(
         {"LR.camber": car.camber["LR"], "LR.toe": car.toe["LR"]}, abs=1e-6
     )
-    assert {e.verdict for e in found.expected} == {"holds"}
+    # Where the hub goes with the arm nobody has told: the toe is known so far once its gap is read again.
+    assert [e.verdict for e in found.expected] == ["holds", "too close to call"]
     assert found.turns[1].amount * 2 == round(found.turns[1].amount * 2)  # this rod end goes by half turns
 
 

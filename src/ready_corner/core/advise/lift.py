@@ -29,12 +29,12 @@ from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.together import outlook, search_together, solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
-from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
+from ready_corner.core.judge.marks import OTHER_SIDE, Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import Setting, past_limits, setting
-from ready_corner.core.model.usual import usual_of
+from ready_corner.core.model.usual import usual_of, usual_sets
 from ready_corner.core.plan.corners import CORNERS, Corner, End
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OfMark, kind_of
 from ready_corner.core.plan.names import place_words, turn_parts
@@ -55,6 +55,10 @@ RISKS = 0.25  # marks, of those that hold, that a lift which brings none to hold
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
 MOST_CAUTIONS = 3
+LEAST_TRIED, MOST_TRIED = (
+    2.0,
+    3.0,
+)  # turns at once of a link of which nothing is known: under two what it does drowns in what a perch does beside it
 EVEN_LAST = 0.5  # of practice cars told so much or more, 19 of 20 wanted no further lift; of those told less, three in five
 
 
@@ -257,24 +261,52 @@ def _cautions(base: Evaluation, turns: tuple[tuple[str, float], ...]) -> tuple[F
 
 @remembered
 def _trials(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjuster, float], ...]:
-    """Return one adjuster to try at every corner whose camber or toe what is known does not bring home: a turn (or shim) of one that is not known yet."""
+    """Return what to try at every corner whose camber or toe what is known does not bring home, of what is not known yet: at one corner links that set different
+    marks, and of twins left and right each the other one, since the one teaches what the other does."""
     asked, found = _asked(base, corners), _solved(base, corners, ())
     assert asked
     short = {w.mark[:2] for w, left in zip(asked.wanted, found.left, strict=True) if abs(left) > w.tolerance}
-    rows = []
+    rows: list[tuple[Adjuster, float]] = []
     for corner in (c for c in WALK if c in corners and c in short):
         tried = set[str]()
         for adjuster in _untold(base, (corner,)):
             low, high = adjuster.room(base.state.moved.get(adjuster.id, 0.0))
-            usual = usual_of(base.state.plan, adjuster)
-            sets = max(usual, key=lambda kind: usual[kind][1]) if usual else ""
+            sets = usual_sets(adjuster)
             # Two are told apart in one lift only where it is known that they set different marks.
             if sets in tried or (tried and "" in (sets, *tried)):
                 continue
-            if amount := 1.0 if high >= 1 else -1.0 if low <= -1 else 0.0:
+            if _taught(rows, adjuster) or (tried and _has_twin_to_try(base, adjuster, [c for c in corners if c in short])):
+                continue
+            far = _far_enough(base, adjuster, sets)
+            if amount := next(
+                (n * way for n in range(far, 0, -1) for way, room in ((1.0, high), (-1.0, -low)) if room >= n), 0.0
+            ):
                 rows.append((adjuster, amount))
                 tried.add(sets)
     return tuple(rows)
+
+
+def _taught(rows: Sequence[tuple[Adjuster, float]], adjuster: Adjuster) -> bool:
+    """Whether the twin of a link is tried already in this lift."""
+    return any(a.corner == OTHER_SIDE[adjuster.corner] and a.name == adjuster.name and a.by == adjuster.by for a, _ in rows)
+
+
+def _has_twin_to_try(base: Evaluation, adjuster: Adjuster, corners: Sequence[Corner]) -> bool:
+    """Whether a link may be left for its twin to be tried: of one further round the walk of which nothing is known either."""
+    other = OTHER_SIDE[adjuster.corner]
+    later = other in corners and WALK.index(other) > WALK.index(adjuster.corner)
+    return later and any(a.name == adjuster.name and a.by == adjuster.by for a in _untold(base, (other,)))
+
+
+def _far_enough(base: Evaluation, adjuster: Adjuster, sets: str) -> int:
+    """Return how many turns (shims, marks) of a link are tried at once: about half of what its mark is out by, by what such links usually do, so that what they do is
+    read well beside the scatter; one at least, and no more than a thread that was just freed should go unwatched."""
+    mark = base.mark(f"{adjuster.corner}.{sets}") if sets else None
+    usual = usual_of(base.state.plan, adjuster).get(sets)
+    if mark is None or mark.deviation is None or usual is None or adjuster.notched:
+        return 1
+    per = max(abs(usual[0]), usual[1])
+    return int(min(max(abs(mark.deviation) / per / 2, LEAST_TRIED), MOST_TRIED)) if per else 1
 
 
 def _untold(base: Evaluation, corners: tuple[Corner, ...]) -> list[Adjuster]:

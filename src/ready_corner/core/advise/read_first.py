@@ -35,7 +35,7 @@ def read_first(evaluation: Evaluation, mark: str) -> Finding | None:
         return None
     if abs(found.effect) > HARDLY * found.aim.tolerance:
         return finding("first.moved-a-little")
-    wide = not can_hold(found.surely or 0.0, found.aim)
+    wide = not can_hold(found.once_set or 0.0, found.aim)
     return finding("first.wide", how=evaluation.finer(mark)) if wide and evaluation.finer(mark) else None
 
 

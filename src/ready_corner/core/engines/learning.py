@@ -7,7 +7,7 @@ the worths with their covariance; an adjuster that the readings cannot tell from
 Source: weighted least squares with a level a stretch; docs/choices.md.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -80,6 +80,17 @@ class WorthOfTurns:
             return self
         covariance = tuple(map(tuple, self.covariance_of(adjusters).tolist()))
         return WorthOfTurns(tuple(adjusters), tuple(self.of(a) or 0.0 for a in adjusters), covariance, self.alike)
+
+    def with_priors(self, known: Mapping[str, tuple[float, float]]) -> "WorthOfTurns":
+        """Return the worths with some of them known otherwise, each to the square of its standard uncertainty, nothing tying them to others."""
+        values = [known.get(a, (v, 0.0))[0] for a, v in zip(self.adjusters, self.per_turn, strict=True)]
+        rows = tuple(
+            tuple(
+                (known[a][1] if i == j else 0.0) if a in known or self.adjusters[j] in known else v for j, v in enumerate(row)
+            )
+            for i, (a, row) in enumerate(zip(self.adjusters, self.covariance, strict=True))
+        )
+        return WorthOfTurns(self.adjusters, tuple(values), rows, self.alike)
 
     def covariance_of(self, adjusters: Sequence[str]) -> FloatArray:
         """Return the covariance of some of the worths, in the order asked for."""

@@ -25,6 +25,7 @@ from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.record.moves import Move
 
+HUB_SET = "hub set"  # ends the name of that part of an u
 _number = attrgetter("number")
 SETS = ("camber", "caster", "height")  # what is turned for that takes hubs along
 UNREAD = {
@@ -119,7 +120,8 @@ class Hubs(OfState):
         turns = np.linalg.solve(w.T @ w + LEAST_YET * np.eye(len(own)), w.T) / scale
         miss, u = zip(*(self._miss(a.mark.split(".")[1], corner, a.aim) for a in aims), strict=True)
         each = to * (turns @ np.array(miss))
-        doubt = np.concatenate([YET_TRUSTED * each, (to @ turns) * np.array(u)])
+        unsure = np.array([hub.u(j.id) for j in own])
+        doubt = np.concatenate([YET_TRUSTED * each, (to @ turns) * np.array(u), unsure * (turns @ np.array(miss))])
         yet, sure = float(each.sum()), float(np.linalg.norm(doubt))
         # Where it would be more than any wheel goes, nothing is known but that.
         return (yet, min(sure, FURTHEST_MM / 2)) if abs(yet) <= FURTHEST_MM else (0.0, FURTHEST_MM / 2)
@@ -161,7 +163,7 @@ def _untold(*_: object) -> Figure | None:
 
 
 def _parts(of: Corner | End, u: float) -> dict[str, float]:
-    return {f"{of} hub set": u} if u else {}
+    return {f"{of} {HUB_SET}": u} if u else {}
 
 
 def _summed(worth: WorthOfTurns, net: dict[str, float]) -> tuple[float, float]:

@@ -26,6 +26,7 @@ from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
+from ready_corner.core.judge.hubs import HUB_SET
 from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
@@ -62,6 +63,8 @@ State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 Way = Literal["", "read", "tool", "half", "pads", "ready", "turn", "plan"]
 RUNS = ("camber", "toe")  # kinds of marks that half a turn of the wheel frees of run-out
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
+OTHER_SIDE: Mapping[Corner, Corner] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR"}
+TWINS_UNLIKE = 0.15  # share by which a link does otherwise than its twin on the other side, standard uncertainty: pickups lie 1 to 3 mm off
 HARDLY_LIFTS = 0.5  # mm or kg a turn, standard uncertainty: what a link of which nothing is told does to heights and loads
 
 
@@ -72,7 +75,8 @@ class MarkState:
     ``state`` is None for a figure the plan has no aim for. ``reason``: why the mark stands as it does, ``settle``: what would decide it, by
     ``way``, and ``chance`` how probably. ``denominator``: of the fraction its value is said in. ``odd``: entry number of a repeat that disagrees
     with its fellows. ``moved``: something has moved it since; ``effect``: by what as far as that is reckoned, in its unit. ``read_with``: what would have to be read with for a turn to be told from noise. ``mostly``: what its U is mostly made of.
-    ``aside``: by how much it is known to be otherwise than it reads, hubs not being where the plan has them yet; ``surely``: its U but for that.
+    ``aside``: by how much it is known to be otherwise than it reads, hubs not being where the plan has them yet; ``surely``: its U but for that; ``once_set``: its U but for where the hubs
+    stand while links are to be turned yet.
     """
 
     mark: str
@@ -97,6 +101,7 @@ class MarkState:
     mostly: Finding | None = None
     aside: float = 0.0
     surely: float | None = None
+    once_set: float | None = None
 
     @property
     def fresh(self) -> bool:
@@ -232,8 +237,31 @@ class Evaluation:
 
     @remembered
     def worth_now(self, mark: str) -> WorthOfTurns:
-        """Return what turns are worth to a corner mark: by the plan, updated by what the car itself has shown, each by its weight."""
+        """Return what turns are worth to a corner mark: by the plan, updated by what the car itself has shown, each by its weight; of links that are known only
+        as such links usually are, by what their twins on the other side have shown too."""
         by_plan = self.reach.get(mark)
+        if by_plan is not None and (twins := self._twins(mark)):
+            by_plan = by_plan.with_priors(twins)
+        return self._worth_from(mark, by_plan)
+
+    @remembered
+    def _twins(self, mark: str) -> dict[str, tuple[float, float]]:
+        """Return what the twin of each link of a corner has shown on the other side of the car, with its u², where that says more than what is usual."""
+        corner, kind = split(mark)
+        other, found, by_plan = OTHER_SIDE[corner], dict[str, tuple[float, float]](), self.reach.get(mark)
+        if by_plan is None or not any(is_usual(self.state.plan, a) for a in self.state.plan.adjusters if a.corner == corner):
+            return found
+        shown = self._worth_from(f"{other}.{kind}", self.reach.get(f"{other}.{kind}"))
+        for a in (a for a in self.state.plan.adjusters if a.corner == corner and is_usual(self.state.plan, a)):
+            twin = next((t for t in self.state.plan.adjusters if t.corner == other and t.name == a.name and t.by == a.by), None)
+            if twin is None or a.id not in by_plan.adjusters or (value := shown.of(twin.id)) is None:
+                continue
+            if (u2 := shown.u(twin.id) ** 2 + (TWINS_UNLIKE * value) ** 2) < by_plan.u(a.id) ** 2:
+                found[a.id] = value, u2
+        return found
+
+    def _worth_from(self, mark: str, by_plan: WorthOfTurns | None) -> WorthOfTurns:
+        """Return what turns are worth to a corner mark by what was known before, updated by what the car has shown there."""
         if by_plan is None:
             return self.worth(mark)
         if not self._touching(mark):
@@ -338,12 +366,13 @@ class Evaluation:
         aim = self.state.plan.aim(mark)
         denominator = 0 if any(t.reading.denominator == 0 for t in _latest(figure.groups)) else None
         aside, bare = measured.parts.get(HUBS_OFF, 0.0) / KNOWN_AS_U, _without_hubs(measured)
-        measured = _since(measured, effect)
+        if aim and not effect.unknown and not spoils(effect.total, effect.expanded, aim.tolerance):
+            measured = _since(measured, effect)
         row = MarkState(
             mark, None, measured.value, measured.expanded, None if aim is None else measured.value - aim.aim, aim,
             denominator=denominator, number=figure.number, repeats=max(len(g.rows) for g in figure.groups),
             odd=next((g.odd for g in figure.groups if g.odd is not None), None), provisional=bool(figure.why), mostly=mostly(figure),
-            effect=effect.total, aside=aside, surely=COVERAGE * bare.u, by_eye=any(g.tool.id == EYE.id for g in figure.groups),
+            effect=effect.total, aside=aside, surely=COVERAGE * bare.u, once_set=COVERAGE * _without_hubs(measured, HUB_SET).u, by_eye=any(g.tool.id == EYE.id for g in figure.groups),
         )  # fmt: skip
         if moved_by := effect.unknown or (effect.known[-1] if effect.known and aim is None and effect.total else None):
             return replace(row, state="moved since" if aim else None, reason=moved_by.said, moved=True)
@@ -511,9 +540,9 @@ def _since(measured: Measured, effect: _Effect) -> Measured:
     return Measured(measured.value, {**measured.parts, **{n: u for n, u in parts.items() if u}})
 
 
-def _without_hubs(measured: Measured) -> Measured:
-    """Return a figure as sure as it is but for hubs that are known not to be where the plan has them."""
-    return Measured(measured.value, {n: u for n, u in measured.parts.items() if n != HUBS_OFF})
+def _without_hubs(measured: Measured, other: str = HUBS_OFF) -> Measured:
+    """Return a figure as sure as it is but for hubs that are known not to be where the plan has them, and for what else is named so."""
+    return Measured(measured.value, {n: u for n, u in measured.parts.items() if n != HUBS_OFF and not n.endswith(other)})
 
 
 def _ready(why: Sequence[Finding]) -> Finding:

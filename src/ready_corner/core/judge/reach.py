@@ -34,10 +34,10 @@ FloatArray = NDArray[np.float64]
 SPRINGS_TRUSTED, SPRINGS_GUESSED = 0.1, 0.4
 LEAST_MM, LEAST_KG = 0.02, 0.05  # a turn
 UNTOLD_PER_MM = {
-    "caster": 0.05,
-    "inclination": 0.05,
-    "camber": 0.05,
-    "toe": 0.02,
+    "caster": 0.03,
+    "inclination": 0.03,
+    "camber": 0.025,
+    "toe": 0.01,
 }  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
 LEAST_PER_MM = 0.003
 STEP_MM = 0.05  # of central differences over travel

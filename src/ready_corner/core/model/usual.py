@@ -32,7 +32,7 @@ class Usual:
 
 
 _ARM = {"camber": 0.02, "toe": 0.15, "caster": 0.10, "inclination": 0.05, "height": 0.15, "load": 0.3}
-_ROD = {"camber": 0.01, "toe": 0.0, "caster": 0.02, "inclination": 0.01, "height": 0.02, "load": 0.05}
+_ROD = {"camber": 0.03, "toe": 0.0, "caster": 0.02, "inclination": 0.01, "height": 0.02, "load": 0.05}
 # The first that fits.
 USUAL = (
     Usual(
@@ -40,7 +40,7 @@ USUAL = (
         "caster",
         JOINTS_APART,
         0,
-        {**_ARM, "camber": 0.03},
+        {**_ARM, "camber": 0.08},
     ),
     Usual(r"\btie\b|\btoe\b|track rod|steering", "toe", STEERING_ARM, 0, _ROD),
     Usual(r"strut|top plate|top mount|camber plate", "camber", STRUT, 1, _ARM),
@@ -53,6 +53,15 @@ USUAL = (
 def _usual(adjuster: Adjuster) -> Usual | None:
     name = f"{adjuster.name} {adjuster.moves.name if adjuster.moves else ''}".lower().replace("-", " ").replace(".", " ")
     return next((u for u in USUAL if re.search(u.words, name)), None)
+
+
+def usual_sets(adjuster: Adjuster) -> str:
+    """Return the kind of mark that a link is there for by its name; empty where that tells nothing.
+
+    Source: see the module.
+    """
+    place = _usual(adjuster)
+    return "" if place is None or adjuster.raises else place.sets
 
 
 def usual_hub(adjuster: Adjuster) -> float:
