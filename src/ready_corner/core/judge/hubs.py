@@ -23,6 +23,7 @@ from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
+from ready_corner.core.quantities.verdict import SPOILS
 from ready_corner.core.record.moves import Move
 
 HUB_SET = "hub set"  # ends the name of that part of an u
@@ -34,7 +35,7 @@ UNREAD = {
     "height": 7.0,
 }  # how far a car is off that nobody has read, standard uncertainties, degrees and mm
 FURTHEST_MM = 12.0  # that a hub is beside its place on a car that is mis-set
-HUB_LEFT_MM = 1.0  # by which a hub may be taken from where its gap was read before that is to be read again
+HUB_LEFT_MM = 1.0  # the least that is asked about
 YET_TRUSTED, LEAST_YET = (
     0.3,
     0.02,
@@ -72,7 +73,16 @@ class Hubs(OfState):
         line are to be read again: all of them, since they belong together."""
         moved = [(c, *self._turned(c, number, None)) for c in line]
         far = max(moved, key=lambda row: max(abs(row[1]), COVERAGE * row[2]), default=None)
-        return (far[0], far[1], COVERAGE * far[2]) if far and max(abs(far[1]), COVERAGE * far[2]) > HUB_LEFT_MM else None
+        if far is None or max(abs(far[1]), COVERAGE * far[2]) <= self._least_left:
+            return None
+        return far[0], far[1], COVERAGE * far[2]
+
+    @property
+    @remembered
+    def _least_left(self) -> float:
+        """How far a hub may be taken from where its gap was read before that is to be read again, mm: as turns a string by a quarter of the tolerance of a toe."""
+        narrow = min((a.tolerance for a in self.plan.aims_now if a.mark.endswith(("toe", "thrust"))), default=0.0)
+        return max(HUB_LEFT_MM, self.plan.wheelbase * math.radians(SPOILS * narrow))
 
     def _left(self, corner: Corner, number: int) -> tuple[float, float]:
         """Return how far a hub was off at an entry by all that was turned since and is to be turned yet, mm outwards, and its standard uncertainty."""

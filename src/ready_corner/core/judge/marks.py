@@ -22,11 +22,11 @@ from ready_corner.core.engines.learning import (
 )
 from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import Figures
+from ready_corner.core.judge.hubs import HUB_SET
 from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
-from ready_corner.core.judge.hubs import HUB_SET
 from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
