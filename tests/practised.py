@@ -70,7 +70,12 @@ def worked_on(ask, slug, most=200):
             place = (step["corner"], step["quantity"])
             asked = next(a for a in view["round"] + view["floor_round"] if (a["corner"], a["quantity"]) == place)
             named = [t["id"] for t in view["plan"]["tools"] if t["name"].lower() in step["reason"]]
-            with_ = {"corner": place[0], "quantity": place[1], "tool": named[0] if named else asked["tool"]}
+            with_ = {
+                "corner": place[0],
+                "quantity": place[1],
+                "tool": named[0] if named else asked["tool"],
+                "half_turn": step["half"],
+            }
             typed = ask(f"/api/cars/{slug}/take", with_)["typed"]
             view = tell({"kind": "reading", **with_, "typed": typed}, minute)
         elif step["kind"] in ("settle", *BAR):

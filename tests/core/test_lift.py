@@ -168,7 +168,11 @@ def test_a_lift_wants_everything_read_and_is_none_where_all_holds():
 def test_practice_cars_are_brought_home_in_two_lifts_seldom_in_three(name):
     works = [Work(HiddenCar(practice_plan(plan(name), name), seed)) for seed in range(drawn(4, 2))]
     assert {w.run().kind for w in works} == {"done"}
-    assert all(w.truly_out() == () for w in works)
+    out = [(w.car.truth(m) - aim.aim) / aim.tolerance for w in works for m in w.truly_out() if (aim := w.car.plan.aim(m))]
+    assert len(out) <= 1  # U is 95 in 100
+    assert max(map(abs, out), default=0.0) < 1.2
+    judged = [within for w in works for _, within, _, _ in w.judged]
+    assert np.mean(judged) > 0.9
     assert sorted(w.lifts for w in works)[-2] <= 2
     assert max(w.lifts for w in works) <= 3
     assert max(w.readings for w in works) <= 75  # a sweep takes four of them, and is wanted twice

@@ -82,7 +82,8 @@ def test_heights_that_hold_stay_where_one_camber_is_out_of_reach():
         rows = [e.what for e in again.given.entries if not isinstance(e.what, PlanRevised)]
         more = [Entry(f"r{i}", n + len(turned) + i, what) for i, what in enumerate(rows, start=1)]
         evaluation = evaluate(fold_on(state, [*turned, *more]))
-    assert next_step(evaluation).kind in ("reconnect", "plan")
+    step = next_step(evaluation)
+    assert step.kind in ("reconnect", "plan") or step.reason.kind == "because.once-more"  # nothing is turned any more
     assert evaluation.mark("LR.camber").value < 0.4  # as far in as the shims go, and not further at the cost of the heights
 
 

@@ -164,6 +164,7 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     return behind and any(m.state in ("moved since", "unread") or m.aim is None for m in marks)
 
 
+OUT_REPEATS, HARDLY_OUT = 3, 1.5  # as often one is read that is out by no more than so many U before a plan is blamed for it
 StepKind = Literal["settle", "disconnect", "state", "read", "lift", "perch", "turn", "try", "reconnect", "done", "plan"]
 
 
@@ -275,13 +276,13 @@ def _floor_first(evaluation: Evaluation) -> Step | None:
 def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
     """Return a step for one mark, unless it is a turn or a trial and the whole car was reckoned together: then none brings it on, and what would have to change is said."""
     found = lift(evaluation)
+    if step.kind == "plan" and (again := _once_more(evaluation, mark)):
+        return again
     if step.kind not in ("turn", "perch", "try") or found is None:
         return step
     corner = next((c for c in CORNERS if mark.mark.startswith(f"{c}.")), None)
-    if mark.state == "too close to call" and 0 < mark.repeats < MOST_REPEATS and mark.way in ("turn", "plan", ""):
-        place = _place_to_settle(evaluation, mark)  # before a plan is blamed it is read as often as that may help
-        again = finding("because.once-more", mark=mark.mark, reason=mark.reason, times=mark.repeats, most=MOST_REPEATS)
-        return Step("read", finding("next.read", what=place), again, *place)
+    if again := _once_more(evaluation, mark):
+        return again
     then = next((e for e in found.expected if e.mark == mark.mark), None)
     left = abs(then.value - mark.aim.aim) if then and mark.aim else None
     tried = finding(
@@ -290,6 +291,25 @@ def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
     coarse = finest(evaluation, mark)
     reason = finding("because.no-lift", finest=coarse or tried, ended=found.ended, wide=_wide_enough(mark))
     return Step("plan", finding("next.no-lift", mark=mark.mark, reason=mark.reason), reason, corner)
+
+
+def _once_more(evaluation: Evaluation, mark: MarkState) -> Step | None:
+    """Return the reading that is taken before a plan is blamed: of a mark that is too close to call as often as that may help, of one that is out by hardly more than its U
+    until that is sure; None where it was read as often."""
+    if kind_of(mark.mark) not in CORNER_KINDS or mark.aim is None or not mark.repeats:
+        return None
+    if mark.state == "too close to call":
+        if mark.repeats >= MOST_REPEATS or mark.way not in ("turn", "plan", ""):
+            return None
+        most = MOST_REPEATS
+    else:
+        beyond = -mark.aim.margin(mark.deviation or 0.0)
+        if mark.state != "out" or mark.repeats >= OUT_REPEATS or beyond > HARDLY_OUT * (mark.expanded or 0.0):
+            return None
+        most = OUT_REPEATS
+    place = _place_to_settle(evaluation, mark)
+    again = finding("because.once-more", mark=mark.mark, reason=mark.reason, times=mark.repeats, most=most)
+    return Step("read", finding("next.read", what=place), again, *place)
 
 
 def _lift_step(evaluation: Evaluation) -> Step | None:
@@ -379,6 +399,10 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
         if said and said.wanting:
             return Step("state", finding("next.car-is", why=said.wanting), finding("because.named", named=named, reason=reason))
         return Step("read", named, reason, corner, quantity)
+    if mark.way == "hubs":
+        line = evaluation.figures.strings.line(corner)
+        longest = min(line, key=lambda c: evaluation.state.latest((c, "gap_hub"))[-1].number)
+        return Step("read", named, reason, longest, "gap_hub")
     if mark.way == "half":
         return _half_step(evaluation, mark, reason)
     if mark.way == "turn":

@@ -221,13 +221,13 @@ class Figures(OfState):
         found = combine([against, opening, run_out(self.plan, corner, "toe")], [1, -1, rim])
         return Measured(found.value - self.ground.warped[corner][1], found.parts) if self.ground.floor else found
 
-    def hub_left(self, corner: Corner, figure: Figure) -> tuple[Corner, float, float] | None:
+    def hub_left(self, corner: Corner, figure: Figure, least: float | None = None) -> tuple[Corner, float, float] | None:
         """Return the hub that tells the line a toe was read against and has been taken furthest from where its gap was read, with how far outwards and to what U, mm;
-        None where none was taken so far that its gap is to be read again, or another way tells the toe too."""
+        None where none was taken so far (``least`` mm) that its gap is to be read again, or another way tells the toe too."""
         if any(way.name not in ("string", "bars") for way in figure.ways):
             return None
         at = [(c, n) for way in figure.ways for c, n in self.strings.hubs_read(corner, figure.number, way)]
-        return self.hubs.left([c for c, _ in at], min((n for _, n in at), default=0))
+        return self.hubs.left([c for c, _ in at], min((n for _, n in at), default=0), least)
 
     def by_plates(self, end: End) -> Figure | None:
         """Return the total toe of an axle as it was read last by plates and a tape across them; None where it never was, or cannot be made of that."""

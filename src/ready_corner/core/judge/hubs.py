@@ -68,12 +68,12 @@ class Hubs(OfState):
         both = SIDE[corner] * math.hypot(first[1], second[1]) / 2
         return Measured(apart + wider, {**_parts(end, both), **({f"{end} hubs turned": u} if u else {})})
 
-    def left(self, line: Sequence[Corner], number: int) -> tuple[Corner, float, float] | None:
+    def left(self, line: Sequence[Corner], number: int, least: float | None = None) -> tuple[Corner, float, float] | None:
         """Return which hub of a line was taken furthest since an entry, how far outwards and to what U, mm; None where none was, give or take U, so far that the gaps to that
         line are to be read again: all of them, since they belong together."""
         moved = [(c, *self._turned(c, number, None)) for c in line]
         far = max(moved, key=lambda row: max(abs(row[1]), COVERAGE * row[2]), default=None)
-        if far is None or max(abs(far[1]), COVERAGE * far[2]) <= self._least_left:
+        if far is None or max(abs(far[1]), COVERAGE * far[2]) <= (self._least_left if least is None else least):
             return None
         return far[0], far[1], COVERAGE * far[2]
 

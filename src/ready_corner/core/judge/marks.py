@@ -60,11 +60,12 @@ from ready_corner.core.record.readings import Taken
 SINCE = "moved since"
 State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
-Way = Literal["", "read", "tool", "half", "pads", "ready", "turn", "plan"]
+Way = Literal["", "read", "tool", "half", "hubs", "pads", "ready", "turn", "plan"]
 RUNS = ("camber", "toe")  # kinds of marks that half a turn of the wheel frees of run-out
 TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 OTHER_SIDE: Mapping[Corner, Corner] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR"}
 TWINS_UNLIKE = 0.15  # share by which a link does otherwise than its twin on the other side, standard uncertainty: pickups lie 1 to 3 mm off
+HUB_ASKED_MM = 0.3  # by which a hub has to have gone for its gap to be worth reading again
 HARDLY_LIFTS = 0.5  # mm or kg a turn, standard uncertainty: what a link of which nothing is told does to heights and loads
 
 
@@ -415,6 +416,8 @@ class Evaluation:
             return by("pads", "settle.floor")
         places, weight = places_of_figure(Figure(measured, tuple(groups)))
         tools = tools_for(self.state.plan, groups[0].place[1])
+        if kind_of(row.mark) == "toe" and self._settled_by_hubs(row, measured, aim):
+            return by("hubs", "settle.hubs")
         found: Settle = what_settles(measured, aim, places, tools, weight)
         turn = chance_to_hold(measured.expanded, aim) >= EVEN  # a lift for it would be likely to do
         if found.chance < (SPARES if turn else EVEN):
@@ -436,6 +439,15 @@ class Evaluation:
         if not can_hold(measured.expanded, aim):
             return by("plan", "settle.cannot-hold", size=size)
         return by("plan", "settle.noise", sure=OfMark(aim.mark, measured.expanded), size=size)
+
+    def _settled_by_hubs(self, row: MarkState, measured: Measured, aim: Aim) -> bool:
+        """Whether a toe is settled, or nothing else could settle it, by reading the gaps to its hubs again, which went with what was turned since."""
+        corner, kind = split(row.mark)
+        figure = self.figures.figure(kind, corner)
+        if figure is None or not self.figures.hub_left(corner, figure, HUB_ASKED_MM):
+            return False
+        anew = Measured(measured.value + row.aside, _without_hubs(measured, HUB_SET).parts)
+        return judge(anew, aim).verdict != "too close to call" or not can_hold(measured.expanded, aim)
 
     def _half_round(self, mark: str, measured: Measured, aim: Aim, groups: Sequence[Group]) -> float:
         """Return how probably a figure is settled by reading it half a turn of the wheel round too, so that run-out falls out; 0 where it does already."""

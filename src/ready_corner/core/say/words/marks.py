@@ -52,6 +52,7 @@ WORDS = {
     "fits.not-turned": "It would fit if the {adjuster} had not been {changed?changed|turned}. Was it, and was it {changed?by that much|that one}?",
     "fits.loose": "Look for a joint that is loose, a nut that is not locked, or a wheel that was not set down; then read it again.",
     "settle.ways-apart": "Read it again in both ways, and look at what each was held against.",
+    "settle.hubs": "Read the gaps to the hubs again: they went with what was turned since.",
     "settle.floor": "It is the floor that is in doubt: read the four pads once.",
     "settle.on-the-edge": "It lies on the edge: move it nearer to the aim.",
     "settle.can-tell": "{how}, which can tell ± {size:much}",
