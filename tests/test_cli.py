@@ -158,3 +158,13 @@ def test_check_says_what_the_page_doubts_in_a_plan_and_what_it_leaves_open(tmp_p
     lines = capsys.readouterr().out.splitlines()
     assert lines[0].endswith("to look at:")
     assert any("front_linkage.loaded_radius" in line for line in lines[1:])
+
+
+def test_a_sweep_tells_what_comes_nearest_to_its_limit_as_the_page_does(capsys):
+    asked = ["sweep", str(DEMO / "heather.plan.json"), "--corner", "LF", "--travel=-40:40:3"]
+    assert main([*asked, "--json"]) == 0
+    told = capsys.readouterr()
+    limits = json.loads(told.out)["limits"]
+    assert limits[0]["unit"] in ("mm", "°")
+    assert told.err.splitlines()[-1].startswith(limits[2]["what"])  # the three that come first
+    assert " left at " in told.err or " past it at " in told.err

@@ -50,6 +50,7 @@ from ready_corner.web.said import all_said, said, sentences
 from ready_corner.web.stance import stance_view
 from ready_corner.web.views import corner_view, mark_view
 
+LIMITS_TOLD = 3  # as many as the page shows
 CROSS_ASKED = 0.0005  # of the whole: what is asked for by a figure is brought to that figure, as near as whole flats go
 FloatArray = NDArray[np.float64]
 
@@ -314,6 +315,9 @@ def _sweep(asked: argparse.Namespace) -> None:
         print(as_csv(found["rows"]), end="")
     for warning in found["warnings"]:
         print(warning, file=sys.stderr)
+    for limit in found["limits"][:LIMITS_TOLD]:
+        past = "past it" if limit["left"] < 0 else "left"
+        print(f"{limit['what']}: {abs(limit['left']):.1f} {limit['unit']} {past} at {limit['at']:+.0f} mm", file=sys.stderr)
 
 
 def _struts(asked: argparse.Namespace) -> None:

@@ -3,13 +3,14 @@
 import csv
 import io
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from ready_corner.core.engines.linkage.answers import axis_joints
 from ready_corner.core.engines.linkage.space import Array
-from ready_corner.core.engines.linkage.sweep import sweep
+from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.model.bodies import body_named, sweep_end
+from ready_corner.core.model.study import limits_of
 from ready_corner.core.plan.corners import END_OF, Corner, Point
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -30,7 +31,13 @@ def sweep_rows(plan: Plan, corner: Corner, travel: Array, rack: Array | float) -
     return _table(plan, corner, drives, found.poses.converged, {**wheel, **found.shared}, [str(w) for w in found.warnings]) | {
         "steering_axis": _axis_words(axis_joints(body, which), wheel),
         "ends": [{"travel": e.travel, "rack": e.steer, "member": e.member} for e in found.ends],
+        "limits": _limits([found], found.poses.travel),
     }
+
+
+def _limits(sweeps: Sequence[Sweep], drive: Array) -> list[dict[str, Any]]:
+    """Return what comes nearest to its limit over the rows, worst first."""
+    return [{"what": k.what, "left": k.left, "unit": k.unit, "at": k.at} for k in limits_of(sweeps, drive)]
 
 
 def _axis_words(joints: tuple[str, str] | None, wheel: Mapping[str, Array]) -> str:
@@ -54,7 +61,11 @@ def pair_rows(plan: Plan, corner: Corner, heave: Array, roll_deg: Array | float,
     roll = roll_deg + heave * 0
     drives = {"heave": heave + roll * 0, "rack": poses[0].pose.steer, "roll_deg": roll}
     ends = [{"travel": e.travel, "rack": e.steer, "member": f"{s.body.name} {e.member}"} for s in found.bodies for e in s.ends]
-    return _table(plan, end, drives, good, answers, [str(w) for s in found.bodies for w in s.warnings]) | {"ends": ends}
+    limits = _limits(found.bodies, drives["heave"])
+    return _table(plan, end, drives, good, answers, [str(w) for s in found.bodies for w in s.warnings]) | {
+        "ends": ends,
+        "limits": limits,
+    }
 
 
 def _table(

@@ -12,12 +12,12 @@ from ready_corner.border.entries import Typed
 from ready_corner.core.engines.linkage.named import named, shown
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.model.moving import moving
-from ready_corner.core.model.study import Change, Curve, Limit, Study, levers, spread_of
+from ready_corner.core.model.study import Change, Curve, Limit, Over, Study, levers, spread_of
 from ready_corner.core.plan.corners import End
 from ready_corner.core.plan.names import say_point
 from ready_corner.core.quantities.measured import COVERAGE
-from ready_corner.core.quantities.notation import read
-from ready_corner.web.said import all_said
+from ready_corner.core.quantities.notation import Units, read
+from ready_corner.web.said import all_said, said
 from ready_corner.web.view import View
 from ready_corner.web.workshop import TheWorkshop
 from ready_corner.workshop import Workshop
@@ -72,6 +72,7 @@ class LimitView(View):
     body: str
     part: str
     shares: list[float | None]
+    say: str
 
 
 class StudyView(View):
@@ -149,8 +150,8 @@ def _curve(curve: Curve, inches: bool) -> CurveView:
     )
 
 
-def _limit(limit: Limit, drive: float, inches: bool) -> LimitView:
-    unit, factor, _ = shown(limit.unit, 1, inches)
+def _limit(limit: Limit, drive: float, over: Over, units: Units) -> LimitView:
+    unit, factor, _ = shown(limit.unit, 1, units.inches)
     return LimitView(
         what=limit.what,
         left=limit.left * factor,
@@ -159,6 +160,7 @@ def _limit(limit: Limit, drive: float, inches: bool) -> LimitView:
         body=limit.body,
         part=limit.part,
         shares=_plain(limit.shares),
+        say=said(limit.said(over), units),
     )
 
 
@@ -198,7 +200,7 @@ def travel(slug: str, asked: StudyIn, workshop: TheWorkshop) -> StudyView:
         unit=unit,
         curves=[_curve(c, units.inches) for c in found.curves],
         warnings=all_said(found.warnings, units),
-        limits=[_limit(limit, factor, units.inches) for limit in found.limits],
+        limits=[_limit(limit, factor, asked.over, units) for limit in found.limits],
     )
 
 

@@ -6,12 +6,13 @@ import numpy as np
 import pytest
 
 from ready_corner.core.engines.linkage.body import Wheel, body_of
-from ready_corner.core.engines.linkage.solve import SingularLinkageError
+from ready_corner.core.engines.linkage.solve import MOST_TRIES, SingularLinkageError
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.model.bodies import bodies_of, sweep_end
 from ready_corner.core.model.checks import check_linkages
 from ready_corner.core.model.study import study
-from ready_corner.core.quantities.errors import PlannedError
+from ready_corner.core.quantities.errors import CalledError, PlannedError, ReadyCornerError
+from tests.amounts import drawn
 from tests.words import said
 
 from .cars import CORNERS_ONLY, EACH, body, plan, wishbones
@@ -252,3 +253,26 @@ def test_what_was_asked_of_a_shape_before_changes_no_digit(name, end):
         assert again.ends == anew.ends
         for key, value in anew.answers.items():
             np.testing.assert_array_equal(again.answers[key], value)
+
+
+def test_a_branch_that_can_hardly_be_followed_is_walked_so_far_and_its_end_is_told():
+    """A live axle held once too often, its points thrown about: it creeps for ever where Newton follows every second step."""
+    rng, tern, ended = np.random.default_rng(11), plan("tern"), 0
+    for _ in range(drawn(60, 14)):
+        thrown = {k: tuple(np.array(p) + rng.normal(0, 150, 3) * (rng.random() < 0.5)) for k, p in tern.points.items()}
+        try:
+            (body,) = bodies_of(replace(tern, points=thrown), "rear")
+            found = sweep(body, np.linspace(-50, 400, 7))
+        except ReadyCornerError:
+            continue
+        walked = [b for k, b in body.shape.walked.items() if k != b"held"]
+        assert all(len(b.knots) <= MOST_TRIES + 1 for b in walked)
+        assert bool(found.ends) or bool(found.poses.converged.all())
+        ended += bool(found.ends)
+    assert ended
+
+
+def test_a_drive_further_than_any_wheel_goes_is_refused():
+    with pytest.raises(CalledError) as refused:
+        study(plan("heather"), "front", "steer", -2000.0, 50.0, 21)
+    assert "further than any wheel goes. Ask within ± 400." in str(refused.value)

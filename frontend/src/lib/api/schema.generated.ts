@@ -5145,6 +5145,8 @@ export interface components {
             part: string;
             /** Shares */
             shares: (number | null)[];
+            /** Say */
+            say: string;
         };
     };
     responses: never;

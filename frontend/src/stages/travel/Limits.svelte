@@ -1,14 +1,11 @@
 <script lang="ts">
   // What comes first over the travel: joints, rods, tyres, with what is left of each.
   import type { Bench } from './bench.svelte';
-  import { signed } from './numbers';
   import { TRAVEL } from './texts';
 
   type Props = { bench: Bench };
   let { bench }: Props = $props();
   const limits = $derived(((bench.moved ?? bench.planned)?.limits ?? []).slice(0, 3));
-  const at = (limit: (typeof limits)[number]) => `${signed(limit.at, 0, true)} ${bench.planned?.unit ?? ''}`;
-  const size = (limit: (typeof limits)[number]) => `${signed(Math.abs(limit.left), 1)} ${limit.unit}`;
 </script>
 
 {#if limits.length}
@@ -18,7 +15,7 @@
       {@const past = limit.left < 0}
       <li class:no={past}>
         <span>{limit.what}</span>
-        <b>{past ? TRAVEL.past(size(limit), at(limit)) : TRAVEL.leftOf(size(limit), at(limit))}</b>
+        <b>{limit.say}</b>
       </li>
     {/each}
   </ol>

@@ -50,8 +50,6 @@ export const TRAVEL = {
   add: 'Move it',
   clear: 'As planned again',
   limits: 'Nearest to its limit, worst first',
-  leftOf: (left: string, at: string) => `${left} left at ${at}`,
-  past: (by: string, at: string) => `${by} past it at ${at}`,
   levers: (label: string, inches: boolean) =>
     `What moves ${label.toLowerCase()} most, at rest, by the ${inches ? 'sixteenth of an inch' : 'millimetre'}`,
   spoils: 'and with it',

@@ -25,6 +25,11 @@ from ready_corner.core.quantities.naming import meant
 
 Over = Literal["travel", "steer", "roll"]
 MOST_ROWS = 401
+FURTHEST: Mapping[Over, float] = {
+    "travel": 500.0,
+    "steer": 400.0,
+    "roll": 45.0,
+}  # mm, mm of a rack or degrees of a drop arm, degrees: past what any wheel does
 
 
 @dataclass(frozen=True)
@@ -61,6 +66,12 @@ class Limit:
     body: str
     part: str
     shares: Array
+
+    def said(self, over: Over) -> Finding:
+        """What is left of it, or by how much it is past it, and where."""
+        sized = "angle" if self.unit == "°" else "length"
+        at = ("angle" if over == "roll" else "length", self.at)
+        return finding("limit.near", left=(sized, abs(self.left)), past=self.left < 0, at=at)
 
 
 @dataclass(frozen=True)
@@ -108,6 +119,10 @@ def study(
         raise CalledError(
             finding("study.no-range", low=low, high=high, rows=rows, MOST_ROWS=MOST_ROWS),
             path="low",
+        )
+    if max(abs(low), abs(high)) > FURTHEST[over]:
+        raise CalledError(
+            finding("study.too-far", low=low, high=high, most=FURTHEST[over]), path="low" if -low > high else "high"
         )
     drive = np.linspace(low, high, rows)
     planned = tuple(s.body for s in before.swept) if before else as_built(bodies_of(plan, end), end, built or {}, lengths)

@@ -21,6 +21,7 @@ NEARLY_SINGULAR, SINGULAR = 1e-2, 1e-6  # smallest over largest singular value o
 STEP_MM = 20.0  # between knots of a sweep; halved wherever Newton does not follow
 LEAST_STEP_MM = 1e-5  # the end of a branch is found this closely
 MOST_ITERATIONS = 30
+MOST_TRIES = 200  # steps of one walk, followed or not; the furthest drive takes some fifty
 MOST_BRANCHES = 64  # of one shape that are kept
 LEVER_MM = 500.0  # a radian of roll counts as so many mm of drive: about half a track
 
@@ -256,7 +257,11 @@ def _walk(shape: Shape, start: Array, direction: Array, reach: float, branch: _B
     way, sign, step, followed = np.copysign(1.0, reach), branch.sign, branch.step, branch.followed
     knots = list(branch.knots)
     along, pose, motion = knots[-1].along, knots[-1].pose, knots[-1].motion
+    tries = 0
     while abs(along) < abs(reach):
+        tries += 1
+        if tries > MOST_TRIES:  # it creeps where it can hardly be followed: what lies beyond is not told
+            return _Branch(tuple(knots), (_end(shape, pose, start + direction * along),), step, followed, sign)
         there = along + way * step
         drives = start + direction * there
         # The motion half a step on, by how it changed over the last one: a third fewer Newton steps than by the motion here.
