@@ -29,6 +29,7 @@ SHOP = (
     Tool("scales", "Scales", "mass", 0.5, 0.4),
 )
 PLATES, BAR = 610.0, 900.0
+EVEN_SPRINGS = 20.0 * 200.0 / 220.0  # N/mm of a spring and a tyre in a row, as a plan without a linkage is taken to have
 AIMS = tuple(Aim(f"{c}.{k}", v, 0.5) for k, v in (("caster", 5.0), ("inclination", 10.0)) for c in FRONT)
 
 
@@ -200,11 +201,15 @@ def drawn_round(how: HowRead, rng):
     frame = rng.normal(0, [3.0, 0.002, 0.003])  # how the frame stands over the plane of the tyres: up, along, across
     heights = {c: 110.0 + float(frame @ [1.0, *places[c]]) for c in CORNERS}
     loads = {c: float(rng.normal(160, 20)) for c in CORNERS}
-    for c in CORNERS:
+    # Friction holds every corner a little off: a rigid body on four even springs goes with the plane of that, and what is off the plane goes into loads.
+    held = rng.normal(0, of.ways.sure("settled") / 2, 4)
+    on = np.array([[1.0, *places[c]] for c in CORNERS])
+    stands = on @ np.linalg.lstsq(on, held, rcond=None)[0]
+    for i, c in enumerate(CORNERS):
         if how.pads:
             read(c, "pad", lie[c] - lie["LF"])
-        read(c, "height", heights[c], "tape")
-        read(c, "load", loads[c], "scales")
+        read(c, "height", heights[c] + stands[i], "tape")
+        read(c, "load", loads[c] + (held - stands)[i] * EVEN_SPRINGS / 9.80665, "scales")
     bases = {c: float(np.linalg.norm(car.hub(c) - car.hub(c[0] + "R"))) for c in FRONT}
     for c in FRONT:
         read(c, "wheelbase", bases[c], "tape")
