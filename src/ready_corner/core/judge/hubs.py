@@ -10,7 +10,6 @@ Source: linkage and springs together (judge.reach); ridge least squares of what 
 import math
 from bisect import bisect_right
 from collections.abc import Sequence
-from operator import attrgetter
 
 import numpy as np
 
@@ -18,22 +17,21 @@ from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.judge.ground import Ground
 from ready_corner.core.judge.leans import LEANING, Leans
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.judge.read import Figure, OfState
+from ready_corner.core.judge.read import Figure, FloatArray, OfState
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.measured import COVERAGE, Measured
 from ready_corner.core.quantities.verdict import SPOILS
-from ready_corner.core.record.moves import Move
 
 HUB_SET = "hub set"  # ends the name of that part of an u
-_number = attrgetter("number")
 SETS = ("camber", "caster", "height")  # what is turned for that takes hubs along
 UNREAD = {
     "camber": 1.0,
     "caster": 0.8,
     "height": 7.0,
 }  # how far a car is off that nobody has read, standard uncertainties, degrees and mm
+TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 FURTHEST_MM = 12.0  # that a hub is beside its place on a car that is mis-set
 HUB_LEFT_MM = 1.0  # the least that is asked about
 YET_TRUSTED, LEAST_YET = (
@@ -94,16 +92,26 @@ class Hubs(OfState):
         worth = self.ground.hubs_reach.get(corner)
         if worth is None:
             return 0.0, 0.0
-        net: dict[str, float] = {}
-        for move in self._moves(after, until):
-            if move.adjuster in worth.adjusters:
-                net[move.adjuster] = net.get(move.adjuster, 0.0) + move.amount
-        return _summed(worth, net)
+        return _summed(worth, self._net(after, until))
 
-    def _moves(self, after: int, until: int | None) -> Sequence[Move]:
-        moves = self.state.moves
-        last = len(moves) if until is None else bisect_right(moves, until, key=_number)
-        return moves[bisect_right(moves, after, key=_number) : last]
+    def _net(self, after: int, until: int | None) -> dict[str, float]:
+        """Return how far everything was turned between two entries, by adjuster; what was turned back is none."""
+        numbers, names, sums = self._sums
+        first, last = bisect_right(numbers, after), len(numbers) if until is None else bisect_right(numbers, until)
+        return {
+            n: float(by) for n, by in zip(names, sums[max(last, first)] - sums[first], strict=True) if abs(by) > TURNED_BACK
+        }
+
+    @property
+    @remembered
+    def _sums(self) -> tuple[list[int], list[str], FloatArray]:
+        """The entries of all turns (n), what was turned in any, and how far each by then, (n + 1, adjusters)."""
+        moves = [m for m in self.state.moves if m.adjuster]
+        names = list(dict.fromkeys(m.adjuster for m in moves))
+        by = np.zeros((len(moves) + 1, len(names)))
+        for i, m in enumerate(moves, start=1):
+            by[i, names.index(m.adjuster)] = m.amount
+        return [m.number for m in moves], names, np.cumsum(by, axis=0)
 
     @remembered
     def _yet(self, corner: Corner) -> tuple[float, float]:
@@ -144,11 +152,7 @@ class Hubs(OfState):
         value, number = found
         worth = self.ground.reach.get(f"{corner}.{kind}")
         if worth is not None:
-            net: dict[str, float] = {}
-            for move in self._moves(number, None):
-                if move.adjuster in worth.adjusters:
-                    net[move.adjuster] = net.get(move.adjuster, 0.0) + move.amount
-            value += _summed(worth, net)[0]
+            value += _summed(worth, self._net(number, None))[0]
         return aim - value, 0.0
 
     @remembered
@@ -177,7 +181,7 @@ def _parts(of: Corner | End, u: float) -> dict[str, float]:
 
 
 def _summed(worth: WorthOfTurns, net: dict[str, float]) -> tuple[float, float]:
-    names = list(net)
+    names = [n for n in net if n in worth.adjusters]
     amounts = np.array([net[n] for n in names])
     u2 = float(amounts @ worth.covariance_of(names) @ amounts) if names else 0.0
     return sum((worth.of(n) or 0.0) * net[n] for n in names), math.sqrt(max(u2, 0.0))

@@ -22,7 +22,7 @@ from ready_corner.core.engines.learning import (
 )
 from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import Figures
-from ready_corner.core.judge.hubs import HUB_SET
+from ready_corner.core.judge.hubs import HUB_SET, TURNED_BACK
 from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import is_usual
@@ -62,7 +62,6 @@ State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "half", "hubs", "pads", "ready", "turn", "plan"]
 RUNS = ("camber", "toe")  # kinds of marks that half a turn of the wheel frees of run-out
-TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 OTHER_SIDE: Mapping[Corner, Corner] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR"}
 TWINS_UNLIKE = 0.15  # share by which a link does otherwise than its twin on the other side, standard uncertainty: pickups lie 1 to 3 mm off
 HUB_ASKED_MM = 0.3  # by which a hub has to have gone for its gap to be worth reading again
