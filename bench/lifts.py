@@ -91,7 +91,7 @@ def by_rough_rules(plan: Plan, seed: int) -> tuple[int, bool]:
     work = Work(HiddenCar(plan, seed))
     car = work.car
     rule, noise = next(t for t in plan.toolbox if t.id == "rule"), np.random.default_rng(seed)
-    by = reach(plan, springing(plan), False)
+    by = reach(plan, springing(plan), False).marks
     for lifts in range(MOST_LIFTS):
         scatter = {a.mark: noise.normal(0, rule.repeatability * (1 if a.mark.endswith("height") else 0.15)) for a in plan.aims}
         read = {mark: car.truth(mark) + float(off) for mark, off in scatter.items()}

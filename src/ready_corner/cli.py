@@ -316,8 +316,7 @@ def _sweep(asked: argparse.Namespace) -> None:
     for warning in found["warnings"]:
         print(warning, file=sys.stderr)
     for limit in found["limits"][:LIMITS_TOLD]:
-        past = "past it" if limit["left"] < 0 else "left"
-        print(f"{limit['what']}: {abs(limit['left']):.1f} {limit['unit']} {past} at {limit['at']:+.0f} mm", file=sys.stderr)
+        print(f"{limit['what']}: {limit['say']}", file=sys.stderr)
 
 
 def _struts(asked: argparse.Namespace) -> None:

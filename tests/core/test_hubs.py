@@ -8,7 +8,7 @@ import pytest
 from ready_corner.core.advise.next import ask_of, next_step
 from ready_corner.core.judge.hubs import FURTHEST_MM
 from ready_corner.core.judge.marks import evaluate
-from ready_corner.core.judge.reach import hubs_reach
+from ready_corner.core.judge.reach import reach
 from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.model.springs_of_plan import springing
 from ready_corner.core.plan.corners import CORNERS
@@ -74,7 +74,7 @@ def test_gaps_to_hubs_that_were_taken_along_are_read_again_and_no_others():
 
 def test_a_toe_whose_hub_went_says_which_and_how_far_until_its_gap_is_read():
     of = replace(practice_plan(plan("heather"), "heather"), tools=EXACT)
-    log, per = Log(of), hubs_reach(of, springing(of))["LF"].of("LF.camber")
+    log, per = Log(of), reach(of, springing(of), False).hubs["LF"].of("LF.camber")
     log.round()
     log.turn("LF.camber", -2.5 / per)  # two and a half millimetres
     for quantity, gap in (("gap_front", 301.0), ("gap_back", 300.0)):

@@ -91,7 +91,7 @@ def test_a_setting_goes_by_what_each_turn_is_worth(name):
     of = practice_plan(plan(name), name)
     of = replace(of, aims=(*of.aims, Aim("RF.inclination", 5.0, 0.5)))
     springs, bodies = springing(of), bodies_by_name(of)
-    by, h = reach(of, springs, False), 1e-3
+    by, h = reach(of, springs, False).marks, 1e-3
     for adjuster in of.adjusters:
         up, down = (setting(of, bodies, springs, {adjuster.id: s}) for s in (h, -h))
         for kind, c in ((k, c) for k in ("height", *ANGLES) for c in MARK_KINDS[k].corners):

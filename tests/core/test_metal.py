@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ready_corner.core.judge.reach import hubs_reach
+from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.bodies import bodies_by_name
 from ready_corner.core.model.setting import setting
 from ready_corner.core.model.springs_of_plan import springing
@@ -39,7 +39,7 @@ def test_two_codes_that_share_nothing_agree_on_what_a_link_does_to_its_wheel(nam
     of, standing = drawn_car(name)
     bodies, springs = bodies_by_name(of), springing(of)
     still, first = wheels(standing, {}), setting(of, bodies, springs, {})
-    hubs = hubs_reach(of, springs)
+    hubs = reach(of, springs, False).hubs
     for a in (a for a in of.adjusters if a.corner.startswith("L") and not a.raises):
         camber, toe, out = (now - was for now, was in zip(wheels(standing, {a.id: 2.0}), still, strict=True))
         then = setting(of, bodies, springs, {a.id: 2.0})

@@ -26,7 +26,7 @@ KINDS = ("height", "camber", "toe", "load")
 @pytest.mark.parametrize("name", ["heather", "tern"])
 def test_perches_do_what_the_springs_of_the_plan_say_and_loads_only_change_places(name):
     of = plan(name)
-    found = reach(of, springing(of), False)
+    found = reach(of, springing(of), False).marks
     does = turns_now(evaluate(fold(None, [Entry("1", 1, PlanRevised(of)), Entry("2", 2, Happened("bar_off"))])))[1]
     for i, c in enumerate(CORNERS):
         for j, p in enumerate(CORNERS):
@@ -37,7 +37,7 @@ def test_perches_do_what_the_springs_of_the_plan_say_and_loads_only_change_place
 
 def test_a_link_moves_its_own_wheel_as_the_linkage_says_and_the_others_through_the_springs():
     of = plan("heather")
-    found = reach(of, springing(of), False)
+    found = reach(of, springing(of), False).marks
     for c in CORNERS:
         own = predicted(of, c)
         for kind in ("camber", "toe"):
@@ -52,7 +52,7 @@ def test_a_live_axle_is_one_part():
     link = next(a for a in of.adjusters if a.id == "LR.hub-shims")
     moved = type(link)("LR.link", "lower link", "LR", of.adjuster("LF.tie-rod").by, moves=Moves("rear.lower left"))
     of = type(of)(**{**of.__dict__, "adjusters": (*of.adjusters, moved)})
-    found = reach(of, springing(of), False)
+    found = reach(of, springing(of), False).marks
     left, right = (found[f"{c}.toe"].of("LR.link") for c in ("LR", "RR"))
     assert abs(left) > 0.01
     assert left == pytest.approx(-right, rel=0.1)  # the axle turns as a whole: toe-in at one end is toe-out at the other
@@ -80,7 +80,7 @@ def test_no_mark_holds_that_a_later_turn_may_have_moved_and_what_is_turned_back_
     net = {}
     for a, t in turns:
         net[a] = net.get(a, 0.0) + t
-    known = reach(of, springing(of), False)
+    known = reach(of, springing(of), False).marks
     for kind in ("height", "camber"):
         for c in CORNERS:
             mark, worth = after.mark(f"{c}.{kind}"), known[f"{c}.{kind}"]
@@ -98,7 +98,7 @@ def test_no_mark_holds_that_a_later_turn_may_have_moved_and_what_is_turned_back_
 def test_tyres_and_loads_with_their_figure_move_what_the_car_on_its_springs_says():
     of = plan("heather")
     springs = springing(of)
-    found, car = reach(of, springs, False), car_of(of)
+    found, car = reach(of, springs, False).marks, car_of(of)
     at = np.column_stack([np.ones(4), [[c.x, c.y] for c in car.corners]])
     there = np.array([[1.0, p.station, p.offset] for p in (of.height_place(c) for c in CORNERS)])
     before = stand(car)

@@ -41,7 +41,7 @@ def test_a_screw_moves_every_mark_as_a_perch_of_its_ratio(pitch, lever, turning)
     plan = bare(drawn("heather"))
     ratio = lever * math.radians(turning)  # mm of the screw for one of the wheel
     screw, perch = (
-        reach(p, springing(p), False)
+        reach(p, springing(p), False).marks
         for p in (raised(plan, Screw(pitch, lever, 20, 20, turning)), raised(plan, Perch(pitch, 20, 20, ratio)))
     )
     for mark, worth in perch.items():

@@ -10,11 +10,12 @@ from ready_corner.core.engines.linkage.answers import axis_joints
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.engines.linkage.sweep import Sweep, sweep
 from ready_corner.core.model.bodies import body_named, sweep_end
-from ready_corner.core.model.study import limits_of
+from ready_corner.core.model.study import Over, limits_of
 from ready_corner.core.plan.corners import END_OF, Corner, Point
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.notation import Units, read
+from ready_corner.core.say.template import say_finding
 from ready_corner.exchange.files import FileRefusedError
 
 MOST_POINTS, MOST_LINES = 400, 450  # of a plan, and of a table with its headings
@@ -31,13 +32,20 @@ def sweep_rows(plan: Plan, corner: Corner, travel: Array, rack: Array | float) -
     return _table(plan, corner, drives, found.poses.converged, {**wheel, **found.shared}, [str(w) for w in found.warnings]) | {
         "steering_axis": _axis_words(axis_joints(body, which), wheel),
         "ends": [{"travel": e.travel, "rack": e.steer, "member": e.member} for e in found.ends],
-        "limits": _limits([found], found.poses.travel),
+        "limits": _limits(plan, [found], drives),
     }
 
 
-def _limits(sweeps: Sequence[Sweep], drive: Array) -> list[dict[str, Any]]:
-    """Return what comes nearest to its limit over the rows, worst first."""
-    return [{"what": k.what, "left": k.left, "unit": k.unit, "at": k.at} for k in limits_of(sweeps, drive)]
+DRIVEN: Mapping[str, Over] = {"travel": "travel", "heave": "travel", "rack": "steer", "roll_deg": "roll"}
+
+
+def _limits(plan: Plan, sweeps: Sequence[Sweep], drives: Mapping[str, Array]) -> list[dict[str, Any]]:
+    """Return what comes nearest to its limit over the rows, worst first, by the first drive that changes over them; each with its sentence."""
+    name = next((n for n, v in drives.items() if v.max() > v.min()), next(iter(drives)))
+    return [
+        {"what": k.what, "left": k.left, "unit": k.unit, "at": k.at, "say": say_finding(k.said(DRIVEN[name]), plan.units)}
+        for k in limits_of(sweeps, drives[name])
+    ]
 
 
 def _axis_words(joints: tuple[str, str] | None, wheel: Mapping[str, Array]) -> str:
@@ -61,7 +69,7 @@ def pair_rows(plan: Plan, corner: Corner, heave: Array, roll_deg: Array | float,
     roll = roll_deg + heave * 0
     drives = {"heave": heave + roll * 0, "rack": poses[0].pose.steer, "roll_deg": roll}
     ends = [{"travel": e.travel, "rack": e.steer, "member": f"{s.body.name} {e.member}"} for s in found.bodies for e in s.ends]
-    limits = _limits(found.bodies, drives["heave"])
+    limits = _limits(plan, found.bodies, drives)
     return _table(plan, end, drives, good, answers, [str(w) for s in found.bodies for w in s.warnings]) | {
         "ends": ends,
         "limits": limits,

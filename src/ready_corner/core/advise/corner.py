@@ -291,7 +291,7 @@ def _solved(
     worths = [evaluation.worth_now(m.mark) for m in marks]
     matrix = np.array([[w.of(i) for i in ids] for w in worths], dtype=float)
     covariance = [w.covariance_of(ids) for w in worths]
-    wanted = [wanted_of(m, (m.deviation or 0.0) + m.aside) for m in marks if m.aim]
+    wanted = [wanted_of(m, m.off) for m in marks if m.aim]
     levers = [lever_of(s.adjuster, s.moved) for s in tried]
     found = settled_on(solve(wanted, levers, matrix, covariance), [(s.adjuster, s.moved) for s in tried], matrix)
     return _answer(evaluation, corner, states, tried, marks, found)
@@ -314,10 +314,7 @@ def _answer(
     amounts = {s.adjuster.id: amount_of(s.adjuster, s.moved, t) for s, t in zip(tried, found.turns, strict=True)}
     links = [s.adjuster for s in states if not s.adjuster.raises]
     turns = tuple(Turn(a, amounts.get(a.id, 0.0), a.id in amounts) for a in links)
-    expected = tuple(
-        expected_of(m, (m.deviation or 0.0) + m.aside, left, u)
-        for m, left, u in zip(marks, found.left, found.expanded, strict=True)
-    )
+    expected = tuple(expected_of(m, m.off, left, u) for m, left, u in zip(marks, found.left, found.expanded, strict=True))
     count = sum(1 for t in turns if t.amount)
     missed = [OfMark(e.mark, e.value - m.aim.aim) for e, m in zip(expected, marks, strict=True) if m.aim and e.verdict == "out"]
     if found.compromise and missed:

@@ -29,7 +29,7 @@ from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
 from ready_corner.core.engines.together import outlook, search_together, solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
-from ready_corner.core.judge.marks import OTHER_SIDE, Evaluation, MarkState, split, spoils
+from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.reach import is_usual
 from ready_corner.core.model.bodies import bodies_by_name
@@ -55,10 +55,8 @@ RISKS = 0.25  # marks, of those that hold, that a lift which brings none to hold
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
 MOST_CAUTIONS = 3
-LEAST_TRIED, MOST_TRIED = (
-    2.0,
-    3.0,
-)  # turns at once of a link of which nothing is known: under two what it does drowns in what a perch does beside it
+# Turns at once of a link of which nothing is known: under two what it does drowns in what a perch does beside it.
+LEAST_TRIED, MOST_TRIED = 2.0, 3.0
 EVEN_LAST = 0.5  # of practice cars told so much or more, 19 of 20 wanted no further lift; of those told less, three in five
 
 
@@ -275,7 +273,10 @@ def _trials(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjust
             # Two are told apart in one lift only where it is known that they set different marks.
             if sets in tried or (tried and "" in (sets, *tried)):
                 continue
-            if _taught(rows, adjuster) or (tried and _has_twin_to_try(base, adjuster, [c for c in corners if c in short])):
+            twin = base.state.plan.twin(adjuster)
+            if twin and twin in (a for a, _ in rows):  # what that one does this one will be taken to do
+                continue
+            if twin and tried and twin.corner in short and _follows(twin, adjuster) and twin in _untold(base, corners):
                 continue
             far = _far_enough(base, adjuster, sets)
             if amount := next(
@@ -286,16 +287,9 @@ def _trials(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjust
     return tuple(rows)
 
 
-def _taught(rows: Sequence[tuple[Adjuster, float]], adjuster: Adjuster) -> bool:
-    """Whether the twin of a link is tried already in this lift."""
-    return any(a.corner == OTHER_SIDE[adjuster.corner] and a.name == adjuster.name and a.by == adjuster.by for a, _ in rows)
-
-
-def _has_twin_to_try(base: Evaluation, adjuster: Adjuster, corners: Sequence[Corner]) -> bool:
-    """Whether a link may be left for its twin to be tried: of one further round the walk of which nothing is known either."""
-    other = OTHER_SIDE[adjuster.corner]
-    later = other in corners and WALK.index(other) > WALK.index(adjuster.corner)
-    return later and any(a.name == adjuster.name and a.by == adjuster.by for a in _untold(base, (other,)))
+def _follows(adjuster: Adjuster, other: Adjuster) -> bool:
+    """Whether the corner of one comes further round the walk than that of another."""
+    return WALK.index(adjuster.corner) > WALK.index(other.corner)
 
 
 def _far_enough(base: Evaluation, adjuster: Adjuster, sets: str) -> int:
@@ -419,7 +413,7 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
 
 def _off(mark: MarkState) -> float:
     """Return how far off its aim a mark stands, what has moved it since it was read counted, and what it is known to be read out by."""
-    return (mark.deviation or 0.0) + mark.effect + mark.aside
+    return mark.off + mark.effect
 
 
 def _stays(base: Evaluation, corner: Corner, aimed: Sequence[MarkState]) -> bool:

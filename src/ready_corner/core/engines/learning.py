@@ -81,17 +81,6 @@ class WorthOfTurns:
         covariance = tuple(map(tuple, self.covariance_of(adjusters).tolist()))
         return WorthOfTurns(tuple(adjusters), tuple(self.of(a) or 0.0 for a in adjusters), covariance, self.alike)
 
-    def with_priors(self, known: Mapping[str, tuple[float, float]]) -> "WorthOfTurns":
-        """Return the worths with some of them known otherwise, each to the square of its standard uncertainty, nothing tying them to others."""
-        values = [known.get(a, (v, 0.0))[0] for a, v in zip(self.adjusters, self.per_turn, strict=True)]
-        rows = tuple(
-            tuple(
-                (known[a][1] if i == j else 0.0) if a in known or self.adjusters[j] in known else v for j, v in enumerate(row)
-            )
-            for i, (a, row) in enumerate(zip(self.adjusters, self.covariance, strict=True))
-        )
-        return WorthOfTurns(self.adjusters, tuple(values), rows, self.alike)
-
     def covariance_of(self, adjusters: Sequence[str]) -> FloatArray:
         """Return the covariance of some of the worths, in the order asked for."""
         at = [self.adjusters.index(a) for a in adjusters]
@@ -154,6 +143,18 @@ def contradicted(before: WorthOfTurns, alone: WorthOfTurns) -> WorthOfTurns:
             if off**2 > CONTRADICTS**2 * (u2[i] + alone.u(adjuster) ** 2):
                 u2[i] = off**2
     return WorthOfTurns.apart(before.adjusters, before.per_turn, u2)
+
+
+def known_otherwise(before: WorthOfTurns, known: Mapping[str, tuple[float, float]]) -> WorthOfTurns:
+    """Return what was known before, some of it known otherwise: a worth and the square of its standard uncertainty, by adjuster.
+
+    Source: normal prior; docs/choices.md, Turning.
+    """
+    rows = [
+        known.get(a, (v, before.covariance[i][i]))
+        for i, (a, v) in enumerate(zip(before.adjusters, before.per_turn, strict=True))
+    ]
+    return WorthOfTurns.apart(before.adjusters, [v for v, _ in rows], [u2 for _, u2 in rows])
 
 
 def with_hardly(before: WorthOfTurns, adjusters: Sequence[str], u: float) -> WorthOfTurns:

@@ -37,7 +37,7 @@ def mostly(figure: Figure) -> Finding | None:
 # How a source is called by its name: by the word that stands in it.
 _WORDS: Mapping[str, str] = {
     "run-out": "run-out", "floor": "floor", "span": "span", "hub middle": "string", "box parallel": "string", "width": "string",
-    "gap_hub": "string", ".rail.": "rail", ".bar_": "line", "gap_mark": "string", "mark place": "string", "inclination": "axis", "toe untold": "toe", "hub set": "hubs", "hubs off": "hubs", "hubs set": "hubs", "hubs turned": "hubs", " rest": "rest", "moved since": "since", "ways apart": "apart", " zero": "zero", ".pad.": "pads",
+    "gap_hub": "string", ".rail.": "rail", ".bar_": "line", "gap_mark": "string", "mark place": "string", "inclination": "axis", "toe untold": "toe", "hub set": "hubs", "hubs off": "hubs", "hubs turned": "hubs", " rest": "rest", "moved since": "since", "ways apart": "apart", " zero": "zero", ".pad.": "pads",
 }  # fmt: skip
 _SAID: Mapping[str, str] = {
     "own": "doubt.own", "zero": "doubt.zero", "run-out": "doubt.run-out", "floor": "doubt.floor", "pads": "doubt.pads", "string": "doubt.string",

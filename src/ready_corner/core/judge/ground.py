@@ -4,16 +4,14 @@ Source: docs/choices.md (Figures); the statics of engines/statics.
 """
 
 import math
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from ready_corner.core.engines.alignment import camber as camber_of
-from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.engines.statics.springs import GRAVITY
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.judge.reach import Wheels, hubs_reach, reach, warped, wheels_of
+from ready_corner.core.judge.reach import Reach, Wheels, reach, warped, wheels_of
 from ready_corner.core.judge.read import FloatArray, OfState, Read
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
 from ready_corner.core.plan.corners import CORNERS, END_OF, Corner
@@ -53,21 +51,12 @@ class Ground(OfState):
 
     @property
     @remembered
-    def reach(self) -> Mapping[str, WorthOfTurns]:
-        """What turns are worth to every corner mark by the plan alone, the links of a bar off: so heights and loads are read, and perches turned."""
+    def reach(self) -> Reach:
+        """What turns do to marks and hubs by the plan alone, the links of a bar off: so heights and loads are read, and perches turned."""
         try:
             return reach(self.plan, self.springs, False)
         except ReadyCornerError:
-            return {}
-
-    @property
-    @remembered
-    def hubs_reach(self) -> Mapping[Corner, WorthOfTurns]:
-        """How far turns take the middle of each wheel outwards by the plan, mm."""
-        try:
-            return hubs_reach(self.plan, self.springs)
-        except ReadyCornerError:
-            return {}
+            return Reach({}, {})
 
     @property
     @remembered

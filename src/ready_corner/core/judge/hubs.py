@@ -8,7 +8,6 @@ Source: linkage and springs together (judge.reach); ridge least squares of what 
 """
 
 import math
-from bisect import bisect_right
 from collections.abc import Sequence
 
 import numpy as np
@@ -17,7 +16,7 @@ from ready_corner.core.engines.learning import WorthOfTurns
 from ready_corner.core.judge.ground import Ground
 from ready_corner.core.judge.leans import LEANING, Leans
 from ready_corner.core.judge.memory import remembered
-from ready_corner.core.judge.read import Figure, FloatArray, OfState
+from ready_corner.core.judge.read import Figure, OfState
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner, End
 from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.quantities.errors import MeasuredError
@@ -26,18 +25,12 @@ from ready_corner.core.quantities.verdict import SPOILS
 
 HUB_SET = "hub set"  # ends the name of that part of an u
 SETS = ("camber", "caster", "height")  # what is turned for that takes hubs along
-UNREAD = {
-    "camber": 1.0,
-    "caster": 0.8,
-    "height": 7.0,
-}  # how far a car is off that nobody has read, standard uncertainties, degrees and mm
-TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
+# How far a car is off that nobody has read: standard uncertainties, degrees and mm.
+UNREAD = {"camber": 1.0, "caster": 0.8, "height": 7.0}
 FURTHEST_MM = 12.0  # that a hub is beside its place on a car that is mis-set
 HUB_LEFT_MM = 1.0  # the least that is asked about
-YET_TRUSTED, LEAST_YET = (
-    0.3,
-    0.02,
-)  # share by which what is to be turned yet will be something else; tolerances squared that a turn must be worth
+# By which share what is to be turned yet will be something else; tolerances squared that a turn must be worth.
+YET_TRUSTED, LEAST_YET = 0.3, 0.02
 
 
 class Hubs(OfState):
@@ -89,34 +82,15 @@ class Hubs(OfState):
 
     def _turned(self, corner: Corner, after: int, until: int | None) -> tuple[float, float]:
         """Return how far what was turned between two entries took a hub outwards, mm, and its standard uncertainty."""
-        worth = self.ground.hubs_reach.get(corner)
+        worth = self.ground.reach.hubs.get(corner)
         if worth is None:
             return 0.0, 0.0
-        return _summed(worth, self._net(after, until))
-
-    def _net(self, after: int, until: int | None) -> dict[str, float]:
-        """Return how far everything was turned between two entries, by adjuster; what was turned back is none."""
-        numbers, names, sums = self._sums
-        first, last = bisect_right(numbers, after), len(numbers) if until is None else bisect_right(numbers, until)
-        return {
-            n: float(by) for n, by in zip(names, sums[max(last, first)] - sums[first], strict=True) if abs(by) > TURNED_BACK
-        }
-
-    @property
-    @remembered
-    def _sums(self) -> tuple[list[int], list[str], FloatArray]:
-        """The entries of all turns (n), what was turned in any, and how far each by then, (n + 1, adjusters)."""
-        moves = [m for m in self.state.moves if m.adjuster]
-        names = list(dict.fromkeys(m.adjuster for m in moves))
-        by = np.zeros((len(moves) + 1, len(names)))
-        for i, m in enumerate(moves, start=1):
-            by[i, names.index(m.adjuster)] = m.amount
-        return [m.number for m in moves], names, np.cumsum(by, axis=0)
+        return _summed(worth, self.read.turned.between(after, until))
 
     @remembered
     def _yet(self, corner: Corner) -> tuple[float, float]:
         """Return how far a hub will go outwards by what is to be turned yet for camber, caster and height of its corner, mm, and its standard uncertainty."""
-        hub, reach = self.ground.hubs_reach.get(corner), self.ground.reach
+        hub, reach = self.ground.reach.hubs.get(corner), self.ground.reach.marks
         own = [a for a in self.plan.adjusters if a.corner == corner and a.id in (hub.adjusters if hub else ())]
         aims = [a for kind in SETS if (a := self.plan.aim(f"{corner}.{kind}")) and corner in MARK_KINDS[kind].corners]
         if hub is None or not own or not aims:
@@ -150,9 +124,9 @@ class Hubs(OfState):
         if found is None:
             return 0.0, UNREAD[kind]
         value, number = found
-        worth = self.ground.reach.get(f"{corner}.{kind}")
+        worth = self.ground.reach.marks.get(f"{corner}.{kind}")
         if worth is not None:
-            value += _summed(worth, self._net(number, None))[0]
+            value += _summed(worth, self.read.turned.between(number, None))[0]
         return aim - value, 0.0
 
     @remembered

@@ -4,7 +4,7 @@ Source: ISO 14253-1, guard bands of U either side; what moves a mark by docs/cho
 """
 
 import math
-from bisect import bisect_left, bisect_right
+from bisect import bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any, Literal
@@ -17,20 +17,21 @@ from ready_corner.core.engines.learning import (
     Observations,
     WorthOfTurns,
     contradicted,
+    known_otherwise,
     learn,
     with_hardly,
 )
 from ready_corner.core.judge.doubts import mostly
 from ready_corner.core.judge.figures import Figures
-from ready_corner.core.judge.hubs import HUB_SET, TURNED_BACK
+from ready_corner.core.judge.hubs import HUB_SET
 from ready_corner.core.judge.leans import of_floor
 from ready_corner.core.judge.memory import Memory, note, remembered
 from ready_corner.core.judge.reach import is_usual
-from ready_corner.core.judge.read import EDGES, EVERY_PLACE, Figure, Group, joined, tools_for
+from ready_corner.core.judge.read import EDGES, EVERY_PLACE, TURNED_BACK, Figure, Group, joined, tools_for
 from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.plan.corners import CORNERS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, MARKS, OVER_FLOOR, OfMark, kind_of
-from ready_corner.core.plan.plan import Adjuster
+from ready_corner.core.plan.plan import Adjuster, twin_of
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import COVERAGE, KNOWN_AS_U, Measured
 from ready_corner.core.quantities.tools import EYE, Tool
@@ -62,7 +63,6 @@ State = Literal["unread", "out", "too close to call", "holds", "moved since"]
 # How a mark that is too close to call is settled: read again, with another tool, once the car is ready, by turning, by a finer tool or wider tolerance.
 Way = Literal["", "read", "tool", "half", "hubs", "pads", "ready", "turn", "plan"]
 RUNS = ("camber", "toe")  # kinds of marks that half a turn of the wheel frees of run-out
-OTHER_SIDE: Mapping[Corner, Corner] = {"LF": "RF", "RF": "LF", "LR": "RR", "RR": "LR"}
 TWINS_UNLIKE = 0.15  # share by which a link does otherwise than its twin on the other side, standard uncertainty: pickups lie 1 to 3 mm off
 HUB_ASKED_MM = 0.3  # by which a hub has to have gone for its gap to be worth reading again
 HARDLY_LIFTS = 0.5  # mm or kg a turn, standard uncertainty: what a link of which nothing is told does to heights and loads
@@ -102,6 +102,11 @@ class MarkState:
     aside: float = 0.0
     surely: float | None = None
     once_set: float | None = None
+
+    @property
+    def off(self) -> float:
+        """How far off its aim it stands as read, what it is known to be read out by taken out, in its unit."""
+        return (self.deviation or 0.0) + self.aside
 
     @property
     def fresh(self) -> bool:
@@ -159,18 +164,6 @@ class Evaluation:
         """All marks, in the order of the walk-round."""
         return tuple(self.mark(m) for m in MARKS)
 
-    @property
-    @remembered
-    def _turns(self) -> tuple[tuple[int, ...], tuple[Mapping[str, float], ...]]:
-        """The number of every change, and the cumulative turns of every adjuster after it; nothing at 0."""
-        sums: dict[str, float] = {}
-        rows: list[tuple[int, Mapping[str, float]]] = [(0, {})]
-        for move in self.state.moves:
-            if move.adjuster:
-                sums[move.adjuster] = sums.get(move.adjuster, 0.0) + move.amount
-            rows.append((move.number, dict(sums)))
-        return tuple(n for n, _ in rows), tuple(s for _, s in rows)
-
     @remembered
     def _touching(self, mark: str) -> list[Move]:
         """Return the changes that could move a corner mark."""
@@ -199,15 +192,18 @@ class Evaluation:
     @remembered
     def _lessons(self, mark: str) -> tuple[IntArray, tuple[str, ...], FloatArray, IntArray]:
         """Return the entry of every change, what was turned that could move a mark, how far by then, and the entries of what else could."""
-        moves, (numbers, sums) = self._touching(mark), self._turns
+        moves, sums = self._touching(mark), self.figures.read.turned
         adjusters = tuple(sorted({m.adjuster for m in moves if m.adjuster}))
-        turned = np.array([[row.get(a, 0.0) for a in adjusters] for row in sums], dtype=float)
-        return np.array(numbers), adjusters, turned, np.array([m.number for m in moves if m.unknown], dtype=int)
+        return (
+            np.array(sums.numbers),
+            adjusters,
+            sums.of(adjusters),
+            np.array([m.number for m in moves if m.unknown], dtype=int),
+        )
 
     def turned_at(self, adjuster: str, number: int) -> float:
         """Return how far an adjuster had been turned in all by an entry, in turns."""
-        numbers, sums = self._turns
-        return sums[bisect_left(numbers, number + 1) - 1].get(adjuster, 0.0)
+        return self.figures.read.turned.between(0, number).get(adjuster, 0.0)
 
     def _effect(self, mark: str, number: int) -> _Effect:
         """Return what the changes after a reading of a corner mark come to, by what was learned on this car."""
@@ -241,20 +237,21 @@ class Evaluation:
         as such links usually are, by what their twins on the other side have shown too."""
         by_plan = self.reach.get(mark)
         if by_plan is not None and (twins := self._twins(mark)):
-            by_plan = by_plan.with_priors(twins)
+            by_plan = known_otherwise(by_plan, twins)
         return self._worth_from(mark, by_plan)
 
     @remembered
     def _twins(self, mark: str) -> dict[str, tuple[float, float]]:
         """Return what the twin of each link of a corner has shown on the other side of the car, with its u², where that says more than what is usual."""
         corner, kind = split(mark)
-        other, found, by_plan = OTHER_SIDE[corner], dict[str, tuple[float, float]](), self.reach.get(mark)
-        if by_plan is None or not any(is_usual(self.state.plan, a) for a in self.state.plan.adjusters if a.corner == corner):
+        plan, found, by_plan = self.state.plan, dict[str, tuple[float, float]](), self.reach.get(mark)
+        pairs = [(a, t) for a in plan.adjusters if a.corner == corner and is_usual(plan, a) and (t := plan.twin(a))]
+        if by_plan is None or not pairs:
             return found
-        shown = self._worth_from(f"{other}.{kind}", self.reach.get(f"{other}.{kind}"))
-        for a in (a for a in self.state.plan.adjusters if a.corner == corner and is_usual(self.state.plan, a)):
-            twin = next((t for t in self.state.plan.adjusters if t.corner == other and t.name == a.name and t.by == a.by), None)
-            if twin is None or a.id not in by_plan.adjusters or (value := shown.of(twin.id)) is None:
+        other = f"{twin_of(corner)}.{kind}"
+        shown = self._worth_from(other, self.reach.get(other))
+        for a, twin in pairs:
+            if a.id not in by_plan.adjusters or (value := shown.of(twin.id)) is None:
                 continue
             if (u2 := shown.u(twin.id) ** 2 + (TWINS_UNLIKE * value) ** 2) < by_plan.u(a.id) ** 2:
                 found[a.id] = value, u2
@@ -277,7 +274,7 @@ class Evaluation:
     @property
     def reach(self) -> Mapping[str, WorthOfTurns]:
         """What turns are worth to every corner mark by the plan alone, the links of a bar off."""
-        return self.figures.ground.reach
+        return self.figures.ground.reach.marks
 
     @property
     @remembered

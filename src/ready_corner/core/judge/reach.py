@@ -53,52 +53,44 @@ class Wheels:
     axle: FloatArray
 
 
-def reach(plan: Plan, springs: Springing, bar_on: bool) -> dict[str, WorthOfTurns]:
-    """Return what one turn (or shim) of each adjuster adds to each corner mark, by mark: mm, degrees, kg, with their covariance.
+@dataclass(frozen=True)
+class Reach:
+    """What one turn (or shim) of each adjuster does: to every corner mark in ``marks``, mm, degrees, kg; to the middle of every wheel in ``hubs``, mm outwards over
+    the ground; each with its covariance."""
+
+    marks: Mapping[str, WorthOfTurns]
+    hubs: Mapping[Corner, WorthOfTurns]
+
+
+def reach(plan: Plan, springs: Springing, bar_on: bool) -> Reach:
+    """Return what one turn (or shim) of each adjuster, and what else is changed by so much, does to marks and hubs by the plan.
 
     Where the plan tells no linkage, or not what a link moves, it is what such links are usually worth; what nothing is known of is left out.
     Source: linkage and springs together, docs/stance.md.
     """
     at = places(plan)
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
-    table = _Table(at, there, springs, wheels_of(plan))
-    for name, lift, own in _changes(plan, springs, bar_on):
+    table, swept = _Table(at, there, springs, wheels_of(plan)), _swept(plan)
+    by_travel = _hubs_by_travel(plan, swept)
+    for name, lift, own in _changes(plan, springs, bar_on, _links(plan, swept)):
         table.add(name, lift, own, least=name not in LOAD[1:])
+        table.add_hubs(name, lift, own, by_travel, least=name not in LOAD)
     for adjuster in plan.adjusters:
         for kind, usual in usual_of(plan, adjuster).items():
             mark = f"{adjuster.corner}.{kind}"
             if mark in table.found and adjuster.id not in table.found[mark]:
                 table.found[mark][adjuster.id] = usual
-    return {mark: _worth(rows) for mark, rows in table.found.items()}
-
-
-def hubs_reach(plan: Plan, springs: Springing) -> dict[Corner, WorthOfTurns]:
-    """Return how far one turn (or shim) of each adjuster takes the middle of each wheel outwards over the ground, mm, with its covariance.
-
-    What the plan does not tell of a link is nothing, give or take what is usual.
-    Source: linkage and springs together, docs/stance.md.
-    """
-    rows: dict[Corner, dict[str, tuple[float, float]]] = {c: {} for c in CORNERS}
-    by_travel = _hubs_by_travel(plan)
-    for name, lift, own in _changes(plan, springs, False):
-        travel = lift.travel(springs.tyres)
-        for i, c in enumerate(CORNERS):
-            direct, along = (own or {}).get((c, "hub"), 0.0), float(by_travel[i] @ travel)
-            u = PART_TRUSTED * abs(direct) + (SPRINGS_TRUSTED if springs.known else SPRINGS_GUESSED) * abs(along)
-            rows[c][name] = direct + along, u + (LEAST_MM if (direct or along) and name not in LOAD else 0.0)
-    for adjuster in plan.adjusters:
-        if not adjuster.raises and adjuster.id not in rows[adjuster.corner]:
-            rows[adjuster.corner][adjuster.id] = 0.0, usual_hub(adjuster)
-    return {c: _worth(found) for c, found in rows.items()}
+        if not adjuster.raises:
+            table.hubs[adjuster.corner].setdefault(adjuster.id, (0.0, usual_hub(adjuster)))
+    return Reach({m: _worth(rows) for m, rows in table.found.items()}, {c: _worth(rows) for c, rows in table.hubs.items()})
 
 
 def _changes(
-    plan: Plan, springs: Springing, bar_on: bool
+    plan: Plan, springs: Springing, bar_on: bool, links: Mapping[str, Mapping[tuple[Corner, str], float]]
 ) -> Iterator[tuple[str, "_Lift", Mapping[tuple[Corner, str], float] | None]]:
     """Yield what one turn of each adjuster, a millimetre of each tyre and each load does to the car on its springs, and what it does to its own wheels besides."""
     at, supports = places(plan), springs.supports(bar_on)
     lifted, turned = response(at, supports), response(at, supports, springs.lifts(bar_on))
-    links = _links(plan)
     still = np.zeros(4)
     for adjuster in plan.adjusters:
         if adjuster.raises:
@@ -147,9 +139,26 @@ class _Table:
         default_factory=lambda: {f"{c}.{k}": {} for k in ("height", *ANGLES, "load") for c in MARK_KINDS[k].corners}
     )
 
+    hubs: dict[Corner, dict[str, tuple[float, float]]] = field(default_factory=lambda: {c: {} for c in CORNERS})
+
+    @property
+    def trusted(self) -> float:
+        """The share of what springs do by which it is not known."""
+        return SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED
+
+    def add_hubs(
+        self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None, by_travel: FloatArray, least: bool
+    ) -> None:
+        """Add how far a change takes the middle of every wheel outwards: by what it does to its ``own`` wheels, and by their travel (``by_travel``, (4, 4))."""
+        travel = lift.travel(self.springs.tyres)
+        for i, c in enumerate(CORNERS):
+            direct, along = (own or {}).get((c, "hub"), 0.0), float(by_travel[i] @ travel)
+            some = LEAST_MM if (direct or along) and least else 0.0
+            self.hubs[c][name] = direct + along, PART_TRUSTED * abs(direct) + self.trusted * abs(along) + some
+
     def add(self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None = None, least: bool = True) -> None:
         """Add a change: by its lift, and what it does to the angles of its ``own`` wheels besides. ``least``: whether it is doubted at all where it does nothing."""
-        own, trusted = own or {}, SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED
+        own, trusted = own or {}, self.trusted
         wheels = np.column_stack([np.ones(4), self.at])
         heights = self.there @ np.linalg.lstsq(wheels, lift.heights, rcond=None)[0]
         doubt = least and bool(np.any(lift.heights))
@@ -219,9 +228,9 @@ def _hub_out(plan: Plan, c: Corner, foot: float, camber: float) -> float:
     return SIDE[c] * foot + (linkage.loaded_radius if linkage else 0.0) * math.radians(camber)
 
 
-def _hubs_by_travel(plan: Plan) -> FloatArray:
+def _hubs_by_travel(plan: Plan, swept: Mapping[Corner, Sweep]) -> FloatArray:
     """Return how far each middle of a wheel goes outwards for a millimetre of travel of each wheel, against the body, (4, 4); nothing where the plan has no linkage."""
-    found, swept = np.zeros((4, 4)), _swept(plan)
+    found = np.zeros((4, 4))
     for i, c in enumerate(CORNERS):
         if c not in swept:
             continue
@@ -276,11 +285,10 @@ def wheels_of(plan: Plan) -> Wheels:
     return Wheels(rows, drawn, axle)
 
 
-def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
+def _links(plan: Plan, swept: Mapping[Corner, Sweep]) -> dict[str, dict[tuple[Corner, str], float]]:
     """Return what one turn of each link does to the angles (degrees) of the wheels it moves, their springs keeping their length, and to how far
-    each wheel then stands out under the chassis (“rise”, mm)."""
+    each wheel then stands out under the chassis (“rise”, mm) and its middle goes outwards (“hub”, mm)."""
     found: dict[str, dict[tuple[Corner, str], float]] = {}
-    swept = _swept(plan)
     for corner in CORNERS:
         own = [a for a in plan.adjusters if a.corner == corner and a.moves and not a.raises]
         if not own or corner not in swept:
@@ -294,6 +302,6 @@ def _links(plan: Plan) -> dict[str, dict[tuple[Corner, str], float]]:
         answers += [("rise", "contact_z", -1.0), ("foot", "contact_y", 1.0)]
         by = by_turn(swept[corner], own, [side[c] + answer for c in corners for _, answer, _ in answers])
         for name, turned in by.items():
-            own_ = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}
-            found[name] = own_ | {(c, "hub"): _hub_out(plan, c, own_[c, "foot"], own_[c, "camber"]) for c in corners}
+            does = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}
+            found[name] = does | {(c, "hub"): _hub_out(plan, c, does[c, "foot"], does[c, "camber"]) for c in corners}
     return found

@@ -28,6 +28,7 @@ from ready_corner.core.record.readings import QUANTITIES, Place, Quantity, Taken
 EVERY_PLACE = cast(Mapping[str, tuple[Quantity, ...]], {k: MARK_KINDS[k].every for k in CORNER_KINDS})
 EDGES: tuple[Quantity, ...] = ("gap_front", "gap_back")
 WAYS_APART = "ways apart"
+TURNED_BACK = 1e-9  # turns; sums of flats are no binary fractions
 APART = 2.5  # standard uncertainties of their difference beyond which two ways of reading do not agree
 
 FloatArray = NDArray[np.float64]
@@ -243,8 +244,45 @@ class OfState:
         return self.state.plan
 
 
+@dataclass(frozen=True)
+class Sums:
+    """How far everything was turned in all: after every change by its ``numbers`` (n + 1, 0 first), of what is named in ``adjusters`` (m,), ``turns`` (n + 1, m)."""
+
+    numbers: list[int]
+    adjusters: tuple[str, ...]
+    turns: FloatArray
+
+    def of(self, adjusters: Sequence[str]) -> FloatArray:
+        """Return the turns of some adjusters after every change, (n + 1, adjusters); zeros of one that never was turned."""
+        still = np.zeros(len(self.turns))
+        rows = [self.turns[:, self.adjusters.index(a)] if a in self.adjusters else still for a in adjusters]
+        return np.column_stack(rows) if rows else np.zeros((len(still), 0))
+
+    def at(self, number: int) -> FloatArray:
+        """Return the turns of every adjuster by an entry, (m,)."""
+        return np.asarray(self.turns[bisect_right(self.numbers, number) - 1])
+
+    def between(self, after: int, until: int | None = None) -> dict[str, float]:
+        """Return how far everything was turned after an entry, until another; what was turned back is none."""
+        net = (self.turns[-1] if until is None else self.at(until)) - self.at(after)
+        return {a: float(by) for a, by in zip(self.adjusters, net, strict=True) if abs(by) > TURNED_BACK}
+
+
 class Read(OfState):
     """What was read, by place and spell."""
+
+    @property
+    @remembered
+    def turned(self) -> Sums:
+        """How far everything was turned in all, after every change."""
+        moves = self.state.moves
+        names = tuple(dict.fromkeys(m.adjuster for m in moves if m.adjuster))
+        at = {name: k for k, name in enumerate(names)}
+        turns = np.zeros((len(moves) + 1, len(names)))
+        for i, m in enumerate(moves, start=1):
+            if m.adjuster:
+                turns[i, at[m.adjuster]] = m.amount
+        return Sums([0, *(m.number for m in moves)], names, np.cumsum(turns, axis=0))
 
     @remembered
     def at(self, place: Place) -> dict[int, tuple[Taken, ...]]:

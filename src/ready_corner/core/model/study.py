@@ -25,11 +25,8 @@ from ready_corner.core.quantities.naming import meant
 
 Over = Literal["travel", "steer", "roll"]
 MOST_ROWS = 401
-FURTHEST: Mapping[Over, float] = {
-    "travel": 500.0,
-    "steer": 400.0,
-    "roll": 45.0,
-}  # mm, mm of a rack or degrees of a drop arm, degrees: past what any wheel does
+# Past what any wheel does: mm, mm of a rack or degrees of a drop arm, degrees.
+FURTHEST: Mapping[Over, float] = {"travel": 500.0, "steer": 400.0, "roll": 45.0}
 
 
 @dataclass(frozen=True)

@@ -686,6 +686,11 @@ class Plan:
                 return tool
         raise CalledError(finding("plan.no-tool", tool=id_, near=meant(id_, [t.id for t in self.toolbox])), path="tool")
 
+    def twin(self, adjuster: Adjuster) -> Adjuster | None:
+        """Return the same adjuster on the other side of the car, by its name and how it works; None where there is none."""
+        other = twin_of(adjuster.corner)
+        return next((a for a in self.adjusters if a.corner == other and (a.name, a.by) == (adjuster.name, adjuster.by)), None)
+
     def linkage(self, end: End) -> Linkage | None:
         """Return how the wheels of one end are held, if the plan says."""
         return self.front_linkage if end == "front" else self.rear_linkage

@@ -24,7 +24,7 @@ from ready_corner.core.quantities.notation import FLATS_PER_TURN
 from ready_corner.core.quantities.tools import Tool
 from ready_corner.core.record.readings import Quantity
 from ready_corner.core.simulation.metal import GRAVITY, Rest
-from ready_corner.core.simulation.standing import Standing
+from ready_corner.core.simulation.standing import Standing, spin_axis
 
 FloatArray = NDArray[np.float64]
 PLUMB_MM, JOINTS_MM = 120.0, 260.0  # a plumb line outside a rim; the height between two ball joints
@@ -67,12 +67,6 @@ class Faults:
     settled: float = 0.2
     stuck: float = 0.0
     untold: float = 0.4
-
-
-def _axis(toe: float, camber: float, side: int) -> FloatArray:
-    """Return the spin axis of a wheel, outboard, that points ``toe`` in and leans ``camber``, degrees, over level ground."""
-    t, c = np.radians([toe, camber])
-    return np.array([np.sin(t) * np.cos(c), side * np.cos(t) * np.cos(c), -np.sin(c)])
 
 
 def _angles(axis: FloatArray, side: int) -> tuple[float, float]:
@@ -210,7 +204,7 @@ class HiddenCar:
         if not more.any():
             return middle, axis
         toe, camber = _angles(axis, SIDE[c])
-        return middle, _axis(toe + float(more[1]), camber + float(more[0]), SIDE[c])
+        return middle, spin_axis(toe + float(more[1]), camber + float(more[0]), SIDE[c])
 
     def _exact(self, corner: Corner, quantity: Quantity) -> float:
         """Return what a tool without faults would show."""
@@ -251,7 +245,7 @@ class HiddenCar:
     def _rim(self, corner: Corner) -> FloatArray:
         """Return the axis of a rim as it stands, its run-out counted."""
         toe, camber = _angles(self._wheel(self._at_rest(self._now, True), corner, self._now)[1], SIDE[corner])
-        return _axis(toe + self._off_rim(corner, "toe"), camber + self._off_rim(corner, "camber"), SIDE[corner])
+        return spin_axis(toe + self._off_rim(corner, "toe"), camber + self._off_rim(corner, "camber"), SIDE[corner])
 
     def _gauged(self, corner: Corner, steered: float = 0.0) -> float:
         """Return what a gauge zeroed on gravity shows at a rim; ``steered`` so many degrees in about its steering axis."""

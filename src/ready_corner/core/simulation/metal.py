@@ -8,7 +8,7 @@ Lengths in mm, forces in N, energies in N·mm, axes x forward, y left, z up; the
 Source: least potential energy of rigid bodies; second derivatives by the exponential map of a small turn.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,8 +17,8 @@ from ready_corner.core.quantities.errors import CalledError
 from ready_corner.core.quantities.finding import finding
 
 FloatArray = NDArray[np.float64]
-GRAVITY = 9.80665
 IntArray = NDArray[np.int64]
+GRAVITY = 9.80665
 MOST_STEPS, RESTS_N, LONGEST_STEP = 80, 1e-4, 40.0  # of Newton; the force left at rest; the longest step, mm or milliradians
 
 
@@ -136,19 +136,11 @@ def tensions(metal: Metal, drawn: Rest, springs: NDArray[np.bool_]) -> tuple[Flo
     springs: (m,) which rods are springs; they carry what they can, so rods that hold too much carry no more than they must.
     Source: equilibrium of forces, least norm.
     """
-    bare = Metal(metal.parts, metal.rods, metal.guides, metal.tyres, metal.weights, metal.newtons, metal.free)
-    free = np.flatnonzero(bare.free)
-    rows = np.concatenate([_rod_rows(bare, drawn)[0], _guide_rows(bare, drawn)[0]])[:, free]
-    ease = np.concatenate([np.where(springs, 1.0, 1e-2), np.full(len(bare.guides.a), 1e-2)])
-    loose = Metal(
-        metal.parts,
-        Rods(metal.rods.a, metal.rods.b, metal.rods.at, _rod_rows(bare, drawn)[1], metal.rods.stiff),
-        metal.guides,
-        metal.tyres,
-        metal.weights,
-        metal.newtons,
-        metal.free,
-    )
+    free = np.flatnonzero(metal.free)
+    by_length, long, *_ = _rod_rows(metal, drawn)
+    rows = np.concatenate([by_length, _guide_rows(metal, drawn)[0]])[:, free]
+    ease = np.concatenate([np.where(springs, 1.0, 1e-2), np.full(len(metal.guides.a), 1e-2)])
+    loose = replace(metal, rods=replace(metal.rods, long=long))
     force = _slopes(loose, drawn, np.zeros(len(metal.tyres.part)))[0][free]
     found = np.linalg.lstsq((rows * ease[:, None]).T, -force, rcond=1e-9)[0] * ease
     return found[: len(metal.rods.a)], found[len(metal.rods.a) :]

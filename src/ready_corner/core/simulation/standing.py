@@ -19,11 +19,8 @@ from ready_corner.core.simulation.metal import GRAVITY, Guides, Metal, Rest, Rod
 
 FloatArray = NDArray[np.float64]
 HEIGHT_MM = 100.0  # of a place whose height the plan does not give
-STIFF, BUSHED, LOOSE = (
-    1e6,
-    2e3,
-    1.0,
-)  # N/mm of a rod; of upper links of an axle that is held once too often, whose bushes give; of one not bolted up yet
+# N/mm of a rod; of upper links of an axle that is held once too often, whose bushes give; of one not bolted up yet.
+STIFF, BUSHED, LOOSE = 1e6, 2e3, 1.0
 STAGES = 8  # in which a car is brought far from where it is drawn
 MASS_KG, UNSPRUNG_KG, HIGH_MM, SPRING, TYRE, AT_WHEEL = 650.0, 25.0, 350.0, 45.0, 200.0, 22.0  # where the plan does not say
 WHEEL_LINKS: Mapping[str, tuple[tuple[str, str, str], ...]] = {
@@ -60,6 +57,12 @@ ARMS = {
 OF_AXIS = {"double wishbone": ("lower.ball", "upper.ball"), "strut": ("lower.ball", "strut.top")}
 
 
+def spin_axis(toe: float, camber: float, side: int) -> FloatArray:
+    """Return the spin axis of a wheel, outboard, that points ``toe`` in and leans ``camber``, degrees, over level ground."""
+    t, c = np.radians([toe, camber])
+    return np.array([np.sin(t) * np.cos(c), side * np.cos(t) * np.cos(c), -np.sin(c)])
+
+
 @dataclass
 class _Making:
     """Rows of rods and guides while a car is put together: part, point, part, point (design axes), what it belongs to, and its stiffness."""
@@ -73,14 +76,17 @@ class _Making:
         self.middles.append(middle)
         return len(self.middles) - 1
 
-    def pin(self, a: int, b: int, at: FloatArray, at_b: FloatArray | None = None) -> None:
-        """Keep a point of one part on a point of another."""
-        for way in np.eye(3):
-            self.guides.append((a, at, b, at if at_b is None else at_b, way))
+    def guide(self, a: int, b: int, at: FloatArray, *ways: FloatArray) -> None:
+        """Keep a point of one part where it is in another along some directions."""
+        self.guides += [(a, at, b, at, way) for way in ways]
+
+    def pin(self, a: int, b: int, at: FloatArray) -> None:
+        """Keep a point of one part on that of another."""
+        self.guide(a, b, at, *np.eye(3))
 
 
 class Standing:
-    """A car of a plan as it was built. ``off``: mm and shares by which it is off its plan, drawn from ``rng``."""
+    """A car of a plan as it was built: pickups off by ``built`` mm along each axis, springs and tyres by a share ``springs`` of their rates, drawn from ``rng``."""
 
     def __init__(self, plan: Plan, rng: np.random.Generator, built: float, springs: float) -> None:
         self.plan = plan
@@ -153,17 +159,14 @@ class Standing:
                 station, offset = self.plan.wheel_place(c)
                 middle = np.array([station, offset, self.plan.axle_of(c).tyre_diameter / 2])
                 part = self._wheel(c, middle, 0.0, 0.0, self._made.part(middle))
-                for way in ((1.0, 0, 0), (0, 1.0, 0)):
-                    for up in (0.0, 200.0):
-                        at = middle + np.array([0, 0, up])
-                        self._made.guides.append((part, at, 0, at, np.array(way)))
-                ahead = middle + np.array([200.0, 0, 0])
-                self._made.guides.append((part, ahead, 0, ahead, np.array([0, 1.0, 0])))
+                along, across, up = np.eye(3)
+                for at in (middle, middle + 200.0 * up):
+                    self._made.guide(part, 0, at, along, across)
+                self._made.guide(part, 0, middle + 200.0 * along, across)
                 self._upright_spring(c, part, middle)
 
     def _wheel(self, c: Corner, middle: FloatArray, toe: float, camber: float, part: int) -> int:
-        t, g = np.radians([toe, camber])
-        self._wheels[c] = part, middle, np.array([np.sin(t) * np.cos(g), SIDE[c] * np.cos(t) * np.cos(g), -np.sin(g)])
+        self._wheels[c] = part, middle, spin_axis(toe, camber, SIDE[c])
         return part
 
     def _upright_spring(self, c: Corner, part: int, at: FloatArray) -> None:
@@ -192,7 +195,7 @@ class Standing:
             first = np.cross(along, (1.0, 0, 0)) / np.linalg.norm(np.cross(along, (1.0, 0, 0)))
             second = np.cross(along, first) / np.linalg.norm(along)
             made.points |= {f"{c}.strut.top": (0, places["strut.top"]), f"{c}.strut.foot": (part, places["strut.foot"])}
-            made.guides += [(0, places["strut.top"], part, places["strut.top"], way) for way in (first, second)]
+            made.guide(0, part, places["strut.top"], first, second)
         if axis := OF_AXIS.get(linkage.layout):
             self._axes[c] = axis
         self._spring_of(c, linkage, places, part)
@@ -207,7 +210,7 @@ class Standing:
                 for at in (first, second):
                     made.pin(on[of], 0, at)
                 flat = np.cross(second - first, joint - first)
-                made.guides.append((part, joint, on[of], joint, flat / np.linalg.norm(flat)))
+                made.guide(part, on[of], joint, flat / np.linalg.norm(flat))
             return on[of]
 
         if linkage.rocker:
@@ -242,16 +245,8 @@ class Standing:
             links.append(("Panhard rod", "panhard.body", "panhard.axle"))
         for name, inner, outer in links:
             made.points |= {f"{end}.{inner}": (0, at(inner)), f"{end}.{outer}": (part, at(outer))}
-            made.rods.append(
-                (
-                    0,
-                    at(inner),
-                    part,
-                    at(outer),
-                    f"{end}.{name}",
-                    BUSHED if len(links) > 4 and name.startswith("upper") else STIFF,
-                )
-            )
+            stiff = BUSHED if len(links) > 4 and name.startswith("upper") else STIFF
+            made.rods.append((0, at(inner), part, at(outer), f"{end}.{name}", stiff))
         for c in corners:
             self._wheel(c, wheels[c], linkage.toe_deg, linkage.camber_deg, part)
         for spring in linkage.springs:
@@ -342,23 +337,14 @@ class Standing:
         ahead[:, 1] -= m.guides.way * (push / m.guides.stiff)[:, None]
         tyres = m.tyres.stiff * np.clip(rng.normal(1, springs, 4), 0.7, 1.3)
         long = m.rods.long - carry / stiff
-        self._metal = Metal(
-            m.parts,
-            Rods(m.rods.a, m.rods.b, at, long, stiff),
-            Guides(m.guides.a, m.guides.b, ahead, m.guides.way, m.guides.stiff),
-            Tyres(m.tyres.part, m.tyres.at, m.tyres.axis, m.tyres.radius, tyres),
-            m.weights,
-            m.newtons,
-            m.free,
-        )
-
+        rods, guides = replace(m.rods, at=at, long=long, stiff=stiff), replace(m.guides, at=ahead)
+        self._metal = replace(m, rods=rods, guides=guides, tyres=replace(m.tyres, stiff=tyres))
         # The last link of an axle that is held once too often is made to fit.
         if fitted := [k for k, rod in enumerate(self._made.rods) if rod[5] == BUSHED][1::2]:
-            own = self._metal.rods
             loose = np.where(np.isin(np.arange(len(stiff)), fitted), LOOSE, stiff)
-            rest = at_rest(replace(self._metal, rods=replace(own, stiff=loose)), self._drawn, np.zeros(4))
+            rest = at_rest(replace(self._metal, rods=replace(rods, stiff=loose)), self._drawn, np.zeros(4))
             for k in fitted:
-                ends = [rest.place(int(p), own.at[k, side]) for side, p in enumerate((own.a[k], own.b[k]))]
+                ends = [rest.place(int(p), at[k, side]) for side, p in enumerate((rods.a[k], rods.b[k]))]
                 long[k] = float(np.linalg.norm(ends[0] - ends[1])) - carry[k] / stiff[k]
 
     # ---- what is turned ----
@@ -371,15 +357,7 @@ class Standing:
         for a in self.plan.adjusters:
             if by := turns.get(a.id, 0.0):
                 self._turn(a, by, at, long, ahead)
-        return Metal(
-            m.parts,
-            Rods(m.rods.a, m.rods.b, at, long, m.rods.stiff),
-            Guides(m.guides.a, m.guides.b, ahead, m.guides.way, m.guides.stiff),
-            m.tyres,
-            m.weights,
-            m.newtons,
-            m.free,
-        )
+        return replace(m, rods=replace(m.rods, at=at, long=long), guides=replace(m.guides, at=ahead))
 
     def _turn(self, a: Adjuster, by: float, at: FloatArray, long: FloatArray, ahead: FloatArray) -> None:
         if a.raises:
@@ -402,11 +380,8 @@ class Standing:
             return
         part, place = own
         shift = mm * way / np.linalg.norm(way)
-        for k, (first, p, second, q, *_) in enumerate(self._made.rods):
-            for side, of, point in ((0, first, p), (1, second, q)):
-                if of == part and np.allclose(point, place):
-                    at[k, side] += shift
-        for k, (first, p, second, q, _) in enumerate(self._made.guides):
-            for side, of, point in ((0, first, p), (1, second, q)):
-                if of == part and np.allclose(point, place) and (part == 0) == (of == 0):
-                    ahead[k, side] += shift
+        for made, moved in ((self._made.rods, at), (self._made.guides, ahead)):
+            for k, (first, p, second, q, *_) in enumerate(made):
+                for side, of, point in ((0, first, p), (1, second, q)):
+                    if of == part and np.allclose(point, place):
+                        moved[k, side] += shift
