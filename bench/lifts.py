@@ -48,6 +48,7 @@ class Done:
     fewer: int
     spoilt: int
     groups: int
+    true: int | None
     judged: tuple[tuple[str, bool, bool, bool], ...]
 
 
@@ -60,7 +61,7 @@ def by_the_program(layout: str, bare: bool, seed: int) -> Done:
     else:
         done = work.step is not None and work.step.kind == "done"
         end = "said what would have to change" if not done else "called ready, is not" if work.truly_out() else "ready"
-    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups, tuple(work.judged))
+    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups, work.true, tuple(work.judged))
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
@@ -148,10 +149,11 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
                 "one who knows": list(pool.map(partial(knowing, plan_of(layout)), seeds)),
             }
         )
-        within = sum(n <= 2 for n in lifts) / len(lifts)
+        within, within_3 = (sum(n <= most for n in lifts) / len(lifts) for most in (2, 3))
+        true = [row.lifts if row.true is None else row.true for row in rows]
         print(f"{layout}: {dict(ends)}", flush=True)
         print(
-            f"  lifts median {statistics.median(lifts):g}, {100 * within:.1f} % within 2, at most {max(lifts)}; readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}, that left fewer marks truly within {fewer}; marks that held and were lost {spoilt}; {took:.0f} s"
+            f"  lifts median {statistics.median(lifts):g}, mean {statistics.mean(lifts):.2f}, {100 * within:.1f} % within 2, {100 * within_3:.1f} % within 3, at most {max(lifts)}; truly within after {statistics.mean(true):.2f} (mean); readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}, that left fewer marks truly within {fewer}; marks that held and were lost {spoilt}; {took:.0f} s"
         )
         print_judged(rows)
         for name, found in others.items():

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ready_corner.core.advise.lift import AXLES, lift
+from ready_corner.core.advise.lift import AXLES, MOST_USUAL, lift
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.engines.linkage.sweep import sweep
 from ready_corner.core.engines.together import solve_together
@@ -178,16 +178,17 @@ def test_practice_cars_are_brought_home_in_two_lifts_seldom_in_three(name):
     assert max(w.readings for w in works) <= 75  # a sweep takes four of them, and is wanted twice
 
 
+def said_no_way(of):
+    """A plan without points, of whose links the names tell what they set, and not which way."""
+    names = {"camber": "ball rod end", "tie": "tie rod end", "caster": "caster rod end", "perch": "perch"}
+    bare = without_points(of)
+    return replace(bare, adjusters=tuple(replace(a, name=names[a.id.split(".")[1]]) for a in bare.adjusters))
+
+
 def test_a_car_of_which_the_plan_tells_no_linkage_is_tried_and_then_set():
     """Heather's plan without her points: a trial at every corner that is out, in one lift; then what that showed, and no more trials."""
     of = practice_plan(plan("heather"), "heather")
-    bare = replace(
-        of,
-        points={},
-        front_linkage=None,
-        rear_linkage=None,
-        adjusters=tuple(replace(a, moves=None) for a in of.adjusters if not a.perch),
-    )
+    bare = said_no_way(replace(of, adjusters=tuple(a for a in of.adjusters if not a.perch)))
     work = to_the_lift(Work(HiddenCar(bare, 2)))
     told = lift(work.now)
     assert told.trials
@@ -330,8 +331,7 @@ def test_what_a_lift_would_send_past_its_limit_is_said_before_anything_is_loosen
 
 
 def test_twins_left_and_right_are_tried_each_the_other_and_teach_what_the_other_does():
-    bare = without_points(practice_plan(plan("heather"), "heather"))
-    work = to_the_lift(Work(HiddenCar(practice_plan(plan("heather"), "heather"), 4000), bare))
+    work = to_the_lift(Work(HiddenCar(of := practice_plan(plan("heather"), "heather"), 4000), said_no_way(of)))
     tried = {t.of.id for t in lift(work.now).turns if not t.of.raises}
     assert tried
     assert not {a for a in tried if {"L": "R", "R": "L"}[a[0]] + a[1:] in tried}
@@ -342,3 +342,34 @@ def test_twins_left_and_right_are_tried_each_the_other_and_teach_what_the_other_
     left, right = (work.now.worth_now(f"{c}.camber") for c in ("LF", "RF"))
     assert right.u("RF.camber") < 0.7 * before
     assert right.of("RF.camber") == pytest.approx(left.of("LF.camber"), rel=0.35)
+
+
+def test_a_mark_that_would_be_left_out_for_fear_of_what_else_its_link_does_has_it_turned_by_itself():
+    """A camber by the lower ball of a strut, which steers its wheel too: of unknown worth, with a toe that holds."""
+    of = practice_plan(plan("tern"), "tern")
+    work = to_the_lift(Work(HiddenCar(of, 4000), without_points(of)))
+    while not (told := lift(work.now)).trials and work.lifts < 4:
+        work.do(next_step(work.now))
+        to_the_lift(work)
+    tried = [t for t in told.turns if t.of.id == "LF.camber"]
+    assert [abs(t.amount) for t in tried] == [3.0]
+    assert [t.of.id for t in told.turns if t.of.corner == "LF" and not t.of.raises] == ["LF.camber"]
+    worth = work.now.worth_now("LF.camber").of("LF.camber")
+    assert tried[0].amount * worth * (work.now.mark("LF.camber").aim.aim - work.now.mark("LF.camber").value) > 0
+    # It is turned as told whatever goes before or after it, and the list does not move meanwhile.
+    before = {t.of.id: t.amount for t in told.turns}
+    for t in told.turns:
+        work.turn(t.of.id, t.left)
+        assert {t.of.id: t.amount for t in lift(work.now).turns} == pytest.approx(before)
+    assert not any(t.left for t in lift(work.now).turns)
+    assert work.run().kind == "done"
+    assert work.truly_out() == ()
+
+
+def test_no_more_than_a_few_turns_at_once_are_told_of_what_is_only_usual():
+    of = practice_plan(plan("heather"), "heather")
+    work = to_the_lift(Work(HiddenCar(of, 4001, Faults(camber=3.0)), without_points(of)))
+    told = lift(work.now)
+    links = [abs(t.amount) for t in told.turns if not t.of.raises]
+    assert max(links) == MOST_USUAL
+    assert told.ended == ()

@@ -57,6 +57,9 @@ FAR = 2.0  # turns or shims from which on one wants to look half way
 MOST_CAUTIONS = 3
 # Turns at once of a link of which nothing is known: under two what it does drowns in what a perch does beside it.
 LEAST_TRIED, MOST_TRIED = 2.0, 3.0
+# Where all will hardly hold after a lift, and all is read and turned once more anyway, the doubt about what turns do weighs so much less: what is learned mends it.
+NOT_LAST, NOT_LAST_SHARE = 0.1, 0.1
+MOST_USUAL = 6.0  # turns or shims at once of a link that is known only as such links usually are
 EVEN_LAST = 0.5  # of practice cars told so much or more, 19 of 20 wanted no further lift; of those told less, three in five
 
 
@@ -122,7 +125,8 @@ class Lift:
 
     ``betters``: whether it is worth its while; where not, nothing that is turned brings the car on.
     ``cautions``: what the plan says would be past its limit then: a joint, a damper, the plunge of a shaft.
-    ``tried``: how many adjusters every step of was reckoned with. ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move.
+    ``tried``: how many adjusters every step of was reckoned with. ``trials``: adjusters that are turned to find out what they do, of which the plan does not say what they move;
+    ``unsaid``: of one of them not even the name says where it sits, and so which way it goes.
     """
 
     stops: tuple[Stop, ...]
@@ -133,6 +137,7 @@ class Lift:
     missed: tuple[str, ...]
     betters: bool
     trials: tuple[str, ...] = ()
+    unsaid: bool = False
     cautions: tuple[Finding, ...] = ()
     tried: int = 0
 
@@ -167,7 +172,7 @@ class Lift:
     @property
     def reason(self) -> Finding:
         """How sure it is, and what would be left."""
-        trials = {"trials": self.trials, "many": len(self.trials) > 1}
+        trials = {"trials": self.trials, "many": len(self.trials) > 1, "unsaid": self.unsaid}
         chance = {
             "percent": 100 * self.chance,
             "missed": self.missed,
@@ -185,22 +190,25 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     asked = _asked(base, corners)
     if asked is None:
         return None
-    done = np.array([_turned_evenly(evaluation, base, lever.adjuster) for lever in asked.levers], dtype=float)
+    to_try = _trials(base, corners) or _unsure(base, corners)
+    trying = {a.id for a, _ in to_try}  # what is tried is turned as far as is told there, whatever else it might do
+    done = np.array(
+        [0.0 if (n := lever.adjuster) in trying else _turned_evenly(evaluation, base, n) for lever in asked.levers], dtype=float
+    )
     stuck = np.array([lever.adjuster in evaluation.state.stuck for lever in asked.levers], dtype=bool)
-    found = _solved(base, corners, ())
+    # Where something is tried the other links of the corner stay as they are: else it cannot be told which of them did what.
+    tried_at = {a.corner for a, _ in to_try}
+    fixed = {
+        a.id: 0.0
+        for lever in asked.levers
+        if (a := base.state.plan.adjuster(lever.adjuster)).corner in tried_at and not a.raises
+    }
+    found = _solved(base, corners, tuple(fixed.items()))
     # What was turned otherwise than told, or goes no further, stands as it is: the rest is worked out around it.
     astray = _astray(np.array(found.turns), done) | (stuck & (np.abs(np.array(found.turns) - done) > NO_TURN))
     if astray.any():
-        fixed = tuple((lever.adjuster, float(t)) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a)
-        found = _solved(base, corners, fixed)
-    to_try = _trials(base, corners)
-    # Where something is tried the other links of the corner stay as they are: else it cannot be told which of them did what.
-    tried_at = {a.corner for a, _ in to_try} if not done.any() else set()
-    still = [
-        lever for lever in asked.levers if (of := base.state.plan.adjuster(lever.adjuster)).corner in tried_at and not of.raises
-    ]
-    if still:
-        found = _solved(base, corners, tuple((lever.adjuster, 0.0) for lever in still))
+        fixed |= {lever.adjuster: float(t) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a}
+        found = _solved(base, corners, tuple(fixed.items()))
     worth_it = _worth_it(asked, found)
     if to_try and not worth_it and not done.any():  # what is known does not better it: of the list only what is tried is left
         found = replace(found, turns=(0.0,) * len(found.turns), left=asked.left_now, expanded=asked.expanded_now)
@@ -224,13 +232,23 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
             if w.mark in tried or _spoils(w, row, c, found)
         ),
         prod(_chance(asked.wanted[i].tolerance, found.left[i], found.expanded[i]) for i in known) if not trials else 0.0,
-        tuple(base.state.plan.adjuster(a).name for a in found.at_limit),
+        tuple(its.name for a in found.at_limit if _ends(base, its := base.state.plan.adjuster(a), asked)),
         tuple(asked.wanted[i].mark for i in known if abs(found.left[i]) > asked.wanted[i].tolerance),
         any(t.amount for t in turns) and (bool(trials) or bool(done.any()) or worth_it),
         tuple(place_words(t.of) for t in trials),
+        any(not usual_of(base.state.plan, t.of).get(usual_sets(t.of), (0.0,))[0] for t in trials),
         _cautions(base, tuple((t.of.id, t.amount) for t in turns if t.amount)),
         len(asked.levers),
     )
+
+
+def _ends(base: Evaluation, adjuster: Adjuster, asked: "_Asked") -> bool:
+    """Whether it is its own range that ends for an adjuster at the end of what it may be turned."""
+    lever, room = (
+        next(x for x in asked.levers if x.adjuster == adjuster.id),
+        lever_of(adjuster, base.state.moved.get(adjuster.id, 0.0)),
+    )
+    return (lever.low, lever.high) == (room.low, room.high)
 
 
 @remembered
@@ -285,6 +303,31 @@ def _trials(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjust
                 rows.append((adjuster, amount))
                 tried.add(sets)
     return tuple(rows)
+
+
+@remembered
+def _unsure(base: Evaluation, corners: tuple[Corner, ...]) -> tuple[tuple[Adjuster, float], ...]:
+    """Return what to turn by itself at every corner where a mark is out that the list would leave out: the link it hangs on, as long as that is known only as such
+    links usually are; and how far, towards the aim."""
+    asked, rows = _asked(base, corners), dict[Corner, tuple[Adjuster, float]]()
+    assert asked
+    found = _solved(base, corners, ())
+    turned = {lever.adjuster: abs(t) for lever, t in zip(asked.levers, found.turns, strict=True)}
+    for m, w, left in zip(asked.marks, asked.wanted, found.left, strict=True):
+        if m.state != "out" or abs(left) <= w.tolerance or kind_of(m.mark) not in ANGLES or split(m.mark)[0] in rows:
+            continue
+        for a in base.state.plan.adjusters:
+            worth, own = base.worth_now(m.mark).of(a.id), a.corner == split(m.mark)[0] and usual_sets(a) == kind_of(m.mark)
+            # What the list turns so far is learned from that.
+            if not own or not worth or not base.is_guess(m.mark, a) or turned.get(a.id, np.inf) >= LEAST_TRIED:
+                continue
+            low, high = a.room(base.state.moved.get(a.id, 0.0))
+            most = 1.0 if a.notched else MOST_TRIED
+            amount = float(np.clip(np.round(w.to_go / worth), *np.clip((low, high), -most, most).astype(int)))
+            if amount and a.id not in base.state.stuck:
+                rows[a.corner] = a, amount
+                break
+    return tuple(rows[c] for c in WALK if c in rows)
 
 
 def _follows(adjuster: Adjuster, other: Adjuster) -> bool:
@@ -396,7 +439,7 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     if all(m.state == "holds" or (m.state == "too close to call" and m.way != "turn") for m in aimed):
         return None
     levers = tuple(
-        lever_of(a, base.state.moved.get(a.id, 0.0))
+        _lever(base, a)
         for a in base.state.plan.adjusters
         if a.corner in corners and _is_known(base, a) and not (a.raises and _stays(base, a.corner, aimed))
     )
@@ -409,6 +452,15 @@ def _asked(base: Evaluation, corners: tuple[Corner, ...]) -> _Asked | None:
     if keep:
         wanted = tuple(replace(w, to_go=0.0) if kind_of(w.mark) == "height" else w for w in wanted)
     return _Asked(tuple(aimed), wanted, levers, np.array([r for r, _ in rows]), tuple(c for _, c in rows))
+
+
+def _lever(base: Evaluation, adjuster: Adjuster) -> Lever:
+    """Return what can be turned of an adjuster in one lift: of a link that is known only as such links usually are, no more than MOST_USUAL either way."""
+    lever = lever_of(adjuster, base.state.moved.get(adjuster.id, 0.0))
+    mark = f"{adjuster.corner}.{usual_sets(adjuster)}"
+    if mark not in base.reach or not base.is_guess(mark, adjuster):
+        return lever
+    return replace(lever, low=max(lever.low, -MOST_USUAL), high=min(lever.high, MOST_USUAL))
 
 
 def _off(mark: MarkState) -> float:
@@ -491,9 +543,22 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     held = np.array([stands.get(lever.adjuster, np.nan) for lever in asked.levers])
     if not asked.levers:
         return Turns((), (), asked.left_now, asked.expanded_now, (), False)
-    found = solve_together(
-        asked.wanted, asked.levers, asked.worth, asked.covariance, held, lambda turns: _further(base, asked, turns), asked.held
-    )
+
+    def solved(share: float) -> Turns:
+        return solve_together(
+            asked.wanted,
+            asked.levers,
+            asked.worth,
+            asked.covariance,
+            held,
+            lambda turns: _further(base, asked, turns),
+            asked.held,
+            share,
+        )
+
+    found = solved(1.0)
+    if _all_hold(asked, found) < NOT_LAST:
+        found = solved(NOT_LAST_SHARE)
     if not fixed and not _worth_it(asked, found):  # many a little nearer is no lift; one or two of them may bring some to hold
         searched, gain = search_together(asked.wanted, asked.levers, asked.worth, asked.covariance, asked.held)
         found = searched if gain > GAINS else found
@@ -585,6 +650,13 @@ def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turn
     """Whether the turns move a mark so far, or so doubtfully, that it is to be read again."""
     turns = np.array(found.turns)
     return spoils(float(row @ turns), COVERAGE * sqrt(max(float(turns @ covariance @ turns), 0.0)), wanted.tolerance)
+
+
+def _all_hold(asked: _Asked, found: Turns) -> float:
+    """Return how probable it is that all marks lie within their tolerances after turns."""
+    return prod(
+        _chance(w.tolerance, left, expanded) for w, left, expanded in zip(asked.wanted, found.left, found.expanded, strict=True)
+    )
 
 
 def _chance(tolerance: float, left: float, expanded: float) -> float:

@@ -49,6 +49,7 @@ def solve_together(
     fixed: FloatArray | None = None,
     further: Callable[[FloatArray], FloatArray] | None = None,
     held: NDArray[np.bool_] | None = None,
+    share: float = 1.0,
 ) -> Turns:
     """Return the turns of all levers that bring all marks nearest their aims, fewest adjusters for what holds beyond doubt.
 
@@ -60,7 +61,7 @@ def solve_together(
     Levers that do the same are no refusal: the better known does it.
     Source: see the module.
     """
-    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed, held)
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, fixed, held, share)
     free = np.isnan(form.fixed)
     best = form.best(free)
     if further is not None:
@@ -198,6 +199,7 @@ class _Form:
     doubts: FloatArray  # (marks, levers, levers), squared tolerances
     u2: FloatArray  # (marks,) of the readings, squared tolerances
     held: NDArray[np.bool_]  # (marks,) that are to stay held
+    share: float  # of the doubt about worths that weighs: less than 1 where all will be read and turned once more in any case
     edge: bool  # whether these may come as near their edge as their readings tell, whatever the doubt about the turns
     square: FloatArray
     towards: FloatArray
@@ -217,6 +219,7 @@ class _Form:
         covariance: Sequence[FloatArray],
         fixed: FloatArray | None,
         held: NDArray[np.bool_] | None = None,
+        share: float = 1.0,
     ) -> "_Form":
         tolerances = np.array([w.tolerance for w in wanted])
         rows, target = worth / tolerances[:, None], np.array([w.to_go for w in wanted]) / tolerances
@@ -230,13 +233,29 @@ class _Form:
         moves, none = _moves(tuple(step.tolist())), np.zeros(0)
         keep = np.zeros(len(wanted), dtype=bool) if held is None else np.asarray(held, dtype=bool)
         made = cls(
-            wanted, levers, rows, target, doubts, u2, keep, False, np.zeros((0, 0)), none, stands, low, high, step, moves, none
+            wanted,
+            levers,
+            rows,
+            target,
+            doubts,
+            u2,
+            keep,
+            share,
+            False,
+            np.zeros((0, 0)),
+            none,
+            stands,
+            low,
+            high,
+            step,
+            moves,
+            none,
         )
         return made.leaning(np.ones(len(wanted)))
 
     def leaning(self, weights: FloatArray) -> "_Form":
         """Return the form with marks (marks,) weighted."""
-        square = (self.rows * weights[:, None]).T @ self.rows + np.tensordot(weights, self.doubts, 1)
+        square = (self.rows * weights[:, None]).T @ self.rows + np.tensordot(self.share * weights, self.doubts, 1)
         square = square + RIDGE * max(float(np.max(np.diag(square), initial=0.0)), 1e-12) * np.eye(len(self.levers))
         towards = (self.rows * weights[:, None]).T @ self.target
         gains = np.einsum("ki,ki->k", self.moves.rows @ square, self.moves.rows)

@@ -28,7 +28,7 @@ MOST_STEPS = 400
 class Work:
     """The work on one practice car, with its count: ``lifts`` (times the car went up to be turned at), ``readings``, groups of turns and how many
     of them left the car truly worse, left ``fewer`` marks truly within their tolerance than they found, and how many marks that were told to hold and truly
-    did they ``spoilt``; the last ``step``. ``told``: what the plan says of the car, where that is less than there is. ``judged``: every figure of a corner mark as it stood
+    did they ``spoilt``; after how many lifts every mark was ``true`` first, None where they never were; the last ``step``. ``told``: what the plan says of the car, where that is less than there is. ``judged``: every figure of a corner mark as it stood
     before each lift and at the end: its mark, whether the truth lies inside U, whether it was told to hold, and whether it truly does."""
 
     car: HiddenCar
@@ -42,6 +42,7 @@ class Work:
     worse: int = 0
     fewer: int = 0
     spoilt: int = 0
+    true: int | None = None
     judged: list[tuple[str, bool, bool, bool]] = field(default_factory=list)
 
     def __post_init__(self) -> None:
@@ -83,6 +84,7 @@ class Work:
             self._turn_all(step)
             self.worse += self.misses() > before + 1e-9
             then = set(self.truly_out())
+            self.true = self.lifts if self.true is None and not then else self.true
             self.fewer += len(then) > len(out)
             self.spoilt += len(held & then)
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from ready_corner.core.judge.reach import wheels_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
-from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd, Ways
+from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd, Ways, places_of
 from ready_corner.core.quantities.verdict import Aim
 
 # By which point or member each end sets its camber; an end that is one axle sets none.
@@ -41,7 +41,7 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
         if END_OF[corner] == "front":
             slides = layout == "tern"  # the strut's top on its plate; the others have a rod end at the upper arm's rear leg
             fore = Moves(f"{corner}.strut.top", (-1.0, 0.0, 0.0)) if slides else Moves(f"{corner}.upper rear leg")
-            name = "strut top, fore and aft" if slides else "upper rear leg rod end"
+            name = "strut top, rearward" if slides else "upper rear leg rod end"
             adjusters.append(Adjuster(f"{corner}.caster", name, corner, _rod_end(1.25), moves=fore))
             aims.append(Aim(f"{corner}.caster", round(float(caster[CORNERS.index(corner)]), 1), TOLERANCES["caster"]))
         adjusters.append(Adjuster(f"{corner}.perch", "perch", corner, Perch(1.5, 25.0, 25.0, 0.8)))
@@ -54,8 +54,24 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
 
 def without_points(plan: Plan) -> Plan:
     """Return a plan as most cars are brought in to be set: its sizes, adjusters by name and aims, and no point of its linkages."""
-    bare = tuple(replace(a, moves=None) for a in plan.adjusters)
+    bare = tuple(replace(a, name=_as_seen(plan, a), moves=None) for a in plan.adjusters)
     return replace(plan, adjusters=bare, points={}, front_linkage=None, rear_linkage=None, loads=None)
+
+
+def _as_seen(plan: Plan, adjuster: Adjuster) -> str:
+    """Return the name of an adjuster with where it sits, as whoever stands before the wheel sees it."""
+    if adjuster.moves is None or adjuster.moves.direction:
+        return adjuster.name
+    member = adjuster.moves.name.split(".", 1)[1]
+    points = places_of(plan)
+    outer, wheel = (
+        points.get(f"{adjuster.corner}.{name}") for name in (f"{'tie' if member == 'tie rod' else member}.outer", "wheel")
+    )
+    if outer is None or wheel is None:
+        return adjuster.name
+    if member == "tie rod":
+        return f"{adjuster.name}, {'ahead of' if outer[0] > wheel[0] else 'behind'} the axle"
+    return f"{'upper' if outer[2] > wheel[2] else 'lower'} {adjuster.name}"
 
 
 def _rod_end(pitch: float) -> tuple[ThreadedEnd]:
@@ -63,5 +79,5 @@ def _rod_end(pitch: float) -> tuple[ThreadedEnd]:
 
 
 def _moves(corner: Corner, by: str) -> Moves:
-    """Return what a rod end moves: a point outboard, or the length of a member."""
-    return Moves(f"{corner}.{by}", (0.0, float(SIDE[corner]), 0.0)) if "." in by else Moves(f"{corner}.{by}")
+    """Return what a rod end moves as it grows longer: a joint of the upright, in which it is screwed, inboard, or the length of a member."""
+    return Moves(f"{corner}.{by}", (0.0, -float(SIDE[corner]), 0.0)) if "." in by else Moves(f"{corner}.{by}")
