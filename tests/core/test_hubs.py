@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from ready_corner.core.advise.corner import wanted_of
 from ready_corner.core.advise.next import ask_of, next_step
 from ready_corner.core.judge.hubs import FURTHEST_MM
 from ready_corner.core.judge.marks import evaluate
@@ -13,12 +14,13 @@ from ready_corner.core.judge.strings import HUBS_OFF
 from ready_corner.core.model.springs_of_plan import springing
 from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.plan import Ways
-from ready_corner.core.quantities.measured import KNOWN_AS_U
+from ready_corner.core.quantities.measured import COVERAGE, KNOWN_AS_U
 from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import fold
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import Faults, HiddenCar
-from ready_corner.core.simulation.cars import practice_plan
+from ready_corner.core.simulation.cars import practice_plan, without_points
 from tests.core.cars import Log
 from tests.core.linkage.cars import plan
 from tests.words import said
@@ -53,6 +55,7 @@ def test_by_how_much_a_mis_set_car_reads_its_toes_out_is_known_and_turned_for(na
     assert np.abs(left).max() < 0.45 * np.abs(shown).max()
     assert all(abs(off) <= m.expanded for off, m in zip(shown, wheels, strict=True))
     assert all(m.surely < m.expanded for m in wheels if abs(m.aside) > 0.01)
+    assert [wanted_of(m, m.off).u for m in wheels] == pytest.approx([m.surely / COVERAGE for m in wheels])  # it is turned for
     work._turn_all(next_step(work.now))
     true = [work.car.truth(m.mark) - m.aim.aim for m in wheels]
     assert np.abs(true).max() < 0.16  # a flat of a tie rod is worth a tenth of a degree
@@ -91,6 +94,35 @@ def test_a_toe_whose_hub_went_says_which_and_how_far_until_its_gap_is_read():
     assert evaluate(fold(None, log.entries)).mark("LF.toe").state != "moved since"
 
 
+def test_a_hub_that_went_hardly_at_all_or_nobody_knows_how_far():
+    of = replace(practice_plan(plan("heather"), "heather"), tools=EXACT)
+    narrow = replace(of, aims=tuple(replace(a, tolerance=0.01) for a in of.aims))
+    line, per = ("LF", "LR"), reach(of, springing(of), False).hubs["LF"].of("LF.camber")
+    for mm, asked in ((0.8, False), (1.2, True)):  # however narrow the tolerance, a millimetre is what a rule tells of it
+        log = Log(narrow)
+        log.turn("LF.camber", mm / per)
+        assert (evaluate(fold(None, log.entries)).figures.hubs.left(line, 0) is not None) == asked
+    log = Log(without_points(of))
+    log.turn("LF.camber", 4.0)
+    corner, far, sure = evaluate(fold(None, log.entries)).figures.hubs.left(line, 0)
+    assert (corner, far) == ("LF", 0.0)
+    assert sure == pytest.approx(2 * 0.5 * 4.0 * 1.25)  # either way, half of what the link gained
+
+
+def test_what_nobody_has_read_makes_a_hub_the_less_sure():
+    of = replace(practice_plan(plan("heather"), "heather"), tools=EXACT)
+    u = {}
+    for unread in ("", "camber", "caster", "height"):
+        log = Log(of)
+        for kind, value, tool in (("height", 0.0, "tape"), ("camber", -1.8, "digital"), ("caster", 5.5, "digital")):
+            if kind != unread:
+                log.read("LF", kind, value, tool)
+        u[unread] = evaluate(fold(None, log.entries)).figures.hubs.beside("LF", 0).u
+    assert u["camber"] > u[""] + 1.5  # a degree of it takes the hub millimetres along
+    assert u["height"] > u[""] + 0.1
+    assert u["caster"] > u[""] + 0.1
+
+
 def test_a_taped_width_takes_what_both_hubs_are_off_alike():
     work = exactly_read("five-link")
     taped = replace(work.car.plan, front=replace(work.car.plan.front, hub_width=2 * work.car.plan.front.half_width))
@@ -102,6 +134,11 @@ def test_a_taped_width_takes_what_both_hubs_are_off_alike():
     assert own[0].value == pytest.approx((hubs[0].value - hubs[1].value) / 2, abs=1e-9)
     assert own[1].value == pytest.approx(-own[0].value, abs=1e-9)
     assert own[0].parts["front hub set"] == pytest.approx(-own[1].parts["front hub set"])
+    per = {c: reach(taped, springing(taped), False).hubs[c].of(f"{c}.camber") for c in CORNERS[:2]}
+    for c in CORNERS[:2]:  # both three millimetres outwards, and back where they were in what is to be turned yet
+        other.tell(Turned(f"{c}.camber", 3.0 / per[c]))
+    then = [other.now.figures.hubs.beside(c, other.state.number) for c in CORNERS[:2]]
+    assert [t.value for t in then] == pytest.approx([o.value + 3.0 for o in own], abs=0.02)
 
 
 def test_a_box_feels_only_by_how_much_its_ends_are_off_side_to_side():

@@ -336,11 +336,13 @@ def test_twins_left_and_right_are_tried_each_the_other_and_teach_what_the_other_
     assert tried
     assert not {a for a in tried if {"L": "R", "R": "L"}[a[0]] + a[1:] in tried}
     assert all(len({a.split(".")[1] for a in tried if a[1] == end}) > 1 for end in "FR")  # all kinds of them all the same
+    assert all({a[0] for a in tried if a[1] == end} == {"L", "R"} for end in "FR")  # each by one of the two
     before = work.now.worth_now("RF.camber").u("RF.camber")
     work.do(next_step(work.now))
     to_the_lift(work)
     left, right = (work.now.worth_now(f"{c}.camber") for c in ("LF", "RF"))
     assert right.u("RF.camber") < 0.7 * before
+    assert right.u("RF.camber") > 0.14 * abs(right.of("RF.camber"))  # twins are not alike beyond that
     assert right.of("RF.camber") == pytest.approx(left.of("LF.camber"), rel=0.35)
 
 

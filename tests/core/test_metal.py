@@ -55,6 +55,17 @@ def test_two_codes_that_share_nothing_agree_on_what_a_link_does_to_its_wheel(nam
         assert out[0] - out[2] == pytest.approx(told[0] - told[1], abs=0.05)
 
 
+def test_an_axle_that_rolls_takes_its_hubs_along_as_the_metal_says():
+    """Tern's rear axle on its rod across the car: one perch wound, and both hubs go to one side."""
+    of, standing = drawn_car("tern")
+    still, hubs = wheels(standing, {})[2], reach(of, springing(of), False).hubs
+    out = wheels(standing, {"LR.perch": 4.0})[2] - still
+    for front, rear in (("LF", "LR"), ("RF", "RR")):
+        told = 4 * (hubs[front].of("LR.perch") - hubs[rear].of("LR.perch"))
+        assert out[CORNERS.index(front)] - out[CORNERS.index(rear)] == pytest.approx(told, rel=0.4)
+        assert abs(told) > 0.1
+
+
 @pytest.mark.parametrize("name", LAYOUTS)
 def test_a_car_as_drawn_rests_as_drawn_and_carries_its_weight(name):
     of, standing = drawn_car(name)

@@ -28,8 +28,10 @@ from ready_corner.core.record.logbook import fold
 from ready_corner.core.record.readings import QUANTITIES, Reading
 from ready_corner.core.say.judged import say_ask
 from ready_corner.core.say.template import in_mm
+from ready_corner.core.simulation.cars import practice_plan
 from tests.core.cars import FINE, SHIMS, Log, plan
 from tests.core.drawn import AIMS, FRONT, SHOP, Steered, gravity_over
+from tests.core.linkage.cars import plan as linked
 from tests.core.practice import PracticeCar
 from tests.words import said
 
@@ -284,6 +286,45 @@ def test_before_a_turn_or_a_plan_the_wheel_is_read_half_a_turn_round(runs_out, f
     assert "half a turn" in said(step.sentence)
     log.read("LF", "camber", -1.5, "digital", half_turn=True)
     assert next_step(evaluate(fold(None, log.entries))).kind == "done"
+
+
+def test_what_was_read_half_a_turn_round_alone_is_read_as_it_stands():
+    of_one = replace(
+        of(Ways(hub_middle=0, span=0, run_out=np.radians(1.0) * 381, floor=0)), aims=(Aim("LF.camber", -1.5, 0.2),)
+    )
+    log = Log(of_one)
+    log.read("LF", "camber", -1.5, "digital", half_turn=True)
+    step = next_step(evaluate(fold(None, log.entries)))
+    assert (step.kind, step.half, step.reason.kind) == ("read", False, "because.first")
+    assert "half a turn" not in said(step.sentence)
+
+
+def test_what_has_moved_a_little_since_is_read_as_it_stands_before_half_a_turn_round():
+    practised = practice_plan(linked("heather"), "heather")
+    ways = replace(practised.ways, run_out=np.radians(1.0) * 381, floor=0)
+    log = Log(replace(practised, aims=(Aim("LF.camber", -1.8, 0.2),), ways=ways))
+    log.read("LF", "camber", -1.8, "digital")
+    assert next_step(evaluate(fold(None, log.entries))).half
+    log.turn("LF.tie", 1 / 6)
+    found = evaluate(fold(None, log.entries))
+    assert found.mark("LF.camber").fresh
+    step = next_step(found)
+    assert (step.kind, step.half, step.quantity) == ("read", False, "camber")
+
+
+@pytest.mark.parametrize(("beyond", "times"), [(1.3, 3), (1.7, 1)])
+def test_what_is_hardly_out_is_read_three_times_before_a_plan_is_blamed(beyond, times):
+    log = Log(replace(of(Ways(run_out=0, floor=0)), aims=(Aim("LF.camber", -1.5, 0.5),), adjusters=()))
+    log.read("LF", "camber", -1.5, "digital")
+    once = evaluate(fold(None, log.entries)).mark("LF.camber").expanded
+    log = Log(log.entries[0].what.plan)
+    for taken in range(1, 5):
+        log.read("LF", "camber", -1.5 - 0.5 - beyond * once, "digital")
+        step = next_step(evaluate(fold(None, log.entries)))
+        if step.kind == "plan":
+            break
+        assert (step.kind, step.reason.kind) == ("read", "because.once-more")
+    assert taken == times
 
 
 @pytest.mark.parametrize("wheel", [{"wheel_deg": 360.0}, {"wheel_deg": -1.0}, {"half_turn": True, "wheel_deg": 90.0}])
