@@ -114,13 +114,14 @@ def test_what_nobody_has_read_makes_a_hub_the_less_sure():
     u = {}
     for unread in ("", "camber", "caster", "height"):
         log = Log(of)
-        for kind, value, tool in (("height", 0.0, "tape"), ("camber", -1.8, "digital"), ("caster", 5.5, "digital")):
+        for kind, tool in (("height", "tape"), ("camber", "digital"), ("caster", "digital")):
             if kind != unread:
-                log.read("LF", kind, value, tool)
+                log.read("LF", kind, of.aim(f"LF.{kind}").aim, tool)
         u[unread] = evaluate(fold(None, log.entries)).figures.hubs.beside("LF", 0).u
-    assert u["camber"] > u[""] + 1.5  # a degree of it takes the hub millimetres along
-    assert u["height"] > u[""] + 0.1
-    assert u["caster"] > u[""] + 0.1
+    assert u[""] < 1e-9  # all there is to be turned for is known, and stands on its aim
+    assert u["camber"] > 2.0  # a degree of it takes the hub millimetres along
+    assert u["height"] > 0.15
+    assert u["caster"] > 0.01
 
 
 def test_a_taped_width_takes_what_both_hubs_are_off_alike():
