@@ -33,8 +33,10 @@ MOST_LIFTS = 12
 
 
 @cache
-def plan_of(layout: str) -> Plan:
-    return practice_plan(read_plan((files("ready_corner.demo") / f"{layout}.plan.json").read_bytes()).to_core(), layout)
+def plan_of(layout: str, squared: bool = True) -> Plan:
+    return practice_plan(
+        read_plan((files("ready_corner.demo") / f"{layout}.plan.json").read_bytes()).to_core(), layout, squared
+    )
 
 
 @dataclass(frozen=True)
@@ -53,7 +55,8 @@ class Done:
 
 
 def by_the_program(layout: str, bare: bool, seed: int) -> Done:
-    work = Work(HiddenCar(plan_of(layout), seed), without_points(plan_of(layout)) if bare else None)
+    of = plan_of(layout, squared=not bare)
+    work = Work(HiddenCar(of, seed), without_points(of) if bare else None)
     try:
         work.run()
     except RuntimeError:

@@ -15,7 +15,7 @@ from tests.core.linkage.cars import plan
 @pytest.mark.parametrize("name", LAYOUTS)
 def test_what_links_usually_are_worth_is_what_they_are_on_cars_with_points(name):
     """Signs and sizes by their names alone against the linkage: no link beyond 2.5 u, and the way of what it sets always right."""
-    of = practice_plan(plan(name), name)
+    of = practice_plan(plan(name), name, squared=False)
     bare = without_points(of)
     true, usual = (reach(p, springing(p), False).marks for p in (of, bare))
     for a in bare.adjusters:

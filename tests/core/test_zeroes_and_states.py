@@ -135,7 +135,8 @@ def strung(rests):
 def test_strings_that_lie_on_the_tyres_move_with_whatever_moves_a_tyre(rests):
     for change in (*MOVES_TYRES, *LEAVES_TYRES):
         moves, _ = moved_by(9, change, strung(rests), Condition(), {})
-        assert all(m.breaks_rig == (rests == "tyres" and change in MOVES_TYRES) for m in moves), change
+        rolled = rests == "stands" and change == Happened("settled")  # those on stands of their own stay behind
+        assert all(m.breaks_rig == (rolled or (rests == "tyres" and change in MOVES_TYRES)) for m in moves), change
 
 
 @pytest.mark.parametrize("rests", ["stands", "tyres"])

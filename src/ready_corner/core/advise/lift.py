@@ -32,7 +32,7 @@ from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.reach import is_usual
-from ready_corner.core.model.bodies import bodies_by_name
+from ready_corner.core.model.bodies import bodies_by_name, bodies_of
 from ready_corner.core.model.setting import Setting, past_limits, setting
 from ready_corner.core.model.usual import usual_of, usual_sets
 from ready_corner.core.plan.corners import CORNERS, Corner, End
@@ -59,6 +59,8 @@ MOST_CAUTIONS = 3
 LEAST_TRIED, MOST_TRIED = 2.0, 3.0
 # Where all will hardly hold after a lift, and all is read and turned once more anyway, the doubt about what turns do weighs so much less: what is learned mends it.
 NOT_LAST, NOT_LAST_SHARE = 0.1, 0.1
+# An axle stays about where it is along the car as it is squared; from so far on it is said what to look at.
+ALONG_MM, ALONG_SAID_MM = 2.0, 6.0
 MOST_USUAL = 6.0  # turns or shims at once of a link that is known only as such links usually are
 EVEN_LAST = 0.5  # of practice cars told so much or more, 19 of 20 wanted no further lift; of those told less, three in five
 
@@ -253,16 +255,25 @@ def _ends(base: Evaluation, adjuster: Adjuster, asked: "_Asked") -> bool:
 
 @remembered
 def _cautions(base: Evaluation, turns: tuple[tuple[str, float], ...]) -> tuple[Finding, ...]:
-    """Return what would be past its limit once a lift is turned, by the plan."""
+    """Return what would be past its limit once a lift is turned, by the plan, and which axle goes along the car."""
     plan, made = base.state.plan, dict(base.state.moved)
+    goes = {end: sum(by.get(a, 0.0) * n for a, n in turns) for end, by in base.figures.ground.reach.along.items()}
+    shifted = tuple(
+        finding("lift.axle-along", end=end, by=abs(mm), ahead=mm > 0) for end, mm in goes.items() if abs(mm) > ALONG_SAID_MM
+    )
+    shifted += tuple(
+        finding("lift.axle-binds", end=end)
+        for end, by in base.figures.ground.reach.along.items()
+        if any(a in by for a, _ in turns) and bodies_of(plan, end)[0].held_too_much
+    )
     for name, amount in turns:
         made[name] = made.get(name, 0.0) + amount
     even = {a.id: a.even(made[a.id]) for a in plan.adjusters if made.get(a.id)}
     try:
         past = past_limits(plan, _bodies(base), even)
     except ReadyCornerError:
-        return ()
-    return tuple(
+        return shifted
+    return shifted + tuple(
         finding(
             "lift.past-limit",
             what=k.what,
@@ -410,8 +421,28 @@ class _Asked:
 
     @property
     def held(self) -> Mask:
-        """Which marks (marks,) hold now, and are to go on doing so."""
-        return np.array([m.state == "holds" for m in self.marks], dtype=bool)
+        """Which marks (marks,) hold now, and are to go on doing so; of an axle that stays where it is along the car nobody reads whether it does."""
+        return np.array([m.state == "holds" for m in self.marks] + [False] * (len(self.wanted) - len(self.marks)), dtype=bool)
+
+    def with_axles(self, along: Mapping[End, Mapping[str, float]]) -> "_Asked":
+        """Return what is wanted with every axle that can be squared and stay where it is along the car, as one more mark (after all others): links on both sides of it."""
+        rows = [
+            row
+            for by in along.values()
+            if np.sum((row := np.array([by.get(lever.adjuster, 0.0) for lever in self.levers])) != 0) > 1
+        ]
+        more = tuple(Wanted("", 0.0, ALONG_MM, 0.0) for _ in rows)
+        none = np.zeros((len(self.levers), len(self.levers)))
+        return replace(
+            self,
+            wanted=(*self.wanted, *more),
+            worth=np.vstack([self.worth, *rows]),
+            covariance=(*self.covariance, *(none for _ in rows)),
+        )
+
+    def marks_alone(self, found: Turns) -> Turns:
+        """Return what was found without what it says of axles."""
+        return replace(found, left=found.left[: len(self.marks)], expanded=found.expanded[: len(self.marks)])
 
     @property
     def left_now(self) -> tuple[float, ...]:
@@ -543,25 +574,28 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     held = np.array([stands.get(lever.adjuster, np.nan) for lever in asked.levers])
     if not asked.levers:
         return Turns((), (), asked.left_now, asked.expanded_now, (), False)
+    whole = asked.with_axles(base.figures.ground.reach.along)
 
     def solved(share: float) -> Turns:
-        return solve_together(
-            asked.wanted,
-            asked.levers,
-            asked.worth,
-            asked.covariance,
-            held,
-            lambda turns: _further(base, asked, turns),
-            asked.held,
-            share,
+        return whole.marks_alone(
+            solve_together(
+                whole.wanted,
+                whole.levers,
+                whole.worth,
+                whole.covariance,
+                held,
+                lambda turns: np.concatenate([_further(base, asked, turns), np.zeros(len(whole.wanted) - len(asked.wanted))]),
+                whole.held,
+                share,
+            )
         )
 
     found = solved(1.0)
     if _all_hold(asked, found) < NOT_LAST:
         found = solved(NOT_LAST_SHARE)
     if not fixed and not _worth_it(asked, found):  # many a little nearer is no lift; one or two of them may bring some to hold
-        searched, gain = search_together(asked.wanted, asked.levers, asked.worth, asked.covariance, asked.held)
-        found = searched if gain > GAINS else found
+        searched, gain = search_together(whole.wanted, whole.levers, whole.worth, whole.covariance, whole.held)
+        found = whole.marks_alone(searched) if gain > GAINS else found
     stood = [(base.state.plan.adjuster(lever.adjuster), base.state.moved.get(lever.adjuster, 0.0)) for lever in asked.levers]
     return settled_on(found, stood, asked.worth)
 

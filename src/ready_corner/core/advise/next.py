@@ -119,6 +119,13 @@ def ask_of(evaluation: Evaluation, place: Place) -> Ask:
     return _ask(evaluation, place)
 
 
+def _read_beside(evaluation: Evaluation, corner: Corner, broken: int) -> bool:
+    """Whether a toe is read against the line as it lies since an entry, or is to be: one that was read before holds with the line as it lay then."""
+    mark = evaluation.mark(f"{corner}.toe")
+    figure = evaluation.figures.figure("toe", corner)
+    return evaluation.is_wanted(mark.mark) and (not mark.fresh or figure is None or figure.number > broken)
+
+
 @remembered
 def _ask(evaluation: Evaluation, place: Place) -> Ask:
     corner, quantity = place
@@ -158,7 +165,10 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
         figures = evaluation.figures
         if quantity == "gap_hub" and figures.hubs.left(figures.strings.line(corner), rows[-1].number):
             return True
-        return bool(state.rig_breaks) and state.rig_breaks[-1] > rows[-1].number
+        broken = state.rig_breaks[-1] if state.rig_breaks else 0
+        return broken > rows[-1].number and any(
+            _read_beside(evaluation, c, broken) for c in figures.strings.line(corner) or (corner,)
+        )
     marks = [evaluation.mark(mark_at(k, corner)) for k in read_by(quantity) or (QUANTITIES[quantity].mark,)]
     behind = state.spells.get(place, 0) > rows[-1].spell
     return behind and any(m.state in ("moved since", "unread") or m.aim is None for m in marks)

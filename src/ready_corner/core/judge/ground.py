@@ -56,7 +56,7 @@ class Ground(OfState):
         try:
             return reach(self.plan, self.springs, False)
         except ReadyCornerError:
-            return Reach({}, {})
+            return Reach({}, {}, {})
 
     @property
     @remembered

@@ -22,7 +22,7 @@ from ready_corner.core.model.leaning import leaning, leans, pitch
 from ready_corner.core.model.predicted import LEAST_DEG, PART_TRUSTED, by_turn
 from ready_corner.core.model.springs_of_plan import ROLL_STEP_DEG, Response, Springing, places, raised_by, response
 from ready_corner.core.model.usual import usual_hub, usual_of
-from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner, End
 from ready_corner.core.plan.marks import ANGLES, MARK_KINDS, STEERED
 from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import ReadyCornerError
@@ -40,6 +40,7 @@ UNTOLD_PER_MM = {
     "toe": 0.01,
 }  # degrees a millimetre of travel, of a wheel whose linkage the plan does not tell
 LEAST_PER_MM = 0.003
+SHARED_TRUSTED = 0.6  # of what a link does to an axle that is held once too often: which of its links give is not drawn
 STEP_MM = 0.05  # of central differences over travel
 
 
@@ -56,10 +57,11 @@ class Wheels:
 @dataclass(frozen=True)
 class Reach:
     """What one turn (or shim) of each adjuster does: to every corner mark in ``marks``, mm, degrees, kg; to the middle of every wheel in ``hubs``, mm outwards over
-    the ground; each with its covariance."""
+    the ground; each with its covariance; to an axle ``along`` the car by its links, mm forward of its middle, by adjuster."""
 
     marks: Mapping[str, WorthOfTurns]
     hubs: Mapping[Corner, WorthOfTurns]
+    along: Mapping[End, Mapping[str, float]]
 
 
 def reach(plan: Plan, springs: Springing, bar_on: bool) -> Reach:
@@ -71,8 +73,10 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> Reach:
     at = places(plan)
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
     table, swept = _Table(at, there, springs, wheels_of(plan)), _swept(plan)
-    by_travel = _hubs_by_travel(plan, swept)
-    for name, lift, own in _changes(plan, springs, bar_on, _links(plan, swept)):
+    by_travel, links = _hubs_by_travel(plan, swept), _links(plan, swept)
+    table.bends = {a.id: float(springs.bends[CORNERS.index(a.corner)]) for a in plan.adjusters if a.raises}
+    table.shared = {a.id for a in plan.adjusters if a.corner in swept and swept[a.corner].body.held_too_much}
+    for name, lift, own in _changes(plan, springs, bar_on, links):
         table.add(name, lift, own, least=name not in LOAD[1:])
         table.add_hubs(name, lift, own, by_travel, least=name not in LOAD)
     for adjuster in plan.adjusters:
@@ -82,7 +86,14 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> Reach:
                 table.found[mark][adjuster.id] = usual
         if not adjuster.raises:
             table.hubs[adjuster.corner].setdefault(adjuster.id, (0.0, usual_hub(adjuster)))
-    return Reach({m: _worth(rows) for m, rows in table.found.items()}, {c: _worth(rows) for c, rows in table.hubs.items()})
+    along: dict[End, dict[str, float]] = {end: {} for end in ENDS}
+    for adjuster in plan.adjusters:
+        if adjuster.id in links and swept[adjuster.corner].body.is_axle:
+            forward = [v for (_, kind), v in links[adjuster.id].items() if kind == "forward"]
+            along[END_OF[adjuster.corner]][adjuster.id] = sum(forward) / len(forward)
+    return Reach(
+        {m: _worth(rows) for m, rows in table.found.items()}, {c: _worth(rows) for c, rows in table.hubs.items()}, along
+    )
 
 
 def _changes(
@@ -140,11 +151,16 @@ class _Table:
     )
 
     hubs: dict[Corner, dict[str, tuple[float, float]]] = field(default_factory=lambda: {c: {} for c in CORNERS})
+    bends: dict[str, float] = field(default_factory=dict)  # of what raises a corner, as ``Springing`` has it
+    shared: set[str] = field(default_factory=set)  # adjusters of an axle that is held once too often
 
-    @property
-    def trusted(self) -> float:
-        """The share of what springs do by which it is not known."""
-        return SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED
+    def trusted(self, name: str) -> float:
+        """Return the share of what springs do, once something is changed, by which it is not known: of a perch the more, the more its ratio changes with travel."""
+        return math.hypot(SPRINGS_TRUSTED if self.springs.known else SPRINGS_GUESSED, self.bends.get(name, 0.0) / 2)
+
+    def part(self, name: str) -> float:
+        """Return the share of what a link does to its own wheels by which that is not known."""
+        return SHARED_TRUSTED if name in self.shared else PART_TRUSTED
 
     def add_hubs(
         self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None, by_travel: FloatArray, least: bool
@@ -154,11 +170,11 @@ class _Table:
         for i, c in enumerate(CORNERS):
             direct, along = (own or {}).get((c, "hub"), 0.0), float(by_travel[i] @ travel)
             some = LEAST_MM if (direct or along) and least else 0.0
-            self.hubs[c][name] = direct + along, PART_TRUSTED * abs(direct) + self.trusted * abs(along) + some
+            self.hubs[c][name] = direct + along, self.part(name) * abs(direct) + self.trusted(name) * abs(along) + some
 
     def add(self, name: str, lift: _Lift, own: Mapping[tuple[Corner, str], float] | None = None, least: bool = True) -> None:
         """Add a change: by its lift, and what it does to the angles of its ``own`` wheels besides. ``least``: whether it is doubted at all where it does nothing."""
-        own, trusted = own or {}, self.trusted
+        own, trusted = own or {}, self.trusted(name)
         wheels = np.column_stack([np.ones(4), self.at])
         heights = self.there @ np.linalg.lstsq(wheels, lift.heights, rcond=None)[0]
         doubt = least and bool(np.any(lift.heights))
@@ -175,7 +191,7 @@ class _Table:
                 # An axle lies on its tyres: it pitches with the body, and does not lean with it.
                 camber = float(np.nan_to_num(self.wheels.drawn["camber"][i]))
                 with_travel += leaning(kind, c, 0.0 if self.wheels.axle[i] else float(lean[i]), back, camber)
-                u = PART_TRUSTED * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
+                u = self.part(name) * abs(direct) + (LEAST_DEG if (c, kind) in own else 0.0) + trusted * abs(with_travel)
                 u += (LEAST_PER_MM if told else UNTOLD_PER_MM[kind]) * abs(float(travel[i]))
                 self.found[f"{c}.{kind}"][name] = direct + with_travel, u
 
@@ -236,19 +252,10 @@ def _hubs_by_travel(plan: Plan, swept: Mapping[Corner, Sweep]) -> FloatArray:
             continue
         body, first = swept[c].body, i - i % 2
         side = ("left." if SIDE[c] > 0 else "right.") if body.is_axle else ""
-
-        def out(ends: Mapping[str, FloatArray], over: float, side: str = side, c: Corner = c) -> float:
-            foot, camber = (float(v[1] - v[0]) / over for v in (ends[f"{side}contact_y"], ends[f"{side}camber_deg"]))
-            return _hub_out(plan, c, foot, camber)
-
-        heave = out(sweep(body, STEP_MM * np.array([-1.0, 1.0])).answers, 2 * STEP_MM)
-        if not body.is_axle:
-            found[i, i] = heave
-            continue
-        wide = abs(body.shape.point(body.wheels[0].centre)[1] - body.shape.point(body.wheels[1].centre)[1])
-        rolled = sweep(body, np.zeros(2), roll_deg=np.array([-ROLL_STEP_DEG, ROLL_STEP_DEG])).answers
-        by_roll = out(rolled, 2 * ROLL_STEP_DEG) * float(np.degrees(1 / wide))
-        found[i, first : first + 2] = heave / 2 + by_roll, heave / 2 - by_roll
+        own = slice(first, first + 2) if body.is_axle else slice(i, i + 1)
+        ends = sweep(body, STEP_MM * np.array([-1.0, 1.0])).answers
+        foot, camber = (float(ends[side + n][1] - ends[side + n][0]) / (2 * STEP_MM) for n in ("contact_y", "camber_deg"))
+        found[i, own] = _hub_out(plan, c, foot, camber) / (own.stop - own.start)
     return found
 
 
@@ -287,7 +294,7 @@ def wheels_of(plan: Plan) -> Wheels:
 
 def _links(plan: Plan, swept: Mapping[Corner, Sweep]) -> dict[str, dict[tuple[Corner, str], float]]:
     """Return what one turn of each link does to the angles (degrees) of the wheels it moves, their springs keeping their length, and to how far
-    each wheel then stands out under the chassis (“rise”, mm) and its middle goes outwards (“hub”, mm)."""
+    each wheel then stands out under the chassis (“rise”, mm), and its middle goes outwards (“hub”, mm) and “forward”."""
     found: dict[str, dict[tuple[Corner, str], float]] = {}
     for corner in CORNERS:
         own = [a for a in plan.adjusters if a.corner == corner and a.moves and not a.raises]
@@ -299,7 +306,7 @@ def _links(plan: Plan, swept: Mapping[Corner, Sweep]) -> dict[str, dict[tuple[Co
         side = {c: "" if one else "left." if SIDE[c] > 0 else "right." for c in corners}
         told = swept[corner].answers
         answers = [(k, f"{k}_deg", 1.0) for k in ANGLES if f"{side[corner]}{k}_deg" in told]
-        answers += [("rise", "contact_z", -1.0), ("foot", "contact_y", 1.0)]
+        answers += [("rise", "contact_z", -1.0), ("foot", "contact_y", 1.0), ("forward", "centre_x", 1.0)]
         by = by_turn(swept[corner], own, [side[c] + answer for c in corners for _, answer, _ in answers])
         for name, turned in by.items():
             does = {(c, kind): sign * turned[side[c] + answer] for c in corners for kind, answer, sign in answers}

@@ -6,7 +6,7 @@ Source: stiffness matrices of springs, bars and tyres; docs/stance.md.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -40,7 +40,8 @@ def places(plan: Plan) -> FloatArray:
 class Springing:
     """Springs at the wheels. ``stiffness`` (4, 4) N/mm without bars and tyres; ``ratios`` (4, 4): spring travel by wheel travel; ``tyres`` (4,).
 
-    ``bars`` (4, 4): what anti-roll bars add where they are connected. ``known``: whether all of it is from the plan, not even springs taken for want of it.
+    ``bars`` (4, 4): what anti-roll bars add where they are connected. ``known``: whether all of it is from the plan, not even springs taken for want of it. ``bends`` (4,):
+    the share of a corner's rate that comes of its ratio changing with travel; by up to so much a turn of its perch raises it otherwise than by pitch / ratio.
     """
 
     stiffness: FloatArray
@@ -48,6 +49,7 @@ class Springing:
     tyres: FloatArray
     bars: FloatArray
     known: bool
+    bends: FloatArray = field(default_factory=lambda: np.zeros(4))
 
     def supports(self, bars_on: bool = False) -> FloatArray:
         """Return the stiffness between chassis and floor, springs and tyres in series, (4, 4)."""
@@ -122,7 +124,7 @@ def springing(plan: Plan) -> Springing:
 
     Source: stiffness matrices of springs, bars and tyres, docs/stance.md.
     """
-    k, ratios = np.zeros((4, 4)), np.eye(4)
+    k, ratios, bends = np.zeros((4, 4)), np.eye(4), np.zeros(4)
     bars, known = np.zeros((4, 4)), True
     carried = sprung_loads(plan)
     for n, end in enumerate(ENDS):
@@ -135,7 +137,7 @@ def springing(plan: Plan) -> Springing:
             known = False
             k[rows, rows] = np.eye(2) * 20.0
             continue
-        k[rows, rows], ratios[rows, rows], link = block
+        k[rows, rows], ratios[rows, rows], link, bends[rows] = block
         bar = plan.footing.end(end).bar
         if bar is not None:
             per = link_ratio(link, bar.arm) if np.isfinite(link) and link > 0 else 1.0
@@ -150,7 +152,7 @@ def springing(plan: Plan) -> Springing:
         ):  # a bar is turned, and only that of a corner by itself is in its linkage
             turning = _turning(plan, c) if known else float("nan")
             ratios[i] = np.eye(4)[i] * (turning if np.isfinite(turning) else own.per_wheel)
-    return Springing(k, ratios, tyres, bars, known)
+    return Springing(k, ratios, tyres, bars, known, bends if known else np.zeros(4))
 
 
 def _turning(plan: Plan, corner: Corner) -> float:
@@ -164,17 +166,19 @@ def _turning(plan: Plan, corner: Corner) -> float:
     return abs(float(sweep(body, np.zeros(1)).answers[f"{body.torsions[0].name}.deg_per_mm"][0]))
 
 
-def _end(plan: Plan, bodies: tuple[Body, ...], load: FloatArray | None) -> tuple[FloatArray, FloatArray, float] | None:
-    """Return stiffness (2, 2), ratios (2, 2) of an end and its bar's turning in degrees per mm; None where no spring has a rate."""
+def _end(
+    plan: Plan, bodies: tuple[Body, ...], load: FloatArray | None
+) -> tuple[FloatArray, FloatArray, float, FloatArray] | None:
+    """Return stiffness (2, 2), ratios (2, 2) of an end, its bar's turning in degrees per mm and its ``bends`` (2,); None where no spring has a rate."""
     if not bodies or not all(any(s.rate for s in b.springs) or any(t.rate for t in b.torsions) for b in bodies):
         return None
     if len(bodies) == 2:
         found = [_corner(b, None if load is None else float(load[i])) for i, b in enumerate(bodies)]
-        return np.diag([f[0] for f in found]), np.diag([f[1] for f in found]), found[0][2]
-    return _axle(plan, bodies[0])
+        return np.diag([f[0] for f in found]), np.diag([f[1] for f in found]), found[0][2], np.array([f[3] for f in found])
+    return *_axle(plan, bodies[0]), np.zeros(2)
 
 
-def _corner(body: Body, load: float | None) -> tuple[float, float, float]:
+def _corner(body: Body, load: float | None) -> tuple[float, float, float, float]:
     answers = sweep(body, np.zeros(1)).answers
     named = [*(s.name for s in body.springs if s.rate), *(t.name for t in body.torsions if t.rate)]
     rates = [float(answers[f"{name}.wheel_rate"][0]) for name in named]
@@ -185,7 +189,8 @@ def _corner(body: Body, load: float | None) -> tuple[float, float, float]:
         # The force is what the corner carries, wherever the perch is; the sweep can only take the free length between the eyes.
         rate = spring.rate * ratio**2 + load / ratio * float(answers[f"{spring.name}.ratio_per_mm"][0])
     bar = answers.get("bar.deg_per_mm")
-    return rate, ratio, abs(float(bar[0])) if bar is not None else float("nan")
+    bends = abs(1 - spring.rate * ratio**2 / rate) if spring and spring.rate and len(rates) == 1 and rate else 0.0
+    return rate, ratio, abs(float(bar[0])) if bar is not None else float("nan"), bends
 
 
 def _axle(plan: Plan, body: Body) -> tuple[FloatArray, FloatArray, float]:

@@ -149,7 +149,9 @@ def moved_by(
 ) -> tuple[list[Move], Condition]:
     """Return what was moved, and the condition of the car after it; ``before``: how far each adjuster was turned since its plan."""
     moves, then = _moved_by(number, what, plan, condition, before)
-    if plan.ways.strings_on == "tyres" and (isinstance(what, Turned) or what.what in _MOVES_TYRES):
+    rolled = isinstance(what, Happened) and what.what == "settled"  # strings on stands of their own stay behind
+    on_tyres = plan.ways.strings_on == "tyres" and (isinstance(what, Turned) or what.what in _MOVES_TYRES)
+    if on_tyres or (rolled and plan.ways.strings_on == "stands"):
         moves = [replace(m, breaks_rig=True) for m in moves]
     return moves, then
 

@@ -48,7 +48,8 @@ class Faults:
 
     ``built``: mm along each axis of every pickup; ``springs``: share of each rate; ``camber``, ``caster``, ``toe`` (degrees), ``height`` (mm): most that it
     is mis-set by; ``pads``: mm of each pad off level; ``run_out``: mm of each rim as a dial shows it in all, wherever it lies; ``span``: mm of the
-    rims of an axle; ``strings``: most mm and degrees by which a string is off; ``sticks``: mm that a spring of a car which was not rolled stands off;
+    rims of an axle; ``strings``: most mm and degrees by which a string is off, ``rolls``: mm and degrees by which the car stands otherwise beside one on stands each time it was rolled;
+    ``sticks``: mm that a spring of a car which was not rolled stands off;
     ``settled``: the same once it was; ``stuck``: share of adjusters that go no further one way; ``untold``: most of what an adjuster does of which the
     plan does not say what it moves, degrees a turn.
     """
@@ -63,6 +64,7 @@ class Faults:
     run_out: float = 0.25
     span: float = 0.5
     strings: tuple[float, float] = (15.0, 0.15)
+    rolls: tuple[float, float] = (5.0, 0.08)
     sticks: float = 2.0
     settled: float = 0.2
     stuck: float = 0.0
@@ -97,6 +99,7 @@ class HiddenCar:
         self._middle = self._rng.uniform(-4, 4), float(np.radians(self._rng.uniform(-0.3, 0.3)))
         self._own = {a.id: self._rng.uniform(-self.faults.untold, self.faults.untold, 2) for a in self.plan.adjusters}
         self._stands = self._rng.normal(0, self.faults.settled, 4)
+        self._beside_strings = (0.0, 0.0)
         self._limits = {a.id: self._rng.uniform(-1, 1) for a in self.plan.adjusters if self._rng.random() < self.faults.stuck}
         self._plates: dict[tuple[Corner, str], float] = {}
         self._round = 0.0  # how far round the wheel stands that is read, radians
@@ -121,11 +124,13 @@ class HiddenCar:
             self._stands = self._rng.normal(0, self.faults.sticks, 4)
         return went
 
-    def stand(self, turned: Mapping[str, float], settled: bool, moved: int, moment: int) -> None:
-        """Leave the car with its adjusters turned so far, come to rest at entry ``moved`` of its logbook; what is read at ``moment`` scatters as it did."""
+    def stand(self, turned: Mapping[str, float], settled: bool, moved: int, rolled: int, moment: int) -> None:
+        """Leave the car with its adjusters turned so far, come to rest at entry ``moved`` of its logbook and rolled last at ``rolled`` (0: not yet); what is read at ``moment``
+        scatters as it did."""
         self.turned = {a.id: turned.get(a.id, 0.0) for a in self.plan.adjusters}
         rest = np.random.default_rng([self.seed, 1, moved])
         self._stands = rest.normal(0, self.faults.settled if settled else self.faults.sticks, 4)
+        self._beside_strings = self._rolled_to(np.random.default_rng([self.seed, 3, rolled]) if rolled else None)
         self._rng = np.random.default_rng([self.seed, 2, moment])
 
     def steer(self, corner: Corner, way: str, plate: float) -> None:
@@ -133,8 +138,9 @@ class HiddenCar:
         self._plates[corner, way] = plate
 
     def roll(self) -> None:
-        """Roll and bounce the car until it has settled."""
+        """Roll and bounce the car until it has settled; it then stands otherwise beside strings on stands of their own."""
         self._stands = self._rng.normal(0, self.faults.settled, 4)
+        self._beside_strings = self._rolled_to(self._rng)
 
     def read(self, corner: Corner, quantity: Quantity, tool: Tool, wheel_deg: float = 0.0) -> float:
         """Return what a tool shows at a place, mm, degrees or kg: with its scatter, its zero and the step of its scale; of a wheel so far round."""
@@ -225,11 +231,11 @@ class HiddenCar:
         if quantity == "pad":
             return float(self._pads[i] - self._pads[0])
         if quantity in ("gap_front", "gap_back", "gap_hub"):
-            return self._gap(corner, self._strings[SIDE[corner]], GAP_AT[quantity])
+            return self._gap(corner, self._beside(self._strings[SIDE[corner]]), GAP_AT[quantity])
         if quantity in ("edge_front", "edge_back"):
             return self._gap(corner, self._rails[SIDE[corner]], GAP_AT[quantity])
         if quantity in ("bar_front", "bar_back"):
-            return self._gap(corner, self._middle, GAP_AT[quantity], self.plan.ways.bar or 0.0)
+            return self._gap(corner, self._beside(self._middle), GAP_AT[quantity], self.plan.ways.bar or 0.0)
         if quantity == "rail":
             offset, heading = self._rails[SIDE[corner]]
             return abs(offset + float(np.tan(heading)) * self.plan.wheel_place(corner)[0])
@@ -315,6 +321,17 @@ class HiddenCar:
         way = np.array([np.cos(heading), np.sin(heading)])
         to = np.array([0.0, offset]) - point[:2]
         return abs(float(to[0] * way[1] - to[1] * way[0]))
+
+    def _beside(self, line: tuple[float, float]) -> tuple[float, float]:
+        """Return where a line that was set up beside the car runs now that the car was rolled."""
+        return line[0] + self._beside_strings[0], line[1] + self._beside_strings[1]
+
+    def _rolled_to(self, rng: np.random.Generator | None) -> tuple[float, float]:
+        """Return by how much strings on stands of their own lie elsewhere, mm and radians to the left, once the car was rolled; strings on the car go with it."""
+        if rng is None or self.plan.ways.strings_on != "stands":
+            return 0.0, 0.0
+        far, turned = self.faults.rolls
+        return float(rng.normal(0, far)), float(np.radians(rng.normal(0, turned)))
 
     # ---- how it is drawn ----
 

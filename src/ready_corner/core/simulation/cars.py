@@ -19,13 +19,15 @@ CAMBER_BY: dict[str, tuple[str, str]] = {
 }
 LAYOUTS = tuple(CAMBER_BY)
 WAYS = Ways(strings_on="stands", span=1.0)  # strings on stands, spans measured; of hubs and rims nothing is known beforehand
+SQUARED = ("three-link-axle",)  # axles that are; of one that is held once too often a link by itself only binds it
 CASTER_BY = {"five-link": "bar", "three-link-axle": "plumb"}  # the others sweep it on plates
 TOLERANCES = {"height": 3.0, "caster": 0.5, "camber": 0.3, "toe": 0.2}  # mm, degrees
+AXLE_TOE = 0.3  # degrees: what one wheel of an axle toes in more the other toes out, whatever is turned
 
 
-def practice_plan(plan: Plan, layout: str) -> Plan:
+def practice_plan(plan: Plan, layout: str, squared: bool = True) -> Plan:
     """Return a plan with threads for camber, toe and, in front, caster and a perch at every corner, and its own aims with practicable tolerances; caster
-    is to be as drawn."""
+    is to be as drawn. ``squared``: whether a rear axle is to be squared by its lower links."""
     adjusters: list[Adjuster] = []
     aims: list[Aim] = []
     caster = wheels_of(plan).drawn["caster"]
@@ -38,6 +40,10 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
                 ),
                 Adjuster(f"{corner}.tie", "tie rod end", corner, _rod_end(1.0), moves=Moves(f"{corner}.tie rod")),
             ]
+        elif squared and layout in SQUARED:  # the axle is squared by its lower links
+            side = "left" if SIDE[corner] > 0 else "right"
+            link = Moves(f"{END_OF[corner]}.lower {side}")
+            adjusters.append(Adjuster(f"{corner}.link", f"lower {side} link rod end", corner, _rod_end(1.25), moves=link))
         if END_OF[corner] == "front":
             slides = layout == "tern"  # the strut's top on its plate; the others have a rod end at the upper arm's rear leg
             fore = Moves(f"{corner}.strut.top", (-1.0, 0.0, 0.0)) if slides else Moves(f"{corner}.upper rear leg")
@@ -45,8 +51,8 @@ def practice_plan(plan: Plan, layout: str) -> Plan:
             adjusters.append(Adjuster(f"{corner}.caster", name, corner, _rod_end(1.25), moves=fore))
             aims.append(Aim(f"{corner}.caster", round(float(caster[CORNERS.index(corner)]), 1), TOLERANCES["caster"]))
         adjusters.append(Adjuster(f"{corner}.perch", "perch", corner, Perch(1.5, 25.0, 25.0, 0.8)))
-        kinds = ("height", "camber", "toe") if by else ("height",)
-        wanted = [(f"{corner}.{kind}", TOLERANCES[kind]) for kind in kinds]
+        kinds = ("height", "camber", "toe") if by else ("height", "toe") if squared and layout in SQUARED else ("height",)
+        wanted = [(f"{corner}.{kind}", AXLE_TOE if kind == "toe" and not by else TOLERANCES[kind]) for kind in kinds]
         aims += [Aim(mark, own.aim, tolerance) for mark, tolerance in wanted if (own := plan.aim(mark))]
     ways = replace(WAYS, read_by={"caster": CASTER_BY[layout]}) if layout in CASTER_BY else WAYS
     return replace(plan, adjusters=tuple(adjusters), aims=tuple(aims), ways=ways)

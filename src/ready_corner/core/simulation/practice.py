@@ -108,13 +108,15 @@ def truth(car: HiddenCar, found: Evaluation) -> Truth:
 def _stood(car: HiddenCar, state: CarState) -> None:
     """Leave the car as its logbook says: its adjusters, and how it came to rest since it last moved on its springs."""
     turned: dict[str, float] = {}
-    moved = 0
+    moved = rolled = 0
     for e in state.entries:
         if e.id not in state.struck and isinstance(e.what, Turned | Happened):
             moved = e.number
             if isinstance(e.what, Turned):
                 turned[e.what.adjuster] = turned.get(e.what.adjuster, 0.0) + e.what.amount
-    car.stand(turned, state.condition.settled, moved, state.number)
+            elif e.what.what == "settled":
+                rolled = e.number
+    car.stand(turned, state.condition.settled, moved, rolled, state.number)
 
 
 def say_practice(what: Practised) -> Finding:

@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from ready_corner.core.engines.linkage.layouts import LAYOUTS, STEERED_AXLE, Layout, LayoutName
-from ready_corner.core.engines.linkage.mechanism import Shape
+from ready_corner.core.engines.linkage.mechanism import DOF, Shape
 from ready_corner.core.engines.linkage.space import Array
 from ready_corner.core.quantities.errors import PlannedError
 from ready_corner.core.quantities.finding import finding
@@ -172,6 +172,14 @@ class Body:
     def is_axle(self) -> bool:
         """Whether it carries two wheels."""
         return len(self.wheels) == 2
+
+    @property
+    def held_too_much(self) -> bool:
+        """Whether an axle has more links than hold it, so that something of them gives as it rolls or as one is turned.
+
+        Source: six freedoms, heave and roll among them; docs/linkage.md, Held too much.
+        """
+        return self.is_axle and len(self.shape.mechanism.rows) > DOF
 
     @property
     def steered(self) -> bool:

@@ -39,6 +39,8 @@ WORDS = {
     "first.moved-a-little": "what was turned since has moved it a little",
     "first.wide": "read so it could not be told to hold: {how}",
     "lift.past-limit": "{what}: by the plan {over:reading} past its limit {stance?where the car stands|at {at:size} of {bump?bump|droop}} once all this is turned. Look at it before anything is loosened; whoever answers for the part has the last word.",
+    "lift.axle-binds": "The {end} axle has more links than hold it: one of them turned by itself binds it and tilts the car. Turn the other link of that side along, so that all of them still go in by hand.",
+    "lift.axle-along": "The {end} axle goes {by:size} {ahead?forward|back} by it. Look at its propeller shaft, brake lines and springs before it is driven; whoever answers for the part has the last word.",
     "lift.then-reads": "Then it would read about: {reads:marked}{half?; half way {half:marked}}.",
     "lift.again": "{again?Read again afterwards: {again:mark_list}.|Nothing is to be read again.}{leave? These need not be read: {leave:mark_list}.}",
     "step.whole": "one {step}",
