@@ -231,3 +231,16 @@ def test_a_wheel_is_read_at_any_turns_of_it_and_its_run_out_is_told(page, demo_s
     expect(page.get_by_text("The rim runs out by 0.45° in all, and that is taken out.")).to_be_visible()
     log = page.request.get(f"{demo_server.api('heather')}/log?limit=3").json()
     assert [("half a turn" in line["sentence"], "90° round" in line["sentence"]) for line in log] == [(False, True), (True, False), (False, False)]  # fmt: skip
+
+
+def test_a_level_goes_round_the_pads_and_the_last_step_closes_it(page, demo_server):
+    car = demo_server.car("heather")
+    page.goto(f"{car}/stance/state")
+    page.get_by_role("button", name="Read them with a level, one to the next").click()
+    for where, step in (("Right front", "-6"), ("Right rear", "9"), ("Left rear", "5.5"), ("Left front", "-8.5")):
+        expect(page.get_by_role("heading", name=f"{where} pad, step from the ")).to_be_visible()
+        page.locator("#tape-field").fill(step)
+        page.locator("#tape-field").press("Enter")
+    page.goto(f"{car}/stance/state")
+    expect(page.get_by_text("The pads lie")).to_be_visible()
+    expect(page.get_by_role("row", name="Left rear").first).to_contain_text("8.5 mm")

@@ -21,6 +21,7 @@ def _drawn(rng):
         "gap_back": "51.5",
         "gap_hub": "52",
         "pad": "1",
+        "pad_step": "1",
         "load": "160",
     }
     for _ in range(60):

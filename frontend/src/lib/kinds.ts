@@ -26,7 +26,8 @@ export interface MarkKind {
   readonly at: readonly string[];
 }
 
-export type Scene = 'string' | 'out' | 'gauge' | 'plate' | 'upright' | 'plumb' | 'bar' | 'level' | 'across' | 'scale';
+export type Scene =
+  'string' | 'out' | 'gauge' | 'plate' | 'upright' | 'plumb' | 'bar' | 'level' | 'stepped' | 'across' | 'scale';
 export interface QuantityKind {
   readonly scene: Scene;
   readonly mistake: string;

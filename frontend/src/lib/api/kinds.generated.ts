@@ -561,6 +561,18 @@ export const TOLD = {
       "turned": false,
       "by_eye": false
     },
+    "pad_step": {
+      "short": "step",
+      "words": "step of the floor from the tyre before",
+      "spot": "the pad, from the one before it",
+      "scene": "stepped",
+      "mistake": "Read it, turn the level end for end, and take the mean. Straight edge on its edge; go all round, so that the last step proves the others.",
+      "kind": "length",
+      "measures": "length",
+      "marks": [],
+      "turned": false,
+      "by_eye": false
+    },
     "height": {
       "short": "ride",
       "words": "ride height",

@@ -12,10 +12,12 @@
     view: CarView;
     lit?: Corner | null;
     pads?: boolean;
+    /** The level lies from the pad before, round the car, to the one that is lit. */
+    stepped?: boolean;
     stops?: { corner: Corner; done: boolean; say: string }[];
     onpick?: (corner: Corner) => void;
   };
-  let { view, lit = null, pads = false, stops = [], onpick }: Props = $props();
+  let { view, lit = null, pads = false, stepped = false, stops = [], onpick }: Props = $props();
 
   const TIMES = 10;
   const plan = $derived(view.plan);
@@ -53,6 +55,13 @@
       .filter((h) => h !== undefined)
       .map((h) => [-h.offset, -h.station] as const),
   );
+  const AROUND: Corner[] = ['LF', 'RF', 'RR', 'LR'];
+  const laid = $derived.by(() => {
+    if (!stepped || !lit) return null;
+    const before = AROUND[(AROUND.indexOf(lit) + 3) % 4]!;
+    const [from, to] = [before, lit].map((c) => wheels.find((w) => w.corner === c)!);
+    return { from: from!, to: to! };
+  });
   /** Whether the words of left and right would run into each other over their wheels. */
   const tight = (x: number, px: number) => Math.abs(x) < 50 * px;
 </script>
@@ -98,6 +107,11 @@
         {/each}
       </g>
     {/each}
+    {#if laid}
+      {@const { from, to } = laid}
+      <path class="now" d="M{from.x} {from.y}L{to.x} {to.y}" />
+      <circle class="now" cx={from.x} cy={from.y} r={5 * px} />
+    {/if}
     {#if !pads && !stops.length}<ThrustLine {view} times={TIMES} {px} />{/if}
     {#if stops.length && lit}<LiftWalk {px} places={wheels} {stops} now={lit} />{/if}
   {/snippet}

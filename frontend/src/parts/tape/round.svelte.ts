@@ -46,6 +46,10 @@ export interface Work {
   allRound?: boolean; // what was turned moves all four corners, so reading begins at the first place, not at the corner in hand
 }
 
+/** A round with the pads before it that are gone to from elsewhere, in the way in which they are read: each by itself, or a level from one to the next. */
+export const withPads = (view: CarView, round: AskView[], place: string[]): AskView[] =>
+  round.some((a) => a.quantity === place[1]) ? round : [...view.pads.filter((a) => a.quantity === place[1]), ...round];
+
 /** What was read last at a place, shown beside the field. */
 export interface Latest {
   name: string;

@@ -10,7 +10,7 @@
   import Pressed from '$parts/form/Pressed.svelte';
   import Panel from '$parts/frame/Panel.svelte';
   import Stage from '$parts/frame/Stage.svelte';
-  import { RoundDesk, type Work } from '$parts/tape/round.svelte';
+  import { RoundDesk, type Work, withPads } from '$parts/tape/round.svelte';
   import { Here } from '../plan/here/here.svelte';
   import PlanTape from '../plan/here/Tape.svelte';
   import Wanted from '../plan/here/Wanted.svelte';
@@ -36,8 +36,7 @@
     scope === 'car' ? v.lift : scope === 'axle' && ofAxle.end === endOf(desk.corner) ? ofAxle.lift : null;
   const work: Work = {
     base: 'set',
-    asks: (v, place) =>
-      place[1] === 'pad' && !v.round.some((a) => a.quantity === 'pad') ? [...v.pads, ...v.round] : v.round,
+    asks: (v, place) => withPads(v, v.round, place),
     adjusters: (v, corner) => v.corners[corner].adjusters,
     told: (v, corner) => (together(v) ? toldOf(together(v)!) : v.corners[corner].turns),
     lifted: (v) => together(v) !== null,

@@ -29,7 +29,13 @@
 
 {#if desk.turning && desk.adjuster && (narrow.current || !stops.length)}<TurnAt {desk} />
 {:else if desk.turning || ask.drawing === 'above'}
-  <CarAbove {view} lit={desk.corner} pads={!desk.turning && ask.quantity === 'pad'} stops={desk.turning ? walk : []} />
+  <CarAbove
+    {view}
+    lit={desk.corner}
+    pads={!desk.turning && (ask.quantity === 'pad' || ask.quantity === 'pad_step')}
+    stepped={!desk.turning && ask.quantity === 'pad_step'}
+    stops={desk.turning ? walk : []}
+  />
 {:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />
 {:else if ask.drawing === 'side'}<SideView {view} corner={ask.corner} {typed} />
 {:else if ask.drawing === 'plumb'}<PlumbBehind {view} corner={ask.corner} quantity={ask.quantity} {typed} />

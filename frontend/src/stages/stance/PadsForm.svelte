@@ -31,6 +31,9 @@
     <button type="button" class="button" onclick={() => router.go(`/cars/${slug}/stance/floor/LF/pad`)}
       >{STATE.readPads}</button
     >
+    <button type="button" class="button" onclick={() => router.go(`/cars/${slug}/stance/floor/RF/pad_step`)}
+      >{STATE.stepPads}</button
+    >
     {#if stance.pads_way === 'arithmetic'}
       <button type="button" class="button" onclick={levelled}>{STATE.shimmed}</button>
     {/if}

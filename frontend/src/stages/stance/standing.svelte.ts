@@ -3,7 +3,7 @@ import { api, type CarView, type StanceView } from '$lib/api/client';
 import { until } from '$lib/api/until';
 import type { Car } from '$lib/car.svelte';
 import { router } from '$lib/router.svelte';
-import { RoundDesk, type Told, type Work } from '$parts/tape/round.svelte';
+import { RoundDesk, type Told, type Work, withPads } from '$parts/tape/round.svelte';
 import { STANCE } from './texts';
 
 export type Tab = keyof typeof STANCE.tabs;
@@ -49,7 +49,7 @@ export class Standing {
     return {
       base: `stance/${stands ? 'stands' : 'floor'}`,
       allRound: true,
-      asks: (v) => (stands ? v.stand_round : v.floor_round),
+      asks: (v, place) => (stands ? v.stand_round : withPads(v, v.floor_round, place)),
       adjusters: (v) => Object.values(v.corners).flatMap((c) => c.adjusters.filter((a) => a.raises)),
       told: (v) => this.#told(v),
     };

@@ -84,6 +84,7 @@ export const STATE = {
   pad: { pad: 'Pad', read: 'read', up: 'or shim up', adds: 'arithmetic adds' } as const,
   shimmed: 'Shimmed or levelled now',
   readPads: 'Read the pads',
+  stepPads: 'Read them with a level, one to the next',
   state: 'State of the car',
   aboard: 'Aboard',
   aboards: { driver: 'driver', ballast: 'ballast for the driver', nobody: 'nobody' } as const,

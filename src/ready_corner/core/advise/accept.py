@@ -84,7 +84,7 @@ def _aim(mark: MarkState) -> Finding:
 
 def _behind(evaluation: Evaluation, what: Reading) -> tuple[Finding | None, State | None, Finding | None]:
     """Return what a reading that is no mark's own would mean: no state, and what is to go in large letters."""
-    if what.quantity == "pad":
+    if what.quantity in ("pad", "pad_step"):
         return _floor(evaluation), None, None
     if what.quantity == "radius":
         return finding("preview.radius", stand_in=what.corner in evaluation.state.stance.stand_ins), None, None

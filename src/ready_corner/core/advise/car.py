@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ready_corner.core.advise.corner import CornerSetting, set_corner
 from ready_corner.core.advise.lift import Lift, lift
-from ready_corner.core.advise.next import PADS, Ask, Step, ask_of, floor_round, next_step, round_of, stand_round
+from ready_corner.core.advise.next import PAD_STEPS, PADS, Ask, Step, ask_of, floor_round, next_step, round_of, stand_round
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.progress import share_held, steer_ahead
 from ready_corner.core.plan.corners import CORNERS, Corner
@@ -53,7 +53,7 @@ def judge_car(evaluation: Evaluation) -> CarJudged:
         round_of(evaluation),
         floor_round(evaluation),
         stand_round(evaluation),
-        tuple(ask_of(evaluation, p) for p in PADS),
+        tuple(ask_of(evaluation, p) for p in (*PADS, *PAD_STEPS)),
         next_step(evaluation),
         told if (told := lift(evaluation)) and told.next else None,
         {c: set_corner(evaluation, c) for c in CORNERS},

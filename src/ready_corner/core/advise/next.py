@@ -5,6 +5,7 @@ Source: docs/choices.md, What is next.
 
 import math
 from dataclasses import dataclass
+from itertools import chain
 from typing import Literal
 
 from ready_corner.core.advise.corner import finest, perch_turn, set_corner
@@ -17,7 +18,7 @@ from ready_corner.core.judge.fits import questions
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.read import default_tool
-from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.corners import AROUND, CORNERS, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan, StringsOn
@@ -28,8 +29,9 @@ from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.jig_acts import Support, Zero
 from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
-_ALL_ROUND: tuple[Corner, ...] = ("LF", "RF", "RR", "LR")
-PADS: tuple[Place, ...] = tuple((c, "pad") for c in _ALL_ROUND)
+PADS: tuple[Place, ...] = tuple((c, "pad") for c in AROUND)
+STEPS_END_AT: tuple[Corner, ...] = (*AROUND[1:], AROUND[0])
+PAD_STEPS: tuple[Place, ...] = tuple((c, "pad_step") for c in STEPS_END_AT)
 
 
 @dataclass(frozen=True)
@@ -58,13 +60,15 @@ class Ask:
 
 def round_of(evaluation: Evaluation) -> tuple[Ask, ...]:
     """Return every place of the round in walking order; pads first where one of them was ever read."""
-    pads = PADS if any(p in evaluation.state.taken for p in PADS) else ()
-    return tuple(_ask(evaluation, place) for place in (*pads, *_walked(evaluation, "set")))
+    pads = (way for way in (PADS, PAD_STEPS) if any(p in evaluation.state.taken for p in way))
+    return tuple(_ask(evaluation, place) for place in (*chain.from_iterable(pads), *_walked(evaluation, "set")))
 
 
 def floor_round(evaluation: Evaluation) -> tuple[Ask, ...]:
-    """Return every place that is read of the car on its wheels at the stage Stance: pads, heights, loads where scales come into it, radii of tyres."""
-    return tuple(_ask(evaluation, place) for place in _walked(evaluation, "floor"))
+    """Return every place that is read of the car on its wheels at the stage Stance: pads, heights, loads where scales come into it, radii of tyres; steps from
+    pad to pad once they are begun."""
+    begun = any(p in evaluation.state.taken for p in PAD_STEPS)
+    return tuple(_ask(evaluation, place) for place in _walked(evaluation, "floor") if begun or place not in PAD_STEPS)
 
 
 def stand_round(evaluation: Evaluation) -> tuple[Ask, ...]:
@@ -86,7 +90,7 @@ def _walked(evaluation: Evaluation, round_: Round) -> tuple[Place, ...]:
         (c, q)
         for q, facts in asked.items()
         if not facts.corner_by_corner
-        for c in _ALL_ROUND
+        for c in (STEPS_END_AT if q == "pad_step" else AROUND)
         if c in facts.corners and _in_its_way(state.plan, c, q)
     )
     by_corner = (
@@ -149,10 +153,15 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     if quantity == "radius":  # that of the plan will do, but of a stand-in there is none
         since = state.stance.stand_ins.get(corner)
         return since is not None and not (rows and rows[-1].number > since)
+    if quantity in ("pad", "pad_step") and _pads_otherwise(evaluation, place):
+        return False
     every, behind_it = _for_marks(state.plan, corner, quantity), QUANTITIES[quantity].asked_for
+    stands_behind = (behind_it, *OVER_FLOOR) if quantity in ("pad", "pad_step") else (behind_it,)
     asked = [m for m in every if evaluation.is_wanted(m)]
     if (every and not asked) or (
-        not every and behind_it and not any(evaluation.is_wanted(f"{c}.{behind_it}") for c in MARK_KINDS[behind_it].corners)
+        not every
+        and behind_it
+        and not any(evaluation.is_wanted(f"{c}.{k}") for k in stands_behind for c in MARK_KINDS[k].corners)
     ):
         return False  # nobody wants what is read here
     if not rows:  # what is known already in another way need not be read in this one
@@ -241,7 +250,7 @@ def _first_read(evaluation: Evaluation, mark: MarkState) -> Step:
             break
     why = read_first(evaluation, mark.mark)
     if why is not None and why.kind == "first.wide" and evaluation.finer(mark.mark) == finding("settle.floor"):
-        place = next((p for p in PADS if p not in evaluation.state.taken), place)
+        place = _pad_to_read(evaluation) or place
     because = finding("because.first", mark=mark.mark, why=why)
     if why is not None and why.kind == "first.wide" and evaluation.finer(mark.mark) == finding("settle.read-half"):
         return _half_step(evaluation, mark, because)
@@ -265,11 +274,28 @@ def _half_step(evaluation: Evaluation, mark: MarkState, because: Finding) -> Ste
     return Step("read", finding("next.read" if lone else "next.read-half", what=place), because, *place, half=not lone)
 
 
+def _pads_otherwise(evaluation: Evaluation, place: Place) -> bool:
+    """Whether a pad need not be read at a place: the floor is known, or is being read in the other way; one that was changed since is read as it was."""
+    state, rows = evaluation.state, evaluation.state.latest(place)
+    if rows and state.spells.get(place, 0) > rows[-1].spell:
+        return False
+    stepped, each = (any(p in state.taken for p in way) for way in (PAD_STEPS, PADS))
+    return bool(evaluation.figures.ground.pads) or (each and not stepped if place in PAD_STEPS else stepped)
+
+
+def _pad_to_read(evaluation: Evaluation) -> Place | None:
+    """Return the pad to read next where the floor is wanted: the next step of a round that was begun, else the next of the four; None where they are known."""
+    taken = evaluation.state.taken
+    if evaluation.figures.ground.pads:
+        return None
+    return next((p for p in (PAD_STEPS if any(p in taken for p in PAD_STEPS) else PADS) if p not in taken), None)
+
+
 def _floor_first(evaluation: Evaluation) -> Step | None:
     """Return the pad to read first where an angle is wanted and nothing is known of the floor; None once all are read, or the plan has it level."""
-    plan, taken = evaluation.state.plan, evaluation.state.taken
+    plan = evaluation.state.plan
     wanted = any(kind_of(a.mark) in OVER_FLOOR for a in plan.aims_now)
-    place = next((p for p in PADS if p not in taken), None)
+    place = _pad_to_read(evaluation)
     if (
         not wanted
         or place is None
@@ -426,7 +452,7 @@ def _unsure_step(evaluation: Evaluation, mark: MarkState) -> Step:
                 return step
             reason = finding("because.close", reason=mark.reason, settle=step.reason)
         return Step("plan", named, finding("because.wide-enough", reason=reason, wide=_wide_enough(mark)))
-    if mark.way == "pads" and (place := next((p for p in PADS if p not in evaluation.state.taken), None)):
+    if mark.way == "pads" and (place := _pad_to_read(evaluation)):
         return Step("read", named, reason, *place)
     if mark.way == "plan":
         return Step("plan", named, reason)
@@ -491,7 +517,10 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
 def _wants(ask: Ask) -> tuple[str, ...]:
     """Return the marks that want a place read: those that are read by it, or the one it stands behind."""
     kinds = dict.fromkeys((*read_by(ask.quantity), QUANTITIES[ask.quantity].asked_for))
-    if not read_by(ask.quantity) and ask.quantity != "pad":  # what a line stands by tells of every wheel along it
+    if not read_by(ask.quantity) and ask.quantity not in (
+        "pad",
+        "pad_step",
+    ):  # what a line stands by tells of every wheel along it
         return tuple(f"{c}.{kind}" for kind in kinds if kind for c in MARK_KINDS[kind].corners)
     return tuple(mark_at(kind, ask.corner) for kind in kinds if kind)
 

@@ -10,11 +10,12 @@ import numpy as np
 
 from ready_corner.core.engines.alignment import camber as camber_of
 from ready_corner.core.engines.statics.springs import GRAVITY
+from ready_corner.core.engines.survey.level import heights_round
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.reach import Reach, Wheels, reach, warped, wheels_of
 from ready_corner.core.judge.read import FloatArray, OfState, Read
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
-from ready_corner.core.plan.corners import CORNERS, END_OF, Corner
+from ready_corner.core.plan.corners import AROUND, CORNERS, END_OF, Corner
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import Measured
 from ready_corner.core.record.readings import Place
@@ -103,17 +104,17 @@ class Ground(OfState):
     @remembered
     def under(self) -> Under:
         """What the pads and stand-in tyres do to heights and loads, to be taken out of both."""
-        pads = [self.state.latest((c, "pad")) for c in CORNERS]
+        pads = self.pads
         rises: list[Measured] = []
         heights, loads = np.zeros((4, 0)), np.zeros((4, 0))
         tilt = np.zeros(4)
-        if all(pads) or self.stand_ins:
+        if pads or self.stand_ins:
             at = places(self.plan)
             s = self.springs.supports()
             by = response(at, s)
             there = np.array([[p.station, p.offset] for p in (self.plan.height_place(c) for c in CORNERS)])
-            if all(pads):
-                rises += [self.read.group((c, "pad"), rows[-1].spell).estimate for c, rows in zip(CORNERS, pads, strict=True)]
+            if pads:
+                rises += pads
                 heights, loads = np.eye(4) - by.heights, -by.loads / GRAVITY
                 if self.plan.loads and self.plan.footing.mass:
                     weight = self.plan.footing.mass * GRAVITY
@@ -137,16 +138,35 @@ class Ground(OfState):
 
     @property
     @remembered
+    def stepped(self) -> tuple[tuple[Measured, ...], Measured] | None:
+        """The heights of the four pads over the first, by a level taken from each to the next all round (`AROUND`), and by how much that does not close; None until it is."""
+        rows = [self.state.latest((c, "pad_step")) for c in (*AROUND[1:], AROUND[0])]
+        if any(not r or self.state.spells.get((r[-1].reading.corner, "pad_step"), 0) > r[-1].spell for r in rows):
+            return None
+        steps = [self.read.group((r[-1].reading.corner, "pad_step"), r[-1].spell).estimate for r in rows]
+        heights, apart = heights_round(steps)
+        by = dict(zip(AROUND, heights, strict=True))
+        return tuple(by[c] for c in CORNERS), apart
+
+    @property
+    @remembered
     def pads(self) -> list[Measured]:
-        """The heights of the four pads, where all are read."""
-        return [self.read.group((c, "pad"), self.state.latest((c, "pad"))[-1].spell).estimate for c in CORNERS]
+        """The heights of the four pads as they were read last: each by itself, or by steps round that close; none while some are wanting."""
+        rows = [self.state.latest((c, "pad")) for c in CORNERS]
+        last, steps = max((r[-1].number for r in rows if r), default=0), self.stepped
+        if steps is not None and abs(steps[1].value) <= steps[1].expanded:
+            round_ = max(self.state.latest((c, "pad_step"))[-1].number for c in CORNERS)
+            if round_ > last or not all(rows):
+                return list(steps[0])
+        return (
+            [self.read.group((c, "pad"), r[-1].spell).estimate for c, r in zip(CORNERS, rows, strict=True)] if all(rows) else []
+        )
 
     @property
     @remembered
     def floor(self) -> camber_of.Floor | None:
         """The floor from the four pads; None until all four are read, and the floor is then taken as level."""
-        groups = [self.state.latest((corner, "pad")) for corner in CORNERS]
-        if not all(groups):
+        if not self.pads:
             return None
         heights = [p.value for p in self.pads]
         return camber_of.floor_from_pads([self.plan.wheel_place(c) for c in CORNERS], heights)

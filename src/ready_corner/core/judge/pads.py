@@ -9,7 +9,7 @@ from typing import Literal
 from ready_corner.core.engines.survey.level import Foot, level_of, packing
 from ready_corner.core.judge.figures import Figures
 from ready_corner.core.model.springs_of_plan import places
-from ready_corner.core.plan.corners import CORNERS, Corner
+from ready_corner.core.plan.corners import AROUND, CORNERS, Corner
 from ready_corner.core.quantities.finding import Finding, finding
 
 PLANE_MM = 0.25  # pads that leave less than this to be corrected are flat for any tape
@@ -39,13 +39,13 @@ class Pads:
 def pads_of(figures: Figures) -> Pads:
     """Return how the pads lie and what is done about it. Shims bring every pad up to the highest; whatever is left of it is taken out by arithmetic."""
     state, plan = figures.state, figures.plan
-    rows = {c: state.latest((c, "pad")) for c in CORNERS}
+    rows, known = {c: state.latest((c, "pad")) for c in CORNERS}, figures.ground.pads
     heights, loads = figures.ground.corrected
-    missing = [c for c in CORNERS if not rows[c]]
-    read = {c: figures.read.group((c, "pad"), r[-1].spell).estimate for c, r in rows.items() if r}
-    if missing:
-        said = finding("pads.missing", corners=missing) if read else finding("pads.unproved")
-        return Pads("unproved", (said,), tuple(Pad(c, read[c].value if c in read else None) for c in CORNERS))
+    if not known:
+        read = {c: figures.read.group((c, "pad"), r[-1].spell).estimate for c, r in rows.items() if r}
+        said = [_not_closed(figures) or _unproved(figures, [c for c in CORNERS if not rows[c]], bool(read))]
+        return Pads("unproved", tuple(said), tuple(Pad(c, read[c].value if c in read else None) for c in CORNERS))
+    read = dict(zip(CORNERS, known, strict=True))
     feet = [Foot(c, float(x), float(y), read[c]) for c, (x, y) in zip(CORNERS, places(plan), strict=True)]
     found = level_of(feet)
     top = max(m.value for m in read.values())
@@ -66,3 +66,19 @@ def pads_of(figures: Figures) -> Pads:
     flat = max(abs(h) for h in heights) < PLANE_MM
     how = finding("pads.flat" if flat else "pads.arithmetic")
     return Pads("arithmetic", (finding("pads.lie", sides=sides), how), pads)
+
+
+def _not_closed(figures: Figures) -> Finding | None:
+    """Return that a round of steps does not close, where it does not: then nothing is made of it."""
+    steps = figures.ground.stepped
+    if steps is None or abs(steps[1].value) <= steps[1].expanded:
+        return None
+    return finding("pads.not-closed", by=abs(steps[1].value), sure=steps[1].expanded)
+
+
+def _unproved(figures: Figures, missing: list[Corner], some: bool) -> Finding:
+    """Return what is still to be read of the pads."""
+    begun = [c for c in AROUND if figures.state.latest((c, "pad_step"))]
+    if begun:
+        return finding("pads.steps-missing", corners=[c for c in (*AROUND[1:], AROUND[0]) if c not in begun])
+    return finding("pads.missing", corners=missing) if some else finding("pads.unproved")

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
-from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, SIDE, Corner
+from ready_corner.core.plan.corners import AROUND, CORNER_WORDS, CORNERS, END_OF, SIDE, Corner
 from ready_corner.core.plan.marks import MARK_KINDS
 from ready_corner.core.plan.plan import Plan, Strings
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
@@ -16,7 +16,7 @@ from ready_corner.core.quantities.tools import EYE, Measures
 from ready_corner.core.record.act import Act, entry_kind
 
 Quantity = Literal[
-    "height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "load", "radius", "stand", "hub", "wheelbase", "lean_top", "lean_bottom",
+    "height", "camber", "gap_front", "gap_back", "gap_hub", "pad", "pad_step", "load", "radius", "stand", "hub", "wheelbase", "lean_top", "lean_bottom",
     "caster", "caster_offset", "joint_height", "inclination", "inclination_offset", "plate_in", "sweep_in", "plate_out", "sweep_out",
     "plates_front", "plates_back", "gap_mark", "edge_front", "edge_back", "rail", "bar_front", "bar_back",
 ]  # fmt: skip
@@ -27,7 +27,7 @@ GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub", "gap_mark")
 Place = tuple[Corner, Quantity]
 
 
-Scene = Literal["string", "out", "gauge", "plate", "upright", "plumb", "bar", "level", "across", "scale"]
+Scene = Literal["string", "out", "gauge", "plate", "upright", "plumb", "bar", "level", "stepped", "across", "scale"]
 _SCENES: Mapping[str, Scene] = {"wheel": "string", "inside": "out", "behind": "gauge", "side": "upright", "plumb": "plumb"}
 # How a reading is held, and what is done wrong most often; beside its small drawing.
 USUAL_MISTAKES: Mapping[Scene, str] = {
@@ -39,6 +39,7 @@ USUAL_MISTAKES: Mapping[Scene, str] = {
     "plumb": "Let the line hang still, clear of the tyre. The rule lies level, from the line and not from the bob.",
     "bar": "The bar seated on both joints alike, dirt wiped off. Lay the gauge the same way round each time.",
     "level": "Both ends of the hose open, no air in it; or the laser warmed up. Read at the mark, not at the edge of the pad.",
+    "stepped": "Read it, turn the level end for end, and take the mean. Straight edge on its edge; go all round, so that the last step proves the others.",
     "across": "Taut, the same pull at either end, nothing touched on its way. A tape that sags reads too much.",
     "scale": "All four level and zeroed before the car is on them, tyres at pressure, nobody leaning on it.",
 }
@@ -55,7 +56,7 @@ class QuantityFacts:
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
     good after a turn of a link: a string's own angle. ``of_axle``: it is read across an axle, and stands at its left corner. ``spanned``: from mark to mark, as a trammel does.
-    ``strings``: it is read where they are set so; empty: however they are. ``of_way``: only where its mark is read in that way, behind which it stands.
+    ``strings``: it is read where they are set so; empty: however they are. ``of_way``: only where its mark is read in that way, behind which it stands. ``held``: how its tool is, where the drawing does not tell.
     ``by_eye``: what an eye says of it may be noted.
     """
 
@@ -83,6 +84,7 @@ class QuantityFacts:
     spanned: bool = False
     strings: tuple[Strings, ...] = ()
     of_way: str = ""
+    held: Scene | None = None
     by_eye: bool = False
 
     @property
@@ -93,6 +95,8 @@ class QuantityFacts:
     @property
     def scene(self) -> Scene:
         """How the tool is held: which small drawing shows it."""
+        if self.held:
+            return self.held
         if self.drawing == "above":
             return (
                 "scale"
@@ -149,6 +153,11 @@ QUANTITIES: Mapping[Quantity, QuantityFacts] = {
         "length", "height of the floor under the tyre", "pad", "the pad", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
         "Water level or laser: this pad over or under the left front one.", "", ("level",), behind="height",
         walked=("floor",),
+    ),
+    "pad_step": QuantityFacts(
+        "length", "step of the floor from the tyre before", "step", "the pad, from the one before it", None, (-150.0, 150.0), "rule", "{Corner} pad, step from the {before}",
+        "Spirit level on a straight edge from the pad before, going round. {tool} under its lower end. Plus where this pad is the higher.",
+        "", ("level",), behind="height", walked=("floor",), held="stepped",
     ),
     "height": QuantityFacts(
         "length", "ride height", "ride", "the ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True,
@@ -402,6 +411,7 @@ def say_figure(kind: Kind, value: float, units: Units) -> str:
 def title_of(place: Place) -> str:
     """Return a place of the round in words."""
     words = {"Corner": CORNER_WORDS[place[0]].capitalize(), "End": END_OF[place[0]].capitalize(), "side": SIDE_WORDS[place[0]]}
+    words["before"] = CORNER_WORDS[AROUND[AROUND.index(place[0]) - 1]]
     return QUANTITIES[place[1]].title.format(**words)
 
 

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq, lsq_linear
 from scipy.spatial.transform import Rotation
 
-from ready_corner.core.plan.corners import CORNERS, END_OF, ENDS, SIDE, Corner
+from ready_corner.core.plan.corners import AROUND, CORNERS, END_OF, ENDS, SIDE, Corner
 from ready_corner.core.plan.marks import CORNER_KINDS, MARK_KINDS, STEERED, kind_of
 from ready_corner.core.plan.plan import Adjuster, Plan
 from ready_corner.core.quantities.errors import CalledError, ReadyCornerError
@@ -228,6 +228,9 @@ class HiddenCar:
             return self._of_axis(corner, quantity)
         if quantity == "load":
             return float(rest.pressed[i]) / GRAVITY + self._shift.get(f"{corner}.load", 0.0)
+        if quantity == "pad_step":
+            before = AROUND[AROUND.index(corner) - 1]
+            return float(self._pads[i] - self._pads[CORNERS.index(before)])
         if quantity == "pad":
             return float(self._pads[i] - self._pads[0])
         if quantity in ("gap_front", "gap_back", "gap_hub"):

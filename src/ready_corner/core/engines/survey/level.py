@@ -35,6 +35,17 @@ def rise_over(slope: Measured, span: float) -> Measured:
     return propagate(float(span * np.tan(angle)), [slope], [float(np.radians(span / np.cos(angle) ** 2))])
 
 
+def heights_round(steps: Sequence[Measured]) -> tuple[tuple[Measured, ...], Measured]:
+    """Return how high feet stand over the first of them, mm, and by how much a round of steps does not close: each foot over the one before it, the first over the last, at the end.
+
+    Every step takes its even share of what does not close; what a level shows wrongly each time falls out so.
+    Source: closed levelling loop, least squares with equal weights; docs/stance.md.
+    """
+    n = len(steps)
+    heights = (combine(steps, [(1.0 if j < k else 0.0) - k / n for j in range(n)]) for k in range(n))
+    return tuple(heights), combine(steps, [1.0] * n)
+
+
 @dataclass(frozen=True)
 class Foot:
     """A foot or pad: its name, where it stands (x forward, y left, mm) and its height."""

@@ -20,6 +20,8 @@ WORDS = {
     "damper.opening": "opening",
     "damper.fit": "{short?{short:and}|{tight?little room {tight:and}|room at both ends}}",
     "pads.missing": "Read the pad of the {corners:corner_list} too; until then the floor counts as level.",
+    "pads.not-closed": "Going round, the steps from pad to pad do not close: {by:small} where {sure:small} would be scatter. One of them is a slip: take each again. Until then the floor counts as level.",
+    "pads.steps-missing": "Go on round with the level, to the {corners:corner_list} pad; the last step closes the round and proves the others. Until then the floor counts as level.",
     "pads.unproved": "The pads are not proved level; the floor counts as level.",
     "pads.level": "The pads are level, as far as they were read (± {sure:small}). Nothing is taken out.",
     "pads.side": "{degrees:.2f}° {along?{plus?up|down} forward|up {plus?to the left|to the right}}",
