@@ -22,12 +22,12 @@ class OnServer:
             "/api/cars", entry_json({"kind": "plan", "plan": {**sent, "name": name or f"Practice {layout} {seed}"}})
         )["slug"]
 
-    def typed(self, corner, quantity, tool_id=None):
+    def typed(self, corner, quantity, tool_id=None, half=False):
         """What a builder types after reading a place once."""
         tools = self.car.plan.toolbox
         usual = default_tool(self.car.plan, quantity)
         tool = next((t for t in tools if t.id == tool_id), usual)
-        figure = self.car.read(corner, quantity, tool)
+        figure = self.car.read(corner, quantity, tool, 180.0 * half)
         digits = 2 if QUANTITIES[quantity].kind == "angle" else 1
         return f"{figure:.{digits}f}", tool.id
 
@@ -37,23 +37,31 @@ class OnServer:
     def read_on(self):
         """Do what is said next by the API for as long as it is reading; return the step at which something is to be turned, or it ends."""
         view = self.ask(f"/api/cars/{self.slug}")
-        while (step := view["next"])["kind"] in ("read", "settle", *BAR):
+        for _ in range(200):
+            if (step := view["next"])["kind"] not in ("read", "settle", *BAR):
+                return view
             if step["kind"] == "read":
                 for quantity in (
                     ("gap_front", "gap_back")
                     if step["quantity"].startswith("gap_") and step["quantity"] != "gap_hub"
                     else (step["quantity"],)
                 ):
-                    typed, tool = self.typed(step["corner"], quantity)
-                    view = self.tell(
-                        {"kind": "reading", "corner": step["corner"], "quantity": quantity, "typed": typed, "tool": tool}
-                    )
+                    measures = default_tool(self.car.plan, quantity).measures
+                    named = [
+                        t.id
+                        for t in self.car.plan.toolbox
+                        if t.measures == measures and t.name.lower() in step["reason"].lower()
+                    ]
+                    half = step["half"] and quantity == step["quantity"]
+                    typed, tool = self.typed(step["corner"], quantity, named[-1] if named else None, half)
+                    what = {"corner": step["corner"], "quantity": quantity, "typed": typed, "tool": tool, "half_turn": half}
+                    view = self.tell({"kind": "reading", **what})
             elif step["kind"] == "settle":
                 self.car.roll()
                 view = self.tell({"kind": "happened", "what": "settled"})
             else:
                 view = self.tell({"kind": "happened", "what": BAR[step["kind"]]})
-        return view
+        raise AssertionError(f"no end of reading: {view['next']}")
 
 
 def worked_on(ask, slug, most=200):
