@@ -11,6 +11,11 @@ from tests.core.linkage.cars import plan
 BAR = {"disconnect": "bar_off", "reconnect": "bar_on"}
 
 
+def named_in(reason, tools):
+    """Return the identities of those tools, of (identity, name), that are named in what is said."""
+    return [id_ for id_, name in tools if name.lower() in reason.lower()]
+
+
 class OnServer:
     """A practice car of a layout, begun on a server; ``ask`` sends JSON and returns JSON."""
 
@@ -47,11 +52,7 @@ class OnServer:
                     else (step["quantity"],)
                 ):
                     measures = default_tool(self.car.plan, quantity).measures
-                    named = [
-                        t.id
-                        for t in self.car.plan.toolbox
-                        if t.measures == measures and t.name.lower() in step["reason"].lower()
-                    ]
+                    named = named_in(step["reason"], [(t.id, t.name) for t in self.car.plan.toolbox if t.measures == measures])
                     half = step["half"] and quantity == step["quantity"]
                     typed, tool = self.typed(step["corner"], quantity, named[-1] if named else None, half)
                     what = {"corner": step["corner"], "quantity": quantity, "typed": typed, "tool": tool, "half_turn": half}
@@ -77,7 +78,7 @@ def worked_on(ask, slug, most=200):
         if step["kind"] == "read":
             place = (step["corner"], step["quantity"])
             asked = next(a for a in view["round"] + view["floor_round"] if (a["corner"], a["quantity"]) == place)
-            named = [t["id"] for t in view["plan"]["tools"] if t["name"].lower() in step["reason"]]
+            named = named_in(step["reason"], [(t["id"], t["name"]) for t in view["plan"]["tools"]])
             with_ = {
                 "corner": place[0],
                 "quantity": place[1],

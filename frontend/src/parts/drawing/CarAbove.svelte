@@ -49,13 +49,12 @@
       };
     }),
   );
+  const AROUND: Corner[] = ['LF', 'RF', 'RR', 'LR'];
   const frame = $derived(
-    (['LF', 'RF', 'RR', 'LR'] as Corner[])
-      .map((c) => plan.heights.find((h) => h.corner === c))
+    AROUND.map((c) => plan.heights.find((h) => h.corner === c))
       .filter((h) => h !== undefined)
       .map((h) => [-h.offset, -h.station] as const),
   );
-  const AROUND: Corner[] = ['LF', 'RF', 'RR', 'LR'];
   const laid = $derived.by(() => {
     if (!stepped || !lit) return null;
     const before = AROUND[(AROUND.indexOf(lit) + 3) % 4]!;

@@ -9,6 +9,7 @@
   import SideView from '$parts/drawing/SideView.svelte';
   import SweepAbove from '$parts/drawing/SweepAbove.svelte';
   import WheelAbove from '$parts/drawing/WheelAbove.svelte';
+  import { QUANTITIES } from '$lib/kinds';
   import TurnAt from './TurnAt.svelte';
   import type { Corner } from '$lib/api/client';
   import type { RoundDesk } from '$parts/tape/round.svelte';
@@ -24,6 +25,7 @@
       return { corner, done: lines.every((l) => l.done), say: now ? `${now.size} ${now.way}` : '' };
     }),
   );
+  const scene = $derived(desk.turning ? null : QUANTITIES[ask.quantity].scene);
   const typed = $derived(desk.preview?.said ?? desk.typed);
 </script>
 
@@ -32,8 +34,8 @@
   <CarAbove
     {view}
     lit={desk.corner}
-    pads={!desk.turning && (ask.quantity === 'pad' || ask.quantity === 'pad_step')}
-    stepped={!desk.turning && ask.quantity === 'pad_step'}
+    pads={scene === 'level' || scene === 'stepped'}
+    stepped={scene === 'stepped'}
     stops={desk.turning ? walk : []}
   />
 {:else if ask.drawing === 'behind'}<AxleBehind {view} corner={ask.corner} {typed} />

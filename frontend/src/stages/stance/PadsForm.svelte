@@ -27,7 +27,7 @@
       {/each}
     </Table>
   {/if}
-  <p>
+  <p class="ways">
     <button type="button" class="button" onclick={() => router.go(`/cars/${slug}/stance/floor/LF/pad`)}
       >{STATE.readPads}</button
     >
@@ -39,3 +39,11 @@
     {/if}
   </p>
 </Group>
+
+<style>
+  .ways {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+</style>

@@ -18,7 +18,7 @@ from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.record.happenings import Turned
 from ready_corner.core.record.logbook import CarState, Entry, check, fold_on
-from ready_corner.core.record.readings import GAPS, QUANTITIES, Reading, mark_at
+from ready_corner.core.record.readings import GAPS, PAD_WAYS, QUANTITIES, Reading, mark_at
 
 ON_IT = 0.05  # mm; nearer than this nothing is left to go
 
@@ -84,7 +84,7 @@ def _aim(mark: MarkState) -> Finding:
 
 def _behind(evaluation: Evaluation, what: Reading) -> tuple[Finding | None, State | None, Finding | None]:
     """Return what a reading that is no mark's own would mean: no state, and what is to go in large letters."""
-    if what.quantity in ("pad", "pad_step"):
+    if what.quantity in PAD_WAYS:
         return _floor(evaluation), None, None
     if what.quantity == "radius":
         return finding("preview.radius", stand_in=what.corner in evaluation.state.stance.stand_ins), None, None

@@ -18,7 +18,7 @@ from ready_corner.core.judge.fits import questions
 from ready_corner.core.judge.marks import Evaluation, MarkState
 from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.read import default_tool
-from ready_corner.core.plan.corners import AROUND, CORNERS, Corner
+from ready_corner.core.plan.corners import AROUND, CORNERS, ROUND_AND_BACK, Corner
 from ready_corner.core.plan.marks import AIMED_KINDS, ANGLES, CORNER_KINDS, MARK_KINDS, OVER_FLOOR, OfMark, kind_of
 from ready_corner.core.plan.names import turn_parts
 from ready_corner.core.plan.plan import Plan, StringsOn
@@ -27,11 +27,10 @@ from ready_corner.core.quantities.tools import EYE, Tool
 from ready_corner.core.quantities.verdict import MOST_REPEATS
 from ready_corner.core.record.happenings import has_bar
 from ready_corner.core.record.jig_acts import Support, Zero
-from ready_corner.core.record.readings import QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
+from ready_corner.core.record.readings import PAD_WAYS, QUANTITIES, Drawing, Place, Quantity, Reading, Round, mark_at, read_by
 
 PADS: tuple[Place, ...] = tuple((c, "pad") for c in AROUND)
-STEPS_END_AT: tuple[Corner, ...] = (*AROUND[1:], AROUND[0])
-PAD_STEPS: tuple[Place, ...] = tuple((c, "pad_step") for c in STEPS_END_AT)
+PAD_STEPS: tuple[Place, ...] = tuple((c, "pad_step") for c in ROUND_AND_BACK)
 
 
 @dataclass(frozen=True)
@@ -90,7 +89,7 @@ def _walked(evaluation: Evaluation, round_: Round) -> tuple[Place, ...]:
         (c, q)
         for q, facts in asked.items()
         if not facts.corner_by_corner
-        for c in (STEPS_END_AT if q == "pad_step" else AROUND)
+        for c in (ROUND_AND_BACK if q == "pad_step" else AROUND)
         if c in facts.corners and _in_its_way(state.plan, c, q)
     )
     by_corner = (
@@ -153,15 +152,12 @@ def _is_wanted(evaluation: Evaluation, place: Place) -> bool:
     if quantity == "radius":  # that of the plan will do, but of a stand-in there is none
         since = state.stance.stand_ins.get(corner)
         return since is not None and not (rows and rows[-1].number > since)
-    if quantity in ("pad", "pad_step") and _pads_otherwise(evaluation, place):
+    if quantity in PAD_WAYS and _pads_otherwise(evaluation, place):
         return False
     every, behind_it = _for_marks(state.plan, corner, quantity), QUANTITIES[quantity].asked_for
-    stands_behind = (behind_it, *OVER_FLOOR) if quantity in ("pad", "pad_step") else (behind_it,)
     asked = [m for m in every if evaluation.is_wanted(m)]
     if (every and not asked) or (
-        not every
-        and behind_it
-        and not any(evaluation.is_wanted(f"{c}.{k}") for k in stands_behind for c in MARK_KINDS[k].corners)
+        not every and behind_it and not any(evaluation.is_wanted(f"{c}.{k}") for k in behind_it for c in MARK_KINDS[k].corners)
     ):
         return False  # nobody wants what is read here
     if not rows:  # what is known already in another way need not be read in this one
@@ -516,13 +512,11 @@ def _to_read(evaluation: Evaluation, marks: list[MarkState]) -> Step | None:
 
 def _wants(ask: Ask) -> tuple[str, ...]:
     """Return the marks that want a place read: those that are read by it, or the one it stands behind."""
-    kinds = dict.fromkeys((*read_by(ask.quantity), QUANTITIES[ask.quantity].asked_for))
-    if not read_by(ask.quantity) and ask.quantity not in (
-        "pad",
-        "pad_step",
-    ):  # what a line stands by tells of every wheel along it
-        return tuple(f"{c}.{kind}" for kind in kinds if kind for c in MARK_KINDS[kind].corners)
-    return tuple(mark_at(kind, ask.corner) for kind in kinds if kind)
+    facts = QUANTITIES[ask.quantity]
+    kinds = dict.fromkeys((*read_by(ask.quantity), *facts.asked_for))
+    if facts.mark and not read_by(ask.quantity):  # what a line stands by tells of every wheel along it
+        return tuple(f"{c}.{kind}" for kind in kinds for c in MARK_KINDS[kind].corners)
+    return tuple(mark_at(kind, ask.corner) for kind in kinds)
 
 
 def aim_of(mark: MarkState) -> Finding:

@@ -4,6 +4,7 @@ Source: docs/choices.md (Figures); the statics of engines/statics.
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,7 +16,7 @@ from ready_corner.core.judge.memory import remembered
 from ready_corner.core.judge.reach import Reach, Wheels, reach, warped, wheels_of
 from ready_corner.core.judge.read import FloatArray, OfState, Read
 from ready_corner.core.model.springs_of_plan import Springing, places, response, springing, tilted_loads
-from ready_corner.core.plan.corners import AROUND, CORNERS, END_OF, Corner
+from ready_corner.core.plan.corners import AROUND, CORNERS, END_OF, ROUND_AND_BACK, Corner
 from ready_corner.core.quantities.errors import ReadyCornerError
 from ready_corner.core.quantities.measured import Measured
 from ready_corner.core.record.readings import Place
@@ -29,6 +30,20 @@ class Under:
     heights: FloatArray
     loads: FloatArray
     tilt: FloatArray
+
+
+@dataclass(frozen=True)
+class Stepped:
+    """Pads by steps round: ``heights`` over the first (4,) by corner, by how much the round does not close (``apart``), mm, and its last entry."""
+
+    heights: list[Measured]
+    apart: Measured
+    last: int
+
+    @property
+    def closes(self) -> bool:
+        """Whether it closes, as sure as it was read: else something is made of none of it."""
+        return abs(self.apart.value) <= self.apart.expanded
 
 
 class Ground(OfState):
@@ -136,31 +151,33 @@ class Ground(OfState):
         lie = np.array([r.value for r in self.under.rises])
         return tuple((self.under.heights @ lie).tolist()), tuple((self.under.loads @ lie + self.under.tilt).tolist())
 
+    def _read_last(self, places: Sequence[Place]) -> tuple[list[Measured], int]:
+        """Return what was read last at all of some places, and the entry of the last of them; nothing while one is wanting."""
+        rows = [self.state.latest(p) for p in places]
+        if not all(rows):
+            return [], 0
+        found = [self.read.group(p, r[-1].spell).estimate for p, r in zip(places, rows, strict=True)]
+        return found, max(r[-1].number for r in rows)
+
     @property
     @remembered
-    def stepped(self) -> tuple[tuple[Measured, ...], Measured] | None:
-        """The heights of the four pads over the first, by a level taken from each to the next all round (`AROUND`), and by how much that does not close; None until it is."""
-        rows = [self.state.latest((c, "pad_step")) for c in (*AROUND[1:], AROUND[0])]
-        if any(not r or self.state.spells.get((r[-1].reading.corner, "pad_step"), 0) > r[-1].spell for r in rows):
+    def stepped(self) -> Stepped | None:
+        """The four pads by a level taken from each to the next all round; None until it has been all round since the floor was changed."""
+        places_: list[Place] = [(c, "pad_step") for c in ROUND_AND_BACK]
+        steps, last = self._read_last(places_)
+        if not steps or any(self.state.spells.get(p, 0) > self.state.latest(p)[-1].spell for p in places_):
             return None
-        steps = [self.read.group((r[-1].reading.corner, "pad_step"), r[-1].spell).estimate for r in rows]
         heights, apart = heights_round(steps)
         by = dict(zip(AROUND, heights, strict=True))
-        return tuple(by[c] for c in CORNERS), apart
+        return Stepped([by[c] for c in CORNERS], apart, last)
 
     @property
     @remembered
     def pads(self) -> list[Measured]:
         """The heights of the four pads as they were read last: each by itself, or by steps round that close; none while some are wanting."""
-        rows = [self.state.latest((c, "pad")) for c in CORNERS]
-        last, steps = max((r[-1].number for r in rows if r), default=0), self.stepped
-        if steps is not None and abs(steps[1].value) <= steps[1].expanded:
-            round_ = max(self.state.latest((c, "pad_step"))[-1].number for c in CORNERS)
-            if round_ > last or not all(rows):
-                return list(steps[0])
-        return (
-            [self.read.group((c, "pad"), r[-1].spell).estimate for c, r in zip(CORNERS, rows, strict=True)] if all(rows) else []
-        )
+        each, last = self._read_last([(c, "pad") for c in CORNERS])
+        steps = self.stepped
+        return steps.heights if steps and steps.closes and steps.last > last else each
 
     @property
     @remembered

@@ -9,7 +9,7 @@ from typing import Literal
 from ready_corner.core.engines.survey.level import Foot, level_of, packing
 from ready_corner.core.judge.figures import Figures
 from ready_corner.core.model.springs_of_plan import places
-from ready_corner.core.plan.corners import AROUND, CORNERS, Corner
+from ready_corner.core.plan.corners import CORNERS, ROUND_AND_BACK, Corner
 from ready_corner.core.quantities.finding import Finding, finding
 
 PLANE_MM = 0.25  # pads that leave less than this to be corrected are flat for any tape
@@ -43,8 +43,8 @@ def pads_of(figures: Figures) -> Pads:
     heights, loads = figures.ground.corrected
     if not known:
         read = {c: figures.read.group((c, "pad"), r[-1].spell).estimate for c, r in rows.items() if r}
-        said = [_not_closed(figures) or _unproved(figures, [c for c in CORNERS if not rows[c]], bool(read))]
-        return Pads("unproved", tuple(said), tuple(Pad(c, read[c].value if c in read else None) for c in CORNERS))
+        said = _unproved(figures, [c for c in CORNERS if not rows[c]])
+        return Pads("unproved", (said,), tuple(Pad(c, read[c].value if c in read else None) for c in CORNERS))
     read = dict(zip(CORNERS, known, strict=True))
     feet = [Foot(c, float(x), float(y), read[c]) for c, (x, y) in zip(CORNERS, places(plan), strict=True)]
     found = level_of(feet)
@@ -68,17 +68,12 @@ def pads_of(figures: Figures) -> Pads:
     return Pads("arithmetic", (finding("pads.lie", sides=sides), how), pads)
 
 
-def _not_closed(figures: Figures) -> Finding | None:
-    """Return that a round of steps does not close, where it does not: then nothing is made of it."""
+def _unproved(figures: Figures, missing: list[Corner]) -> Finding:
+    """Return why nothing is known of the floor: a round of steps that does not close, or what is still to be read."""
     steps = figures.ground.stepped
-    if steps is None or abs(steps[1].value) <= steps[1].expanded:
-        return None
-    return finding("pads.not-closed", by=abs(steps[1].value), sure=steps[1].expanded)
-
-
-def _unproved(figures: Figures, missing: list[Corner], some: bool) -> Finding:
-    """Return what is still to be read of the pads."""
-    begun = [c for c in AROUND if figures.state.latest((c, "pad_step"))]
-    if begun:
-        return finding("pads.steps-missing", corners=[c for c in (*AROUND[1:], AROUND[0]) if c not in begun])
-    return finding("pads.missing", corners=missing) if some else finding("pads.unproved")
+    if steps and not steps.closes:
+        return finding("pads.not-closed", by=abs(steps.apart.value), sure=steps.apart.expanded)
+    to_go = [c for c in ROUND_AND_BACK if not figures.state.latest((c, "pad_step"))]
+    if len(to_go) < len(CORNERS):
+        return finding("pads.steps-missing", corners=to_go)
+    return finding("pads.missing", corners=missing) if len(missing) < len(CORNERS) else finding("pads.unproved")

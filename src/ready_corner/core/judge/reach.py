@@ -8,7 +8,7 @@ Source: stiffness matrices of springs, bars and tyres; docs/stance.md, docs/choi
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Set
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -72,10 +72,11 @@ def reach(plan: Plan, springs: Springing, bar_on: bool) -> Reach:
     """
     at = places(plan)
     there = np.array([[1.0, p.station, p.offset] for p in (plan.height_place(c) for c in CORNERS)])
-    table, swept = _Table(at, there, springs, wheels_of(plan)), _swept(plan)
+    swept = _swept(plan)
+    shared = {a.id for a in plan.adjusters if a.corner in swept and swept[a.corner].body.held_too_much}
+    bends = {a.id: float(springs.bends[CORNERS.index(a.corner)]) for a in plan.adjusters if a.raises}
+    table = _Table(at, there, springs, wheels_of(plan), shared, bends)
     by_travel, links = _hubs_by_travel(plan, swept), _links(plan, swept)
-    table.bends = {a.id: float(springs.bends[CORNERS.index(a.corner)]) for a in plan.adjusters if a.raises}
-    table.shared = {a.id for a in plan.adjusters if a.corner in swept and swept[a.corner].body.held_too_much}
     for name, lift, own in _changes(plan, springs, bar_on, links):
         table.add(name, lift, own, least=name not in LOAD[1:])
         table.add_hubs(name, lift, own, by_travel, least=name not in LOAD)
@@ -146,13 +147,13 @@ class _Table:
     there: FloatArray
     springs: Springing
     wheels: Wheels
+    shared: Set[str]  # links of an axle that is held once too often
+    bends: Mapping[str, float]  # of what raises a corner, as ``Springing`` has it
     found: dict[str, dict[str, tuple[float, float]]] = field(
         default_factory=lambda: {f"{c}.{k}": {} for k in ("height", *ANGLES, "load") for c in MARK_KINDS[k].corners}
     )
 
     hubs: dict[Corner, dict[str, tuple[float, float]]] = field(default_factory=lambda: {c: {} for c in CORNERS})
-    bends: dict[str, float] = field(default_factory=dict)  # of what raises a corner, as ``Springing`` has it
-    shared: set[str] = field(default_factory=set)  # adjusters of an axle that is held once too often
 
     def trusted(self, name: str) -> float:
         """Return the share of what springs do, once something is changed, by which it is not known: of a perch the more, the more its ratio changes with travel."""

@@ -8,7 +8,7 @@ from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.plan.corners import CORNER_WORDS, CORNERS, END_OF, ENDS, Corner
 from ready_corner.core.plan.marks import OVER_FLOOR
 from ready_corner.core.plan.names import place_words, turn_parts
-from ready_corner.core.plan.plan import Adjuster, Plan
+from ready_corner.core.plan.plan import Adjuster, Plan, StringsOn
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.fields import Id, Label, Many, Prefix, Typed, Words, WorkedOut
 from ready_corner.core.quantities.finding import Finding, finding
@@ -51,7 +51,8 @@ def thing_turned(plan: Plan, name: str) -> tuple[str, Adjuster | None]:
 
 
 _BREAKS_RIG: tuple[Happening, ...] = ("string", "level", "knock")
-_MOVES_TYRES: tuple[Happening, ...] = ("settled", "tyre", "load")  # and with them the strings that lie on them
+# What strings do not stay beside the car for, by what they rest on: they move with the tyres, and stay behind on stands of their own; on the tyres a turn moves them too.
+_LEAVES_STRINGS: Mapping[StringsOn, tuple[Happening, ...]] = {"tyres": ("settled", "tyre", "load"), "stands": ("settled",)}
 
 
 _UNSETTLES: tuple[Happening, ...] = ("tyre", "load", "level", "knock")
@@ -149,9 +150,8 @@ def moved_by(
 ) -> tuple[list[Move], Condition]:
     """Return what was moved, and the condition of the car after it; ``before``: how far each adjuster was turned since its plan."""
     moves, then = _moved_by(number, what, plan, condition, before)
-    rolled = isinstance(what, Happened) and what.what == "settled"  # strings on stands of their own stay behind
-    on_tyres = plan.ways.strings_on == "tyres" and (isinstance(what, Turned) or what.what in _MOVES_TYRES)
-    if on_tyres or (rolled and plan.ways.strings_on == "stands"):
+    on = plan.ways.strings_on
+    if on == "tyres" if isinstance(what, Turned) else what.what in _LEAVES_STRINGS.get(on, ()):
         moves = [replace(m, breaks_rig=True) for m in moves]
     return moves, then
 

@@ -6,7 +6,7 @@ from functools import cache
 from typing import Annotated, Any, Literal, get_args
 
 from ready_corner.core.plan.corners import AROUND, CORNER_WORDS, CORNERS, END_OF, SIDE, Corner
-from ready_corner.core.plan.marks import MARK_KINDS
+from ready_corner.core.plan.marks import MARK_KINDS, OVER_FLOOR
 from ready_corner.core.plan.plan import Plan, Strings
 from ready_corner.core.quantities.errors import CalledError, MeasuredError, UnusualError
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
@@ -23,6 +23,7 @@ Quantity = Literal[
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
 Drawing = Literal["above", "behind", "side", "wheel", "plumb", "joints", "joints_ahead", "sweep", "inside"]
+PAD_WAYS: tuple[Quantity, ...] = ("pad", "pad_step")  # each by itself, or a level from one to the next round the car
 GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub", "gap_mark")
 Place = tuple[Corner, Quantity]
 
@@ -51,7 +52,7 @@ class QuantityFacts:
 
     ``title`` and ``how``: as it is asked for, with {Corner}, {side}, {tool} and {place}. ``mark``: the kind of mark it is read for; empty for what
     other figures are made of. ``moved_by``: what that happens to the car moves it. ``floor``: it is read of the car on its wheels, and
-    what the springs do shows in it. ``behind``: the mark for which it is asked, though it is no reading of it.
+    what the springs do shows in it. ``behind``: the marks for which it is asked, though it is no reading of them.
     ``walked``: the rounds on which it is asked for, at every corner in turn, or (``corner_by_corner``) with what else is read there; only where
     it was read before or the mark ``if_aimed`` has an aim, if that is named. What is read in one way among several is asked for where the plan
     reads in that way. ``drawing``: on which it is shown. ``gauged``: an angle that counts from whatever the gauge was zeroed on. ``outlives``: it is still
@@ -73,7 +74,7 @@ class QuantityFacts:
     moved_by: tuple[Happening, ...]
     floor: bool = False
     corners: tuple[Corner, ...] = CORNERS
-    behind: str = ""
+    behind: tuple[str, ...] = ()
     walked: tuple[Round, ...] = ()
     corner_by_corner: bool = False
     drawing: Drawing = "above"
@@ -118,11 +119,12 @@ class QuantityFacts:
         return self.of_axle or self.spanned
 
     @property
-    def asked_for(self) -> str:
-        """The kind of mark that wants it read: its own, or the one that it stands behind."""
-        return self.mark or self.behind
+    def asked_for(self) -> tuple[str, ...]:
+        """The kinds of marks that want it read: its own, or those that it stands behind."""
+        return (self.mark,) if self.mark else self.behind
 
 
+_FLOOR = ("height", *OVER_FLOOR)
 _CAR: tuple[Happening, ...] = ("tyre", "load", "level", "weld", "cut", "knock")
 _STRING: tuple[Happening, ...] = ("string", *_CAR)
 _GAP = "{tool} square to the string, level, at the height of the wheel centre."
@@ -151,13 +153,13 @@ def _inside(words: str, short: str, spot: str, usual: tuple[float, float], tool:
 QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "pad": QuantityFacts(
         "length", "height of the floor under the tyre", "pad", "the pad", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
-        "Water level or laser: this pad over or under the left front one.", "", ("level",), behind="height",
+        "Water level or laser: this pad over or under the left front one.", "", ("level",), behind=_FLOOR,
         walked=("floor",),
     ),
     "pad_step": QuantityFacts(
         "length", "step of the floor from the tyre before", "step", "the pad, from the one before it", None, (-150.0, 150.0), "rule", "{Corner} pad, step from the {before}",
         "Spirit level on a straight edge from the pad before, going round. {tool} under its lower end. Plus where this pad is the higher.",
-        "", ("level",), behind="height", walked=("floor",), held="stepped",
+        "", ("level",), behind=_FLOOR, walked=("floor",), held="stepped",
     ),
     "height": QuantityFacts(
         "length", "ride height", "ride", "the ride height", 0.0, (5.0, 900.0), "tape", "{Corner} ride height", "{tool} from the floor to {place}.", "height", _CAR, True,
