@@ -7,6 +7,7 @@ import pytest
 
 from ready_corner.core.advise.corner import wanted_of
 from ready_corner.core.advise.next import ask_of, next_step
+from ready_corner.core.advise.read_first import read_first
 from ready_corner.core.judge.hubs import FURTHEST_MM
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.reach import reach
@@ -16,6 +17,7 @@ from ready_corner.core.plan.corners import CORNERS
 from ready_corner.core.plan.plan import Ways
 from ready_corner.core.quantities.measured import COVERAGE, KNOWN_AS_U
 from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.verdict import can_hold
 from ready_corner.core.record.happenings import Happened, Turned
 from ready_corner.core.record.logbook import fold
 from ready_corner.core.simulation.builder import Work
@@ -146,6 +148,24 @@ def test_what_nobody_has_read_makes_a_hub_the_less_sure():
     assert u["camber"] > 2.0  # a degree of it takes the hub millimetres along
     assert u["height"] > 0.15
     assert u["caster"] > 0.01
+
+
+def test_what_is_wide_for_want_of_turning_alone_is_turned_for_and_not_read_again():
+    """Gaps by tape on a car whose camber nobody has read: they could hold once the hubs stand where they will, so a finer rule is not asked for first."""
+    of = practice_plan(plan("heather"), "heather")
+    for tolerance, first in ((0.3, False), (0.25, True)):
+        aims = tuple(replace(a, tolerance=tolerance) if a.mark.endswith("toe") else a for a in of.aims)
+        log = Log(replace(of, aims=aims))
+        for c in CORNERS:
+            for quantity, gap in (("gap_hub", 700 - of.axle_of(c).half_width), ("gap_front", 101.5), ("gap_back", 100.0)):
+                log.read(c, quantity, gap, "tape")
+        found = evaluate(fold(None, log.entries))
+        mark = found.mark("LF.toe")
+        assert not can_hold(mark.expanded, mark.aim)
+        assert can_hold(mark.once_set, mark.aim) != first
+        if not first:
+            assert found.finer("LF.toe") is not None
+            assert read_first(found, "LF.toe") is None
 
 
 def test_a_taped_width_takes_what_both_hubs_are_off_alike():

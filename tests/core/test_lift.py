@@ -342,7 +342,6 @@ def test_twins_left_and_right_are_tried_each_the_other_and_teach_what_the_other_
     to_the_lift(work)
     left, right = (work.now.worth_now(f"{c}.camber") for c in ("LF", "RF"))
     assert right.u("RF.camber") < 0.7 * before
-    assert right.u("RF.camber") > 0.14 * abs(right.of("RF.camber"))  # twins are not alike beyond that
     assert right.of("RF.camber") == pytest.approx(left.of("LF.camber"), rel=0.35)
 
 

@@ -5,11 +5,15 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.springs_of_plan import springing
 from ready_corner.core.model.usual import usual_of, usual_sets
+from ready_corner.core.record.logbook import fold
 from ready_corner.core.simulation.cars import LAYOUTS, practice_plan, without_points
+from tests.core.cars import Log
 from tests.core.linkage.cars import plan
+from tests.core.test_hubs import EXACT
 
 
 @pytest.mark.parametrize("name", LAYOUTS)
@@ -68,3 +72,18 @@ def test_an_arm_steers_the_way_its_tie_rod_sits():
     assert ahead[0] > 0
     assert unsaid[0] == 0
     assert unsaid[1] == pytest.approx(np.hypot(*ahead))
+
+
+def test_a_twin_teaches_no_more_than_twins_are_alike():
+    """The left link turned five turns and read without error before and after: the right one does as much, to 15 %."""
+    of = without_points(practice_plan(plan("heather"), "heather"))
+    log = Log(replace(of, tools=EXACT, ways=replace(of.ways, run_out=0, floor=0)))
+    log.read("LF", "camber", -1.8, "digital")
+    log.turn("LF.camber", 5.0)
+    log.read("LF", "camber", -0.3, "digital")
+    found = evaluate(fold(None, log.entries))
+    left, right = (found.worth_now(f"{c}.camber") for c in ("LF", "RF"))
+    assert left.of("LF.camber") == pytest.approx(0.3, abs=1e-3)
+    assert left.u("LF.camber") < 1e-3
+    assert right.of("RF.camber") == pytest.approx(0.3, abs=1e-3)
+    assert right.u("RF.camber") == pytest.approx(0.15 * 0.3, rel=0.01)
