@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 """Practice cars brought to ready by doing what is said: lifts, readings, ends that are not true, turns that made it worse.
 
-bench/lifts.py [--cars N] [--layouts A,B] [--first SEED] [--alone] [--bare]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
+bench/lifts.py [--cars N] [--layouts A,B] [--first SEED] [--alone] [--bare] [--hampered]   prints a line a layout; beside it, on the same cars, rough rules (a fixed worth of
 every turn, one mark at a time) and a builder who knows every step's true effect. Seeded, a car on
 each core; nothing is timed but the whole.
 """
@@ -12,7 +12,7 @@ import sys
 import time
 from collections import Counter
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache, partial
 from importlib.resources import files
 from multiprocessing import get_context
@@ -23,7 +23,7 @@ from ready_corner.core.engines.together import solve_together
 from ready_corner.core.engines.turns import Lever, Wanted
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.springs_of_plan import springing
-from ready_corner.core.plan.plan import Perch, Plan
+from ready_corner.core.plan.plan import Perch, Plan, ThreadedEnd
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import HiddenCar
 from ready_corner.core.simulation.cars import LAYOUTS, practice_plan, without_points
@@ -49,14 +49,31 @@ class Done:
     worse: int
     fewer: int
     spoilt: int
+    foretold: int
     groups: int
     true: int | None
     judged: tuple[tuple[str, bool, bool, bool], ...]
 
 
-def by_the_program(layout: str, bare: bool, seed: int) -> Done:
+def hampered(plan: Plan, seed: int) -> Plan:
+    """Return what is told of a car with which not all goes: by turns the thread of a drawn link is short, or a drawn mark is to be further off than the links
+    of its corner go, or both."""
+    draw = np.random.default_rng([seed, 25])
+    link = draw.choice([i for i, a in enumerate(plan.adjusters) if not a.raises])
+    mark = draw.integers(len(plan.aims))
+    off = float(draw.choice([-1.0, 1.0]) * draw.uniform(4, 6))
+    short = ThreadedEnd(12.0, 1.25, float(draw.uniform(18, 20)), float(draw.uniform(0, 2)))  # a turn or two either way
+    aims, at = list(plan.aims), {plan.adjusters[link].id} if seed % 3 != 1 else set()
+    if seed % 3 != 0:
+        aims[mark] = replace(aims[mark], aim=aims[mark].aim + off * aims[mark].tolerance)
+        at |= {a.id for a in plan.adjusters if not a.raises and aims[mark].mark.startswith(a.corner)}
+    return replace(plan, aims=tuple(aims), adjusters=tuple(replace(a, by=(short,)) if a.id in at else a for a in plan.adjusters))
+
+
+def by_the_program(layout: str, bare: bool, hamper: bool, seed: int) -> Done:
     of = plan_of(layout, squared=not bare)
-    work = Work(HiddenCar(of, seed), without_points(of) if bare else None)
+    told = hampered(of, seed) if hamper else of
+    work = Work(HiddenCar(of, seed), without_points(told) if bare else told)
     try:
         work.run()
     except RuntimeError:
@@ -64,7 +81,7 @@ def by_the_program(layout: str, bare: bool, seed: int) -> Done:
     else:
         done = work.step is not None and work.step.kind == "done"
         end = "said what would have to change" if not done else "called ready, is not" if work.truly_out() else "ready"
-    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.groups, work.true, tuple(work.judged))
+    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.foretold, work.groups, work.true, tuple(work.judged))
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:
@@ -126,6 +143,7 @@ def main() -> int:
     parser.add_argument("--layouts", default=",".join(LAYOUTS))
     parser.add_argument("--alone", action="store_true", help="without rough rules and the one who knows")
     parser.add_argument("--bare", action="store_true", help="the program told no point of any linkage")
+    parser.add_argument("--hampered", action="store_true", help="a thread short, a mark out of reach, or both")
     asked = parser.parse_args()
     began = time.perf_counter()
     with ProcessPoolExecutor(mp_context=get_context("spawn")) as pool:
@@ -138,12 +156,13 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
     seeds = range(asked.first, asked.first + asked.cars)
     for layout in asked.layouts.split(","):
         start = time.perf_counter()
-        rows = list(pool.map(partial(by_the_program, layout, asked.bare), seeds))
+        rows = list(pool.map(partial(by_the_program, layout, asked.bare, asked.hampered), seeds))
         took = time.perf_counter() - start
         ends = Counter(row.end for row in rows)
         lifts, readings = [row.lifts for row in rows], [row.readings for row in rows]
         worse, groups = sum(row.worse for row in rows), sum(row.groups for row in rows)
-        fewer, spoilt = sum(row.fewer for row in rows), sum(row.spoilt for row in rows)
+        fewer, spoilt, foretold = (sum(getattr(row, name) for row in rows) for name in ("fewer", "spoilt", "foretold"))
+        seen = [seed for seed, row in zip(seeds, rows, strict=True) if row.fewer or row.foretold]
         others = (
             {}
             if asked.alone
@@ -156,7 +175,7 @@ def run(pool: ProcessPoolExecutor, asked: argparse.Namespace) -> None:
         true = [row.lifts if row.true is None else row.true for row in rows]
         print(f"{layout}: {dict(ends)}", flush=True)
         print(
-            f"  lifts median {statistics.median(lifts):g}, mean {statistics.mean(lifts):.2f}, {100 * within:.1f} % within 2, {100 * within_3:.1f} % within 3, at most {max(lifts)}; truly within after {statistics.mean(true):.2f} (mean); readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}, that left fewer marks truly within {fewer}; marks that held and were lost {spoilt}; {took:.0f} s"
+            f"  lifts median {statistics.median(lifts):g}, mean {statistics.mean(lifts):.2f}, {100 * within:.1f} % within 2, {100 * within_3:.1f} % within 3, at most {max(lifts)}; truly within after {statistics.mean(true):.2f} (mean); readings median {statistics.median(readings):g}, at most {max(readings)}; groups that made it worse {worse} of {groups}, that left fewer marks truly within {fewer}, that foretold the loss of one {foretold} (cars {seen}); marks that held and were lost {spoilt}; {took:.0f} s"
         )
         print_judged(rows)
         for name, found in others.items():

@@ -16,6 +16,7 @@ from ready_corner.core.plan.marks import CORNER_KINDS, kind_of
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.quantities.finding import Finding
 from ready_corner.core.quantities.tools import Tool
+from ready_corner.core.quantities.verdict import Aim
 from ready_corner.core.record.happenings import Happened, Stuck, Turned
 from ready_corner.core.record.logbook import CarState, Entry, PlanRevised, What, fold_on
 from ready_corner.core.record.readings import Place, Quantity, Reading
@@ -28,7 +29,7 @@ MOST_STEPS = 400
 class Work:
     """The work on one practice car, with its count: ``lifts`` (times the car went up to be turned at), ``readings``, groups of turns and how many
     of them left the car truly worse, left ``fewer`` marks truly within their tolerance than they found, and how many marks that were told to hold and truly
-    did they ``spoilt``; after how many lifts every mark was ``true`` first, None where they never were; the last ``step``. ``told``: what the plan says of the car, where that is less than there is. ``judged``: every figure of a corner mark as it stood
+    did they ``spoilt``; how many lists ``foretold`` that a mark that holds would be lost; after how many lifts every mark was ``true`` first, None where they never were; the last ``step``. ``told``: what the plan says of the car, where that is less than there is or other than it was built to. ``judged``: every figure of a corner mark as it stood
     before each lift and at the end: its mark, whether the truth lies inside U, whether it was told to hold, and whether it truly does."""
 
     car: HiddenCar
@@ -42,6 +43,7 @@ class Work:
     worse: int = 0
     fewer: int = 0
     spoilt: int = 0
+    foretold: int = 0
     true: int | None = None
     judged: list[tuple[str, bool, bool, bool]] = field(default_factory=list)
 
@@ -81,12 +83,22 @@ class Work:
             before, out = self.misses(), set(self.truly_out())
             held = {m.mark for m in self.now.marks if m.state == "holds"} - out
             self.lifts, self.groups = self.lifts + 1, self.groups + 1
+            self.foretold += self._loses_by_forecast()
             self._turn_all(step)
             self.worse += self.misses() > before + 1e-9
             then = set(self.truly_out())
             self.true = self.lifts if self.true is None and not then else self.true
             self.fewer += len(then) > len(out)
             self.spoilt += len(held & then)
+
+    def _loses_by_forecast(self) -> bool:
+        """Whether a mark that holds would be out of its tolerance by what the list says itself."""
+        told = lift(self.now)
+        then = {e.mark: e.value for e in told.expected} if told else {}
+        return any(
+            m.state == "holds" and m.aim is not None and m.mark in then and m.aim.margin(then[m.mark] - m.aim.aim) < 0
+            for m in self.now.marks
+        )
 
     def _look(self) -> None:
         """Hold every figure of a corner that counts against the truth."""
@@ -103,13 +115,16 @@ class Work:
 
     def misses(self) -> float:
         """Return the sum of squared true misses of all aims of corners, in tolerances."""
-        aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
-        return sum((a.to_go(self.car.truth(a.mark) - a.aim) / a.tolerance) ** 2 for a in aims)
+        return sum((a.to_go(self.car.truth(a.mark) - a.aim) / a.tolerance) ** 2 for a in self._aims)
 
     def truly_out(self) -> tuple[str, ...]:
         """Return the marks of corners that are truly out."""
-        aims = [a for a in self.car.plan.aims_now if kind_of(a.mark) in CORNER_KINDS]
-        return tuple(a.mark for a in aims if a.margin(self.car.truth(a.mark) - a.aim) < 0)
+        return tuple(a.mark for a in self._aims if a.margin(self.car.truth(a.mark) - a.aim) < 0)
+
+    @property
+    def _aims(self) -> list[Aim]:
+        """What is wanted of corners, as the program was told."""
+        return [a for a in (self.told or self.car.plan).aims_now if kind_of(a.mark) in CORNER_KINDS]
 
     def read(self, place: Place, tool: Tool | None = None, half: bool = False) -> None:
         """Take a reading and write it down."""
