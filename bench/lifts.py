@@ -12,7 +12,7 @@ import sys
 import time
 from collections import Counter
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cache, partial
 from importlib.resources import files
 from multiprocessing import get_context
@@ -23,10 +23,10 @@ from ready_corner.core.engines.together import solve_together
 from ready_corner.core.engines.turns import Lever, Wanted
 from ready_corner.core.judge.reach import reach
 from ready_corner.core.model.springs_of_plan import springing
-from ready_corner.core.plan.plan import Perch, Plan, ThreadedEnd
+from ready_corner.core.plan.plan import Perch, Plan
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import HiddenCar
-from ready_corner.core.simulation.cars import LAYOUTS, practice_plan, without_points
+from ready_corner.core.simulation.cars import LAYOUTS, hampered, practice_plan, without_points
 from ready_corner.exchange.files import read_plan
 
 MOST_LIFTS = 12
@@ -55,21 +55,6 @@ class Done:
     judged: tuple[tuple[str, bool, bool, bool], ...]
 
 
-def hampered(plan: Plan, seed: int) -> Plan:
-    """Return what is told of a car with which not all goes: by turns the thread of a drawn link is short, or a drawn mark is to be further off than the links
-    of its corner go, or both."""
-    draw = np.random.default_rng([seed, 25])
-    link = draw.choice([i for i, a in enumerate(plan.adjusters) if not a.raises])
-    mark = draw.integers(len(plan.aims))
-    off = float(draw.choice([-1.0, 1.0]) * draw.uniform(4, 6))
-    short = ThreadedEnd(12.0, 1.25, float(draw.uniform(18, 20)), float(draw.uniform(0, 2)))  # a turn or two either way
-    aims, at = list(plan.aims), {plan.adjusters[link].id} if seed % 3 != 1 else set()
-    if seed % 3 != 0:
-        aims[mark] = replace(aims[mark], aim=aims[mark].aim + off * aims[mark].tolerance)
-        at |= {a.id for a in plan.adjusters if not a.raises and aims[mark].mark.startswith(a.corner)}
-    return replace(plan, aims=tuple(aims), adjusters=tuple(replace(a, by=(short,)) if a.id in at else a for a in plan.adjusters))
-
-
 def by_the_program(layout: str, bare: bool, hamper: bool, seed: int) -> Done:
     of = plan_of(layout, squared=not bare)
     told = hampered(of, seed) if hamper else of
@@ -81,7 +66,18 @@ def by_the_program(layout: str, bare: bool, hamper: bool, seed: int) -> Done:
     else:
         done = work.step is not None and work.step.kind == "done"
         end = "said what would have to change" if not done else "called ready, is not" if work.truly_out() else "ready"
-    return Done(end, work.lifts, work.readings, work.worse, work.fewer, work.spoilt, work.foretold, work.groups, work.true, tuple(work.judged))
+    return Done(
+        end,
+        work.lifts,
+        work.readings,
+        work.worse,
+        work.fewer,
+        work.spoilt,
+        work.foretold,
+        work.groups,
+        work.true,
+        tuple(work.judged),
+    )
 
 
 def knowing(plan: Plan, seed: int) -> tuple[int, bool]:

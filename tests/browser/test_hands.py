@@ -113,6 +113,78 @@ def test_a_reading_is_taken_repeated_and_struck_out_by_touch_alone_in_fractions_
     expect(phone.locator("#tape-means")).to_contain_text("Struck out")
 
 
+# What of the tape is not whole on the screen, and where its first key lies.
+ON_SCREEN = """() => {
+  const tape = document.querySelector('section.tape'), off = [];
+  for (const e of tape.querySelectorAll('h2, #tape-field, #tape-means, .keys button, .hooks > *, .fold')) {
+    const r = e.getBoundingClientRect();
+    if (r.top < 0 || r.left < 0 || r.bottom > innerHeight || r.right > innerWidth) off.push(e.textContent || e.id || e.tagName);
+  }
+  const ask = tape.querySelector('.ask');
+  if (ask.scrollHeight > ask.clientHeight + 1) off.push(`what is asked is ${ask.scrollHeight} high on ${ask.clientHeight}`);
+  const last = [...tape.querySelectorAll('.pad button')].at(-1).getBoundingClientRect();
+  return [off, [last.left, last.top]];
+}"""
+SHOWN = {
+    "tern": "set/LF/height set/LF/gap_front set/LF/camber set/LR/gap_hub set/RF/turn/RF.tie-rod stance/floor stance/stands/LR/hub",
+    "heather": "set/LF/height set/RR/camber set/LF/turn/LF.pushrod stance/floor stance/stands/LF/stand plan jig",
+    "": "begin",
+}
+
+
+@pytest.mark.parametrize("size", [(360, 640), (390, 844), (768, 1024)])
+def test_in_a_hand_the_question_the_figure_and_every_key_are_on_the_screen_and_keys_stay_where_they_are(
+    browser, demo_server, size
+):
+    context = browser.new_context(
+        viewport=dict(zip(("width", "height"), size, strict=True)), has_touch=True, is_mobile=True, service_workers="block"
+    )
+    page, keys, amiss = context.new_page(), set(), []
+    for name, paths in SHOWN.items():
+        for path in paths.split(" "):
+            page.goto(f"{demo_server.car(name)}/{path}" if name else f"{demo_server.url}/{path}", wait_until="networkidle")
+            if path == "jig":  # folded until two points are picked, so that the drawing is seen
+                page.locator("svg circle.touch").first.wait_for()
+                expect(page.get_by_role("button", name="to the keys")).to_be_visible()
+                for nth in (0, 9):
+                    page.locator("svg circle.touch").nth(nth).dispatch_event("click")
+            page.get_by_role("button", name="Enter", exact=True).wait_for()
+            page.evaluate(SETTLED)
+            off, at = page.evaluate(ON_SCREEN)
+            keys.add(tuple(at))
+            amiss += [f"{name}/{path}: {one}" for one in off]
+    context.close()
+    assert not amiss, "\n".join(amiss)
+    assert len(keys) == 1, keys
+
+
+def test_every_enter_of_a_hand_is_answered_beside_the_keys(phone, demo_server):
+    phone.goto(demo_server.car("heather") + "/set/LF/height")
+    means = phone.locator("#tape-means")
+    tap(phone, "7", "8", "Enter")
+    expect(means).to_contain_text("✓ Kept: Left front ride height: 78")
+    expect(phone.locator("#tape-field")).to_have_value("")
+    tap(phone, "look at the page behind")
+    expect(phone.locator("#tape-field")).to_have_count(0)
+    tap(phone, "to the keys")
+    tap(phone, "9", "9", "9", "Enter")  # on no car
+    refused = phone.get_by_role("alert").filter(has_text="Not taken")
+    expect(refused).to_be_in_viewport(ratio=1)
+    expect(means).not_to_contain_text("Kept")
+    refused.get_by_role("button", name="discard it").tap()
+    expect(refused).to_have_count(0)
+
+
+def test_from_any_car_the_other_cars_and_practice_are_one_menu_away(page, demo_server):
+    page.goto(demo_server.car("tern") + "/set/LF/height")
+    page.get_by_title("Go to").click()
+    page.get_by_role("navigation", name="Go to").get_by_role("link", name="All cars").click()
+    expect(page.get_by_role("link", name=re.compile("^Heather")).first).to_be_visible()
+    page.get_by_title("Go to").click()
+    page.get_by_role("navigation", name="Go to").get_by_role("link", name="Practice").click()
+    expect(page).to_have_url(re.compile("/practice$"))
+
+
 # Looks at every frame where a key lies; where it has moved, by how much, and what was said then.
 WATCHED = """(key) => {
   const stood = key.getBoundingClientRect().top;

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from ready_corner.core.advise.lift import AXLES, MOST_USUAL, lift
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.engines.linkage.sweep import sweep
-from ready_corner.core.engines.together import solve_together
+from ready_corner.core.engines.together import cost_of, search_together, solve_together, value
 from ready_corner.core.engines.turns import Lever, Wanted
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.reach import reach
@@ -63,12 +63,66 @@ def test_no_combination_of_whole_steps_does_better(seed):
         assert within(found)
         assert np.sum(found != 0) == min(np.sum(t != 0) for t in holding)
     else:
-        best = min(every, key=lambda t: cost(t, wanted, worth, covariance))
+        after = lambda t: [2 * np.sqrt(w.u**2 + t @ c @ t) for w, c in zip(wanted, covariance, strict=True)]  # noqa: E731
+        # What is within its tolerance now goes hardly nearer its edge than it reads, or would hold at.
+        keeps = lambda t: all(  # noqa: E731
+            abs(w.to_go) > w.tolerance
+            or abs(w.to_go - row @ t)
+            <= min(max(abs(w.to_go) + 0.1 * w.tolerance, w.tolerance - doubt, 0.3 * w.tolerance), w.tolerance) + 1e-9
+            for w, row, doubt in zip(wanted, worth, after(t), strict=True)
+        )
+        assert keeps(found)
+        best = min(filter(keeps, every), key=lambda t: cost(t, wanted, worth, covariance))
         marks = lambda t: sum(abs(w.to_go - row @ t) <= w.tolerance for w, row in zip(wanted, worth, strict=True))  # noqa: E731
         assert (
             marks(found) >= marks(best)
             or cost(found, wanted, worth, covariance) <= cost(best, wanted, worth, covariance) + 0.05
         )
+
+
+def one_out_of_reach(far):
+    """Two marks that a lever each moves, the second of which can move a third, ``far`` tolerances off, only at the cost of its own."""
+    wanted = [Wanted("a", 1.0, 0.3, 0.02), Wanted("b", 0.5, 0.3, 0.02), Wanted("far", far * 0.3, 0.3, 0.02)]
+    worth = np.array([[1.0, 0.0], [0.0, 1.0], [0.0, 0.5]])
+    return wanted, [Lever("x", -3.0, 3.0, 1), Lever("y", -3.0, 3.0, 1)], worth, [np.diag([1e-6, 1e-6])] * 3
+
+
+@pytest.mark.parametrize("far", [5.0, 8.0, -6.0])
+def test_what_is_out_of_reach_takes_nothing_else_along(far):
+    wanted, levers, worth, covariance = one_out_of_reach(far)
+    found = solve_together(wanted, levers, worth, covariance)
+    assert all(abs(left) <= 0.3 for left in found.left[:2])
+    assert found.turns == pytest.approx((1.0, 0.5), abs=0.35)
+
+
+def test_a_mark_in_reach_says_which_of_those_that_hold_it_would_cost():
+    wanted, levers, worth, covariance = one_out_of_reach(4.0)
+    wanted[1] = replace(wanted[1], to_go=0.0)
+    held = np.array([False, True, False])
+    assert cost_of(wanted, levers, worth, covariance, held, 2) == (1,)
+    assert cost_of(wanted, levers, worth, covariance, held, 0) == ()
+    assert (
+        cost_of([*wanted[:2], replace(wanted[2], to_go=9.0)], levers, worth, covariance, held, 2) == ()
+    )  # no turn brings it in
+    assert solve_together(wanted, levers, worth, covariance, held=held).turns[1] == pytest.approx(0.0, abs=0.2)
+
+
+def test_one_that_could_as_well_be_read_again_is_not_turned_from_side_to_side():
+    wanted = [Wanted("a", 0.05, 0.2, 0.08)]  # 0.05 of 0.2, sure to 0.16
+    worth, doubt, held = np.array([[0.1]]), [np.array([[1e-6]])], np.array([False])
+    across, onto = value(wanted, worth, doubt, held, np.array([[1.0], [0.5]]))
+    assert across == pytest.approx(0.0, abs=1e-3)  # as far off on the other side
+    assert 0.0 < onto < 0.25
+    far = [replace(wanted[0], to_go=0.6)]
+    assert value(far, worth, doubt, held, np.array([6.0]))[0] > 0.4
+
+
+def test_what_holds_at_its_edge_is_no_reason_to_turn_nothing_at_all():
+    wanted, levers, worth, covariance = one_out_of_reach(5.0)
+    wanted[1] = replace(wanted[1], to_go=0.29)  # said to hold by a figure other than the one turned for
+    found, gain = search_together(wanted, levers, worth, covariance, np.array([False, True, False]))
+    assert found.turns[0] == pytest.approx(1.0, abs=0.2)
+    assert gain > 0.5
 
 
 def test_what_is_fixed_stays_and_of_two_alike_the_surer_is_turned():

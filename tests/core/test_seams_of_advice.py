@@ -19,7 +19,7 @@ from ready_corner.core.record.logbook import Entry, PlanRevised, fold, fold_on
 from ready_corner.core.record.readings import Reading
 from ready_corner.core.simulation.builder import Work
 from ready_corner.core.simulation.car import Faults, HiddenCar
-from ready_corner.core.simulation.cars import LAYOUTS, practice_plan, without_points
+from ready_corner.core.simulation.cars import LAYOUTS, hampered, practice_plan, without_points
 from ready_corner.exchange.files import read_logbook
 from tests.amounts import drawn
 from tests.core.linkage.cars import plan
@@ -147,3 +147,28 @@ def test_no_lift_of_a_drawn_car_loses_what_holds_by_its_own_forecast(layout, bar
                 if work.lifts >= 3:
                     break
             work.do(step)
+
+
+@pytest.mark.parametrize("layout", LAYOUTS)
+@pytest.mark.parametrize("bare", [False, True])
+def test_what_is_out_of_reach_spoils_nothing_and_every_job_comes_to_an_end(layout, bare):
+    """Threads that end and marks that are to be further off than these go: all others are brought in, and it is said what tried and what it would cost."""
+    of = practice_plan(plan(layout), layout, squared=not bare)
+    for seed in range(7000, 7000 + drawn(25, 1)):
+        told = hampered(of, seed)
+        work = Work(HiddenCar(of, seed), without_points(told) if bare else told)
+        step = work.run()
+        assert step.kind == "done" or step.reason is not None
+        assert work.foretold == 0, seed
+        assert bare or work.spoilt == 0, seed  # of links that nobody knows some turn out otherwise
+        assert work.lifts <= (12 if bare else 6), seed
+
+
+def test_a_height_that_would_cost_what_holds_says_what_it_would_cost():
+    of = practice_plan(HEATHER, "heather")
+    work = Work(HiddenCar(of, 7000), hampered(of, 7000))
+    step = work.run()
+    assert {"RF.height", "LF.camber"} <= set(
+        work.truly_out()
+    )  # the camber cannot be met, and the height hangs on what is short
+    assert "at the cost of what holds: left front" in said(step.reason)

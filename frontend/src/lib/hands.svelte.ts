@@ -1,10 +1,15 @@
 // Whether a hand or a mouse is at work: on touch the tape has its own keys, and the system's keyboard stays away.
+const SMALL = matchMedia('(max-width: 1000px), (max-height: 560px)');
+
 class Hands {
   touch = $state(matchMedia('(pointer: coarse)').matches);
+  /** Whether the page is a small one, on which the tape is docked at its lower edge. */
+  small = $state(SMALL.matches);
 
   constructor() {
     addEventListener('pointerdown', (e) => e.pointerType === 'touch' && (this.touch = true), { capture: true });
     matchMedia('(pointer: coarse)').addEventListener('change', (e) => (this.touch = e.matches));
+    SMALL.addEventListener('change', (e) => (this.small = e.matches));
   }
 }
 

@@ -16,8 +16,8 @@
   <a class="mark" href={base || '/'} use:link>
     {FRAME.product}<small>{car ? (car.view?.plan.name ?? '') : FRAME.tagline}</small>
   </a>
-  {#if car}<RuleStages {base} progress={{ ...car.ahead, ...car.view?.progress }} {here} />{/if}
   <RuleMenu {car} {base} {here} />
+  {#if car}<RuleStages {base} progress={{ ...car.ahead, ...car.view?.progress }} {here} />{/if}
   <RuleSide {car} {base} {here} />
 </header>
 
@@ -31,8 +31,8 @@
   }
   .mark {
     flex: none;
-    width: 178px;
-    padding: 9px 14px;
+    width: 140px;
+    padding: 9px 0 9px 14px;
     font-weight: 700;
     font-size: 1.2rem;
     line-height: 1.1;
@@ -53,14 +53,6 @@
   [data-bare] .mark {
     width: auto;
   }
-  @media (max-width: 1200px) {
-    .mark {
-      width: 150px;
-    }
-  }
-  header :global(> div:has(#rule-menu)) {
-    display: none;
-  }
   @media (max-width: 1000px) {
     header {
       height: auto;
@@ -74,9 +66,6 @@
       width: auto;
       min-width: 0;
       max-width: 60%;
-    }
-    header :global(> div:has(#rule-menu)) {
-      display: block;
     }
   }
 </style>

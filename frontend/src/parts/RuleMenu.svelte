@@ -1,5 +1,5 @@
 <script lang="ts">
-  // On a narrow page: where one is, and the way to every stage, the log and the other cars; who measures stands in it too.
+  // The way from anywhere to anywhere: every stage, the log, the other cars, practice; on a narrow page it says where one is, and who measures stands in it too.
   import type { Car } from '$lib/car.svelte';
   import { link, router } from '$lib/router.svelte';
   import { signAs, who } from '$lib/shelf';
@@ -8,6 +8,7 @@
   type Props = { car: Car | undefined; base: string; here: string };
   let { car, base, here }: Props = $props();
   let open = $state(false);
+  let whole: HTMLElement;
   let name = $state(who());
   const places = $derived([
     ...(car
@@ -20,6 +21,7 @@
       : []),
     { name: FRAME.cars, path: '/', stage: car ? undefined : '' },
     { name: FRAME.practice, path: '/practice', stage: undefined },
+    { name: FRAME.shop, path: '/shop', stage: undefined },
   ]);
   const now = $derived(places.find((p) => p.stage === here)?.name ?? FRAME.menu);
   $effect(() => {
@@ -29,10 +31,16 @@
 </script>
 
 <svelte:window onkeydown={(e) => e.key === 'Escape' && (open = false)} />
+<svelte:document onpointerdown={(e) => open && !whole.contains(e.target as Node) && (open = false)} />
 
-<div>
-  <button type="button" class="button" aria-expanded={open} aria-controls="rule-menu" onclick={() => (open = !open)}
-    >{now} ▾</button
+<div bind:this={whole}>
+  <button
+    type="button"
+    class="button"
+    aria-expanded={open}
+    aria-controls="rule-menu"
+    title={FRAME.menu}
+    onclick={() => (open = !open)}><span>{now}</span> ▾</button
   >
   <nav id="rule-menu" aria-label={FRAME.menu} hidden={!open}>
     {#each places as place (place.path)}
@@ -48,13 +56,43 @@
 <style>
   div {
     position: relative;
-    margin-left: auto;
-    padding: 8px 12px 6px 0;
+    flex: none;
+    padding: 10px 10px 6px 0;
+  }
+  button {
+    min-width: var(--touch);
+    padding: 0 4px;
+  }
+  @media (min-width: 1001px) {
+    button:not([aria-expanded='true']) {
+      background: none;
+      border-color: transparent;
+    }
+    /* Where one is stands on the rule. */
+    span {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+    label {
+      display: none;
+    }
+  }
+  @media (max-width: 1000px) {
+    div {
+      margin-left: auto;
+      padding: 8px 12px 6px 0;
+    }
+    button {
+      padding: 0 var(--gap-3);
+    }
   }
   nav:not([hidden]) {
     position: absolute;
     z-index: 9;
-    right: 12px;
+    left: 0;
     top: 56px;
     min-width: 220px;
     background: var(--card);
@@ -74,6 +112,12 @@
   [aria-current] {
     font-weight: 700;
     box-shadow: inset 6px 0 var(--paint);
+  }
+  @media (max-width: 1000px) {
+    nav:not([hidden]) {
+      left: auto;
+      right: 12px;
+    }
   }
   label {
     display: grid;

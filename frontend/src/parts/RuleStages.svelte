@@ -6,7 +6,7 @@
   type Props = { base: string; progress: Readonly<Record<string, number | undefined>>; here: string };
   let { base, progress, here }: Props = $props();
   let wide = $state(900);
-  const inch = $derived(Math.min(128, (wide - 4) / STAGES.length)); // on the page
+  const inch = $derived(Math.max(Math.min(128, (wide - 4) / STAGES.length), 0)); // on the page
   const TICKS = 16;
   const tick = (i: number) => (i % TICKS === 0 ? 26 : i % (TICKS / 2) === 0 ? 17 : i % (TICKS / 4) === 0 ? 12 : 8);
   const titleOf = ({ name, path, measures }: (typeof STAGES)[number]) => {

@@ -28,6 +28,7 @@ export const FRAME = {
   menu: 'Go to',
   begin: 'Begin a car',
   practice: 'Practice',
+  shop: 'Take it to the car',
   who: 'Measured by',
   away: 'Server away',
   kept: (n: number) => `${n} kept in this browser, handed over when it is back`,
@@ -60,7 +61,8 @@ export const DESK = {
   settled: 'the car has settled',
   zeroed: { gravity: 'gauge zeroed on gravity', frame: 'gauge zeroed on the frame' } as const,
   zeroOther: { gravity: 'zeroed on the frame instead', frame: 'zeroed on gravity instead' } as const,
-  settleFirst: 'Not settled: roll the car, bounce each end, then press S. On a lift or stands: W says so.',
+  settleFirst: (touch: boolean) =>
+    `Not settled: roll the car, bounce each end, then ${touch ? 'touch “settled”' : 'press S'}. On a lift or stands: ${touch ? 'say so below' : 'W says so'}.`,
   standsKey: 'W',
   stands: {
     'on its wheels': 'the car is on its wheels',
@@ -70,14 +72,16 @@ export const DESK = {
     'on fixed rods': 'the car is on fixed rods',
   } as const,
   standsUnsaid: 'on a lift or stands?',
-  off: (how: string) =>
-    `${how[0]!.toUpperCase()}${how.slice(1)}, as told: what is read now is a note, and no mark holds by it. W says where it stands.`,
+  off: (how: string, touch: boolean) =>
+    `${how[0]!.toUpperCase()}${how.slice(1)}, as told: what is read now is a note, and no mark holds by it.${touch ? '' : ' W says where it stands.'}`,
   strings: 'strings',
   string: { stands: 'on stands of their own', car: 'on the car', tyres: 'laid on the tyres' } as const,
-  stringUnsaid:
-    'Where do the strings rest: on stands, the car or the tyres? L says it; on the tyres they move with what is turned.',
+  stringUnsaid: (touch: boolean) =>
+    `Where do the strings rest: on stands, the car or the tyres? ${touch ? '“Strings”' : 'L'} says it; on the tyres they move with what is turned.`,
   stuck: (corner: string, name: string) => `${corner}, ${name}, is stuck`,
-  kept: 'Kept in this browser; the server is away.',
+  taken: (what: string) => `✓ ${what}`,
+  settledHand: 'settled',
+  kept: (what: string, away: boolean) => `✓ ${away ? 'Kept in this browser' : 'Kept'}: ${what}`,
   turnTitle: (corner: string, name: string) => `${corner}, ${name}: how far was it turned?`,
 } as const;
 
@@ -91,6 +95,8 @@ export const TAPE = {
   help: 'the keys of this page',
   all: 'keys',
   held: 'how it is done',
+  fold: 'look at the page behind',
+  unfold: 'to the keys',
   clear: 'clear what is typed',
   close: 'Close',
   figures: "Figures as the shop writes them: 37 3/4, 3' 2 1/2\", 952, 95.2cm, −1°15', 89+38+12; turns as 1t2f.",

@@ -16,6 +16,11 @@
     max-height: 58px;
     overflow: auto;
   }
+  @media (max-width: 1000px) {
+    div {
+      max-height: none;
+    }
+  }
   .amiss {
     color: var(--rust);
   }

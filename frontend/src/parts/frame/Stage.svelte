@@ -64,6 +64,7 @@
     main {
       grid-template-columns: minmax(0, 1fr);
       grid-template-rows: auto !important;
+      align-content: start;
       height: auto;
     }
     /* On a narrow page the drawing comes first, then the tape, then what stands beside them. */

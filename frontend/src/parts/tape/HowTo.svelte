@@ -82,4 +82,10 @@
       display: none;
     }
   }
+  /* On a low page it comes at a touch. */
+  @media (max-height: 780px) {
+    :global([data-docked]) .howto {
+      display: none;
+    }
+  }
 </style>

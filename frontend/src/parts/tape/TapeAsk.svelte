@@ -14,12 +14,17 @@
     latest: Latest[];
     bare?: boolean;
     lesson?: { scene: Scene; mistake: string; known: boolean } | undefined;
+    shut?: boolean; // only what is asked, in a line
   };
-  let { title, how, large, caution, hooks, latest, bare = false, lesson }: Props = $props();
+  let { title, how, large, caution, hooks, latest, bare = false, lesson, shut = false }: Props = $props();
 </script>
 
-<div class="ask">
+<div class="ask" data-shut={shut || undefined}>
   <h2>{title}</h2>
+  {#if !shut}{@render whole()}{/if}
+</div>
+
+{#snippet whole()}
   {#if large}<p class="large fig">{large}</p>{/if}
   <p>{how}</p>
   {#if lesson && !lesson.known}<HowTo scene={lesson.scene} mistake={lesson.mistake} />{/if}
@@ -35,7 +40,7 @@
       {:else}<div><span>{hook.key}</span><b>{hook.does}</b></div>{/if}
     {/each}
   </div>
-</div>
+{/snippet}
 
 <style>
   .ask {
@@ -100,6 +105,32 @@
     .ask {
       padding: 10px 12px 0;
     }
+  }
+  :global([data-docked]) .ask {
+    align-content: start;
+    padding: 8px 12px 4px;
+    overflow-y: auto;
+    min-height: 0;
+  }
+  :global([data-docked]) h2 {
+    padding-right: 44px;
+    font-size: 1.1875rem;
+  }
+  :global([data-docked]) p {
+    font-size: 0.9375rem;
+    line-height: 1.25;
+  }
+  :global([data-docked]) .large {
+    font-size: 1.75rem;
+  }
+  :global([data-docked]) .hooks {
+    gap: 0 14px;
+  }
+  [data-shut] h2 {
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    line-height: 28px;
   }
   [data-now] b {
     border-bottom: 3px solid var(--ink);

@@ -38,7 +38,7 @@
   }
 </script>
 
-<div data-touch={hands.touch || undefined}>
+<div class="entry" data-touch={hands.touch || undefined}>
   <label class="hidden" for="tape-field">{label}: {title}</label>
   <input
     id="tape-field"
@@ -88,6 +88,15 @@
   div[data-touch] :global(#tape-means) {
     overflow-y: auto;
     min-height: 0;
+  }
+  :global([data-docked]) div[data-touch] {
+    height: 104px;
+    min-height: 0;
+    margin: 0 12px;
+    padding: 0 10px 4px;
+  }
+  :global([data-docked]) input {
+    font-size: 2.25rem;
   }
   div:focus-within {
     outline: 3px solid var(--layout);

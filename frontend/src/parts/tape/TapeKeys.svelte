@@ -81,6 +81,17 @@
     user-select: none;
     cursor: pointer;
   }
+  :global([data-docked]) .keys {
+    gap: 5px;
+    padding: 0 12px 8px;
+    align-self: end;
+  }
+  :global([data-docked]) .pad {
+    gap: 5px;
+  }
+  :global([data-docked]) button {
+    min-height: 48px;
+  }
   [data-sign],
   [data-act] {
     background: var(--lit);
@@ -93,6 +104,10 @@
   [data-main] {
     background: var(--layout);
     color: var(--paper);
+  }
+  :global([data-docked]) [data-act] {
+    font-size: 0.875rem;
+    line-height: 1.05;
   }
   button:disabled {
     opacity: 0.4;

@@ -6,6 +6,7 @@ import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from '../texts';
 import type { Typing } from './keys';
 
+const MOMENT_MS = 5000; // for which it is said that something was kept
 const PAUSE_MS = 25; // between the last key and asking what it would mean
 
 /** What a figure would come to if it were recorded. */
@@ -95,6 +96,12 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
         if (mine === this.#asked) [this.preview, this.refusal] = [null, error instanceof Refused ? error.message : ''];
       }
     }, PAUSE_MS);
+  }
+
+  /** Say for a moment what was written down, where it is being looked at; what is refused says so itself, and stays. */
+  protected keptNow(what: string, away?: boolean): void {
+    const words = (this.note = away === undefined ? DESK.taken(what) : DESK.kept(what, away));
+    setTimeout(() => this.note === words && (this.note = ''), MOMENT_MS);
   }
 
   strike(): void {

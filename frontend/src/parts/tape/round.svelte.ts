@@ -11,6 +11,7 @@ import {
 } from '$lib/api/client';
 import { cornerName, MARK_KINDS, QUANTITIES } from '$lib/kinds';
 import type { Car } from '$lib/car.svelte';
+import { hands } from '$lib/hands.svelte';
 import { CORNER_WORDS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
 import { DESK } from '../texts';
@@ -294,8 +295,8 @@ export class RoundDesk extends Desk {
       turning ? this.place().join('/') : `${this.ask.corner}/${this.ask.quantity}`,
     );
     if (!turning) practise(this.ask.quantity);
-    this.note = this.car.away ? DESK.kept : '';
     this.clear();
+    this.keptNow(title, this.car.away);
     if (turning) {
       // The rest stands only where this was turned as told; a turn of one's own asks for new readings.
       this.#told = typed === suggested || this.#lifted ? told.filter((t) => t.adjuster !== adjuster) : [];
@@ -407,9 +408,9 @@ export class RoundDesk extends Desk {
   /** What is to be said of the state of the car, or of what is used, before the place in hand is read; empty where nothing is. */
   get first(): string {
     const { stands, string } = this.ask;
-    if (this.offWheels) return DESK.off(stands!);
-    if (!this.view.condition.settled) return DESK.settleFirst;
-    return string === '' ? DESK.stringUnsaid : '';
+    if (this.offWheels) return DESK.off(stands!, hands.touch);
+    if (!this.view.condition.settled) return DESK.settleFirst(hands.touch);
+    return string === '' ? DESK.stringUnsaid(hands.touch) : '';
   }
 
   /** What the strings rest on, the next of the three: a change of the plan, and only of one that nothing here waits to change. */

@@ -29,4 +29,5 @@
   placeholder={HINTS[survey.kind] ?? ''}
   note={survey.ready ? '' : JIG.pick}
   {hooks}
+  asks={survey.points.length > 0}
 />

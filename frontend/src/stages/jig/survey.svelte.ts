@@ -48,6 +48,8 @@ export class Survey extends Desk {
 
   get title(): string {
     if (!this.points.length) return JIG.pick;
+    const line = this.list.find((l) => l.reading === this.kind && l.points.join() === this.points.join());
+    if (line) return line.say; // whether it is read once more, and from where, stands there
     const said = this.points.map((p) => p.replaceAll('.', ' '));
     if (this.needed === 1) return `${said[0]}: ${JIG.kinds[this.kind].toLowerCase()}`;
     if (this.kind === 'compare') return `${said.slice(0, 2).join(' to ')} against ${said.slice(2).join(' to ')}`;
@@ -122,9 +124,11 @@ export class Survey extends Desk {
   enter(): void {
     const typed = this.typed.trim();
     if (!this.ready || !typed) return;
-    this.car.record(this.#read(typed) as What, `${this.title}: ${typed}`);
+    const title = `${this.title}: ${typed}`;
+    this.car.record(this.#read(typed) as What, title);
     this.clear();
     this.next();
+    this.keptNow(title, this.car.away);
   }
 
   protected openAgain(what: What): boolean {

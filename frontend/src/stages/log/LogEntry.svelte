@@ -15,7 +15,7 @@
   <span class="say"
     >{line.sentence}{#if line.struck_by}<small>{LOG.struck(line.struck_by)}</small>{/if}</span
   >
-  <small>{when(line.entry.at)}<br />{line.entry.who || LOG.nobody}</small>
+  <small>{when(line.entry.at)} <br />{line.entry.who || LOG.nobody}</small>
   {#if target}
     <button
       class="button"
@@ -63,5 +63,23 @@
   .button {
     font-weight: 400;
     border-color: var(--edge);
+  }
+  @media (max-width: 700px) {
+    li {
+      grid-template-columns: 34px minmax(0, 1fr) auto;
+      gap: 2px 10px;
+    }
+    .say {
+      grid-column: 2 / -1;
+    }
+    li > small {
+      grid-column: 2;
+    }
+    li > small br {
+      display: none;
+    }
+    .button {
+      grid-area: 2 / 3;
+    }
   }
 </style>

@@ -441,6 +441,7 @@ export const DRAWN = {
   provisional: 'Provisional: what hangs on it is not to be welded before it is settled.',
   settled: 'Settled.',
   isProvisional: 'provisional',
+  provisionalHand: 'not sure',
   isSettled: 'settled',
   toolFirst: 'Give it a name first: vernier, long level.',
   toolName: 'A tool more: its name',

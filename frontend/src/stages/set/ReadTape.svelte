@@ -33,7 +33,9 @@
         ]),
     ...desk.standHooks,
     ...(view.practice ? [{ key: SET.keys.take, does: DESK.take, act: () => void desk.takeFigure() }] : []),
-    ...(view.condition.settled ? [] : [{ key: SET.keys.settled, does: DESK.settled, act: () => desk.settled() }]),
+    ...(view.condition.settled
+      ? []
+      : [{ key: SET.keys.settled, does: DESK.settled, hand: DESK.settledHand, act: () => desk.settled() }]),
   ]);
   const latest = $derived(
     desk.latest(

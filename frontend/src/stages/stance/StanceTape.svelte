@@ -23,11 +23,16 @@
   const turning = $derived([...common, { key: 'M', does: STANCE.keys.read, act: () => desk.startMeasuring() }]);
   const reading = $derived([
     ...common,
-    ...(unsettled ? [{ key: 'S', does: DESK.settled, act: () => desk.settled() }] : []),
+    ...(unsettled ? [{ key: 'S', does: DESK.settled, hand: DESK.settledHand, act: () => desk.settled() }] : []),
     ...(tab === 'floor' ? desk.standHooks : []),
     ...(tab === 'floor' ? [{ key: 'T', does: STANCE.keys.perch, act: () => desk.startTurning() }] : []),
     ...(desk.view.practice ? [{ key: 'F', does: DESK.take, act: () => void desk.takeFigure() }] : []),
-    { key: 'U', does: STANCE.keys.tool(desk.tool.name.toLowerCase()), act: () => desk.nextTool() },
+    {
+      key: 'U',
+      does: STANCE.keys.tool(desk.tool.name.toLowerCase()),
+      hand: STANCE.keys.toolHand,
+      act: () => desk.nextTool(),
+    },
   ]);
   const latest = $derived(
     desk.latest(

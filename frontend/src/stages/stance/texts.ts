@@ -34,6 +34,7 @@ export const STANCE = {
     other: 'other perch',
     read: 'back to reading',
     perch: 'turn a perch',
+    toolHand: 'other tool',
     tool: (name: string) => `other tool, now ${name}`,
   } as const,
   turned: 'How far turned',

@@ -27,7 +27,7 @@ from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.read_first import read_first
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
-from ready_corner.core.engines.together import outlook, search_together, solve_together
+from ready_corner.core.engines.together import cost_of, nearer, search_together, solve_together, value
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
@@ -48,10 +48,10 @@ from ready_corner.core.quantities.verdict import HARDLY
 Mask = NDArray[np.bool_]
 WALK: tuple[Corner, ...] = ("LF", "LR", "RR", "RF")
 AXLES: Mapping[End, tuple[Corner, ...]] = {"front": ("LF", "RF"), "rear": ("LR", "RR")}
-# A lift is worth its while that brings marks which are out beyond doubt nearer by so much (squared tolerances), or so many more marks to hold.
-BETTERS, GAINS = 0.25, 0.3
+WORTH_IT = 0.25  # marks more that hold, or logarithms of tolerances that marks come nearer, in all, for which a lift is worth its while
 OF_ANGLES = ("total_toe", "thrust")  # sums that no height comes into
-RISKS = 0.25  # marks, of those that hold, that a lift which brings none to hold may be expected to lose
+RISKS = 0.25  # marks, of those that hold, that a lift which only brings others nearer may be expected to lose
+UNDOES = 0.3  # of the cosine of what one does and another did
 NO_TURN = 1e-9
 FAR = 2.0  # turns or shims from which on one wants to look half way
 MOST_CAUTIONS = 3
@@ -211,7 +211,7 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
     if astray.any():
         fixed |= {lever.adjuster: float(t) for lever, t, a in zip(asked.levers, done, astray, strict=True) if a}
         found = _solved(base, corners, tuple(fixed.items()))
-    worth_it = _worth_it(asked, found)
+    worth_it = _worth_it(base, asked, found)
     if to_try and not worth_it and not done.any():  # what is known does not better it: of the list only what is tried is left
         found = replace(found, turns=(0.0,) * len(found.turns), left=asked.left_now, expanded=asked.expanded_now)
     trials = [
@@ -242,6 +242,18 @@ def lift(evaluation: Evaluation, corners: tuple[Corner, ...] = CORNERS) -> Lift 
         _cautions(base, tuple((t.of.id, t.amount) for t in turns if t.amount)),
         len(asked.levers),
     )
+
+
+@remembered
+def costs(evaluation: Evaluation, mark: str) -> tuple[str, ...]:
+    """Return the marks that hold and would no longer do so for sure, were one that is out brought in before all others; none where it is not reckoned, or no turn brings it in."""
+    base = evaluation.before_turns
+    asked = _asked(base, CORNERS)
+    at = [m.mark for m in asked.marks] if asked else []
+    if asked is None or mark not in at or not asked.levers:
+        return ()
+    found = cost_of(asked.wanted, asked.levers, asked.worth, asked.covariance, asked.held, at.index(mark))
+    return tuple(at[k] for k in found)
 
 
 def _ends(base: Evaluation, adjuster: Adjuster, asked: "_Asked") -> bool:
@@ -593,9 +605,11 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     found = solved(1.0)
     if _all_hold(asked, found) < NOT_LAST:
         found = solved(NOT_LAST_SHARE)
-    if not fixed and not _worth_it(asked, found):  # many a little nearer is no lift; one or two of them may bring some to hold
+    if not fixed and not _worth_it(
+        base, asked, found
+    ):  # many a little nearer is no lift; one or two of them may bring some to hold
         searched, gain = search_together(whole.wanted, whole.levers, whole.worth, whole.covariance, whole.held)
-        found = whole.marks_alone(searched) if gain > GAINS else found
+        found = whole.marks_alone(searched) if gain > WORTH_IT else found
     stood = [(base.state.plan.adjuster(lever.adjuster), base.state.moved.get(lever.adjuster, 0.0)) for lever in asked.levers]
     return settled_on(found, stood, asked.worth)
 
@@ -656,28 +670,45 @@ def _turned_evenly(evaluation: Evaluation, base: Evaluation, adjuster: str) -> f
     return its.evenly(base.state.moved.get(adjuster, 0.0), _turned(evaluation, base, adjuster))
 
 
+@remembered
+def _turned_last(base: Evaluation) -> dict[str, float]:
+    """Return what was turned in the last lift, turns or shims: all since the last reading before its last turn."""
+    moves = [m for m in base.state.moves if m.adjuster]
+    if not moves:
+        return {}
+    numbers = (t.number for rows in base.state.taken.values() for t in rows)
+    begun = max((n for n in numbers if n < moves[-1].number), default=0)
+    made: dict[str, float] = {}
+    for m in moves:
+        if m.number > begun:
+            made[m.adjuster] = made.get(m.adjuster, 0.0) + m.amount
+    return made
+
+
 def _astray(told: FloatArray, done: FloatArray) -> Mask:
     """Return which levers were turned otherwise than told: another way, too far, or when they were to be left."""
     on_the_way = (np.sign(done) == np.sign(told)) & (np.abs(done) <= np.abs(told) + NO_TURN)
     return np.asarray((np.abs(done) > NO_TURN) & ~on_the_way)
 
 
-def _worth_it(asked: _Asked, found: Turns) -> bool:
-    """Whether a lift is worth its while: marks that are out beyond doubt come nearer, or what is read afterwards probably holds more of them than now."""
-    nearer = 0.0
-    for w, left in zip(asked.wanted, found.left, strict=True):
-        doubt = COVERAGE * w.u
-        nearer += (
-            sum(way * max(abs(v) - w.tolerance - doubt, 0.0) ** 2 for way, v in ((1, w.to_go), (-1, left))) / w.tolerance**2
-        )
-    gain = float(outlook(asked.wanted, asked.worth, asked.covariance, asked.held, np.array(found.turns))[0])
-    # What stays out comes nearer only where hardly any mark that holds is put at risk for it.
+def _worth_it(base: Evaluation, asked: _Asked, found: Turns) -> bool:
+    """Whether a lift is worth its while: it loses nothing that holds, and brings more marks to hold, or what is out nearer at hardly any risk for what holds; the
+    latter not where it would undo what was turned last."""
+    turns = np.array(found.turns)
+    if asked.lost(found):
+        return False
+    if float(value(asked.wanted, asked.worth, asked.covariance, asked.held, turns)[0]) > WORTH_IT:
+        return True
     risk = sum(
         1 - _chance(w.tolerance, left, expanded)
         for held, w, left, expanded in zip(asked.held, asked.wanted, found.left, found.expanded, strict=True)
         if held
     )
-    return bool(asked.lost(found) == 0 and (gain > GAINS or (nearer > BETTERS and (gain > 0 or risk < RISKS))))
+    tolerances = np.array([w.tolerance for w in asked.wanted])
+    does, last = (asked.worth @ turns) / tolerances, _turned_last(base)
+    did = (asked.worth @ np.array([last.get(lever.adjuster, 0.0) for lever in asked.levers])) / tolerances
+    undoes = float(does @ did) < -UNDOES * float(np.linalg.norm(does) * np.linalg.norm(did))
+    return nearer(asked.wanted, asked.worth, turns) > WORTH_IT and risk < RISKS and not undoes
 
 
 def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turns) -> bool:

@@ -9,7 +9,7 @@ from itertools import chain
 from typing import Literal
 
 from ready_corner.core.advise.corner import finest, perch_turn, set_corner
-from ready_corner.core.advise.lift import WALK, lift
+from ready_corner.core.advise.lift import WALK, costs, lift
 from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.provable import proving_tools
 from ready_corner.core.advise.read_first import read_first
@@ -316,12 +316,16 @@ def _stuck_or(evaluation: Evaluation, mark: MarkState, step: Step) -> Step:
     if again := _once_more(evaluation, mark):
         return again
     then = next((e for e in found.expected if e.mark == mark.mark), None)
-    left = abs(then.value - mark.aim.aim) if then and mark.aim else None
+    left = abs(then.value - mark.aim.aim) if then and mark.aim else math.inf
     tried = finding(
-        "set.searched", count=found.tried, several=found.tried != 1, left=None if left is None else OfMark(mark.mark, left, 0)
+        "set.searched",
+        count=found.tried,
+        several=found.tried != 1,
+        left=OfMark(mark.mark, left, 0) if left < abs(mark.deviation or 0.0) else None,
     )
     coarse = finest(evaluation, mark)
-    reason = finding("because.no-lift", finest=coarse or tried, ended=found.ended, wide=_wide_enough(mark))
+    spoilt = costs(evaluation, mark.mark)
+    reason = finding("because.no-lift", finest=coarse or tried, ended=found.ended, spoilt=spoilt, wide=_wide_enough(mark))
     return Step("plan", finding("next.no-lift", mark=mark.mark, reason=mark.reason), reason, corner)
 
 
@@ -537,7 +541,13 @@ def _height_step(evaluation: Evaluation, mark: MarkState) -> Step:
         return Step("perch", first.said, reason, first.corner, "height")
     if together:  # all four are reckoned together, and no turn betters them: one corner's own sum would only undo another
         stuck = finding("next.height-stuck", mark=mark.mark, reason=mark.reason)
-        return Step("plan", stuck, finding("because.height-stuck", short=together.short), corner, "height")
+        return Step(
+            "plan",
+            stuck,
+            finding("because.height-stuck", short=together.short, spoilt=costs(evaluation, mark.mark)),
+            corner,
+            "height",
+        )
     turn = perch_turn(evaluation, corner)
     if turn:
         size, way = turn_parts(turn.of, turn.amount)

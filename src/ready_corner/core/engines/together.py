@@ -33,10 +33,17 @@ HARDLY_WORSE = 0.05  # squared tolerances, over all marks: for so little no adju
 ROUNDS = 200  # of descent; each betters the whole, so it ends long before
 FEW = 6  # levers of which every pair is tried by itself
 LEANS = 3  # times the marks that still miss are given more weight
+LETTING_GO, WORST = (
+    6,
+    3,
+)  # times marks that miss are weighted anew by how far they miss; how many of them are let go by themselves
+ABOVE_ALL = 1e4  # what a mark weighs that is to be brought in whatever it costs
 KEEPS = 6  # times the marks that are to stay held are given four times their weight
 LETS_GO = 0.1  # what a mark out of reach weighs then
 NEAR = 2  # steps either side of the best of two levers that are tried
 ALL_STEPS = 400  # of one lever at most, the whole of its room
+ANEW = 0.5  # of the variance of a reading is otherwise, between it and the next: the rest (zeroes, spans, lines, hubs) is as it was
+SLIPS = 0.1  # of its tolerance a mark may slip that is within it and not sure to be
 EDGES = 0.1  # marks, by which the outlook is to be better for marks that hold to come near the edge of their tolerance
 A_SPANNER = 0.02  # of a mark: by so much an adjuster more must better the outlook
 
@@ -77,17 +84,48 @@ def solve_together(
     return _answer(form, best, free)
 
 
-def outlook(
+def value(
     wanted: Sequence[Wanted], worth: FloatArray, covariance: Sequence[FloatArray], held: NDArray[np.bool_], turns: FloatArray
 ) -> FloatArray:
-    """Return how many marks more than now are likely to be read as holding after turns, (n, levers): (n,).
+    """Return what turns (n, levers) are worth, (n,): how many marks more than now are likely to be read as holding, and by how much what is out beyond doubt
+    comes nearer, a step of it the less the further out it is.
 
     A mark that is moved by more than its turns may move it unread (SPOILS of its tolerance), or does not hold now and is moved at all, is read
-    again, with the scatter of that; the others stay as they are.
-    Source: normal distribution of what is left and of the reading of it; docs/choices.md, Turning.
+    again, with the scatter of that, and counts by how much likelier it is to hold then than if it were read again unmoved; the others stay as they are.
+    Both are one sum of where the car stands, so no two turns are worth their while that undo each other.
+    Source: normal distribution of what is left and of the reading of it; the logarithm of 1 + what is out, in tolerances; docs/choices.md, Turning.
     """
     levers = [Lever(str(i), 0.0, 0.0) for i in range(worth.shape[1])]
-    return _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held).outlook(np.atleast_2d(turns))
+    return _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held).value(np.atleast_2d(turns))
+
+
+def nearer(wanted: Sequence[Wanted], worth: FloatArray, turns: FloatArray) -> float:
+    """Return by how much what is out beyond doubt comes nearer by turns (levers,): logarithms of 1 + what it is out by, in tolerances.
+
+    Source: see :func:`value`.
+    """
+    none = [np.zeros((len(turns), len(turns)))] * len(wanted)
+    form = _Form.of(wanted, [Lever(str(i), 0.0, 0.0) for i in range(len(turns))], np.asarray(worth, dtype=float), none, None)
+    return float(form.nearer_by(np.atleast_2d(turns))[0])
+
+
+def cost_of(
+    wanted: Sequence[Wanted],
+    levers: Sequence[Lever],
+    worth: FloatArray,
+    covariance: Sequence[FloatArray],
+    held: NDArray[np.bool_],
+    mark: int,
+) -> tuple[int, ...]:
+    """Return which of the marks that hold would no longer do so beyond doubt, were one mark brought in before all others; none where it cannot be.
+
+    Source: least squares with that mark weighted above all; see :func:`solve_together`.
+    """
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held)
+    others = np.where(form.held, np.sqrt(ABOVE_ALL), 1 / np.maximum(np.abs(form.target), 1.0) ** 2)
+    turns = form.leaning(np.where(np.arange(len(wanted)) == mark, ABOVE_ALL, others)).best(np.ones(len(levers), dtype=bool))
+    spoilt = np.flatnonzero(form.held & form._past(turns[None])[0])
+    return tuple(map(int, spoilt)) if form.within(turns)[mark] else ()
 
 
 def search_together(
@@ -97,18 +135,18 @@ def search_together(
     covariance: Sequence[FloatArray],
     held: NDArray[np.bool_],
 ) -> tuple[Turns, float]:
-    """Return the turns of one lever or of two with the best outlook of all their whole steps, none of which loses what is held; and that outlook.
+    """Return the turns of one lever or of two that are worth most of all their whole steps, none of which loses what is held; and what they are worth.
 
     No turns where nothing betters it. Of one lever every step of its room is tried; of two, those around the best of both for the marks that
     do not hold, and for each of these alone.
-    Source: whole search; see :func:`outlook`.
+    Source: whole search; see :func:`value`.
     """
     form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held)
     free = np.ones(len(levers), dtype=bool)
     every = np.vstack([np.zeros((1, len(levers))), *form.singles(), *form.pairs()])
     tries: FloatArray = np.unique(np.round(every, 9), axis=0).astype(np.float64)
     tries = tries[form.keeps(tries)]
-    gains = form.outlook(tries) - A_SPANNER * np.sum(tries != 0, axis=1)
+    gains = form.value(tries) - A_SPANNER * np.sum(tries != 0, axis=1)
     best = tries[int(np.lexsort((np.abs(tries).sum(axis=1), -np.round(gains, 6)))[0])]
     return _answer(form, best, free), float(gains.max())
 
@@ -124,7 +162,32 @@ def _leaned(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatAr
         if form.merit(other) <= form.merit(best):
             break
         best = other
-    return best
+    return _let_go(form, best, free)
+
+
+def _let_go(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
+    """Return turns with which what is out of reach spoils no other mark: the further one misses, the less it weighs, until that settles; begun with all that
+    misses, and with each of those that miss most let go by itself.
+
+    Source: iteratively reweighted least squares, weights 1 within a tolerance and 1 / miss² beyond it (truncated squares).
+    """
+    found, misses = best, np.abs(form.target - form.rows @ best)
+    alone = [np.where(np.arange(len(misses)) == k, misses, 1.0) for k in _worst(form, best)]
+    for first in (np.maximum(misses, 1.0), *alone):
+        off, last = first, best
+        for _ in range(LETTING_GO):
+            other = form.leaning(1 / off**2).best(free)
+            found = max(found, other, key=form.merit)
+            if np.array_equal(other, last) or form.within(other).all():
+                break
+            off, last = np.maximum(np.abs(form.target - form.rows @ other), 1.0), other
+    return found
+
+
+def _worst(form: "_Form", turns: FloatArray) -> list[int]:
+    """Return which marks turns leave furthest out of their tolerance, the furthest first."""
+    misses = np.abs(form.target - form.rows @ turns)
+    return [int(k) for k in np.argsort(-misses)[:WORST] if misses[k] > 1]
 
 
 def _kept(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
@@ -133,10 +196,13 @@ def _kept(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArra
         return best
     still = np.where(np.isnan(form.fixed), 0.0, form.fixed)
     found = [still, best]
-    for out_of_reach in (np.zeros(len(form.wanted), dtype=bool), ~form.held & ~form.holds(best)):
+    stay = form.held | form.may_hold
+    off = ~stay & ~form.holds(best)
+    alone = [np.arange(len(off)) == k for k in _worst(form, best) if off[k]]
+    for out_of_reach in (np.zeros_like(off), off, *alone):
         weights = np.where(out_of_reach, LETS_GO, 1.0)
         for _ in range(KEEPS):
-            weights = np.where(form.held, 4 * weights, weights)
+            weights = np.where(stay, 4 * weights, weights)
             found.append(form.leaning(weights).best(free))
             if not form.lost(found[-1]):
                 break
@@ -279,6 +345,10 @@ class _Form:
         within = np.maximum(1 - self.expanded(turns), SURE_SHARE)
         return np.asarray(np.abs(self.target - self.rows @ turns) <= within + 1e-9)
 
+    def within(self, turns: FloatArray) -> NDArray[np.bool_]:
+        """Return which marks come within their tolerance by turns (..., levers), sure or not: (..., marks)."""
+        return np.asarray(np.abs(self.target - turns @ self.rows.T) <= 1 + 1e-9)
+
     def holding(self, turns: FloatArray) -> int:
         """Return how many."""
         return int(self.holds(turns).sum())
@@ -288,41 +358,48 @@ class _Form:
         return float(turns @ self.square @ turns - 2 * self.towards @ turns)
 
     def lost(self, turns: FloatArray) -> int:
-        """Return how many of the marks that are to stay held would not, or are within their tolerance and would not be."""
+        """Return how many of the marks that are to stay held would not, or are within their tolerance and would be nearer its edge than they would hold at."""
         return int(np.sum(self._past(turns[None])))
+
+    @property
+    def may_hold(self) -> NDArray[np.bool_]:
+        """Which marks (marks,) are within their tolerance as they were read, sure or not."""
+        return np.asarray(np.abs(self.target) <= 1 + 1e-9)
 
     def to_the_edge(self) -> "_Form":
         """Return the form with what holds allowed as near its edge as the readings tell."""
         return replace(self, edge=True)
 
     def _past(self, tries: FloatArray) -> NDArray[np.bool_]:
-        """Return which marks turns (n, levers) leave further off than they may be, (n, marks): what is out already may be anywhere."""
-        doubt = (
-            np.broadcast_to(COVERAGE * np.sqrt(self.u2), (len(tries), len(self.u2))) if self.edge else self._expanded_of(tries)
-        )
-        inside = np.where(np.abs(self.target) <= 1 + 1e-9, 1.0, np.inf)
-        limits = np.where(self.held, np.maximum(1 - doubt, SURE_SHARE), inside) + 1e-9
+        """Return which marks turns (n, levers) leave further off than they may be, (n, marks): what holds goes no nearer its edge than it
+        reads or would hold at, what is within without being sure hardly nearer, what is out beyond doubt may be anywhere."""
+        read = COVERAGE * np.sqrt(self.u2)
+        doubt = np.broadcast_to(read, (len(tries), len(self.u2))) if self.edge else self._expanded_of(tries)
+        off, surely = np.abs(self.target), np.maximum(1 - doubt, SURE_SHARE)
+        within = np.where(self.may_hold, np.minimum(np.maximum(off + SLIPS, surely), 1.0), np.inf)
+        limits = np.where(self.held, np.maximum(off, surely), within) + 1e-9
         return np.asarray(np.abs(self.target - tries @ self.rows.T) > limits)
 
-    def merit(self, turns: FloatArray) -> tuple[int, int, float]:
-        """Return what makes one answer better than another: how few marks are lost, how many hold, then how little they miss."""
-        return -self.lost(turns), self.holding(turns), -self.cost(turns)
+    def merit(self, turns: FloatArray) -> tuple[int, int, int, float]:
+        """Return what makes one answer better than another: how few marks are lost, how many hold, how many come within their tolerance, then how little they miss."""
+        return -self.lost(turns), self.holding(turns), int(self.within(turns).sum()), -self.cost(turns)
 
     def keeps(self, tries: FloatArray) -> NDArray[np.bool_]:
         """Return which of several turns (n, levers) lose none of the marks that are to stay held."""
         return np.asarray(~np.any(self._past(tries), axis=1))
 
     def nearer(self, turns: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
-        """Return turns that miss less in all, step by step, none of which loses a mark that is to stay held."""
+        """Return turns that miss less in all, step by step, none of which loses a mark that is to stay held, or that has come within its tolerance."""
         if self.lost(turns):
             return turns
         moves = self.moves.rows[free[self.moves.i] & free[self.moves.j]] if len(self.moves.rows) else self.moves.rows
+        within = self.within(turns)
         for _ in range(ROUNDS if len(moves) else 0):
             tries = turns + moves
             change = np.einsum("ki,ij,kj->k", moves, self.square, moves) - 2 * moves @ (self.towards - self.square @ turns)
             good = (change < -1e-9) & np.all((tries >= self.low - 1e-9) & (tries <= self.high + 1e-9), axis=1)
             at = np.flatnonzero(good)
-            at = at[self.keeps(tries[at])]
+            at = at[self.keeps(tries[at]) & np.all(self.within(tries[at])[:, within], axis=1)]
             if not len(at):
                 break
             turns = tries[at[np.argmin(change[at])]]
@@ -338,15 +415,33 @@ class _Form:
         return np.asarray(COVERAGE * np.sqrt(np.maximum(self.u2 + doubts, 0.0)))
 
     def outlook(self, tries: FloatArray) -> FloatArray:
-        """Return how many marks more than now are likely to be read as holding after turns (n, levers); see :func:`outlook`."""
+        """Return how many marks more than now are likely to be read as holding after turns (n, levers), (n,); see :func:`value`."""
         moved, expanded, doubt = tries @ self.rows.T, self._expanded_of(tries), COVERAGE * np.sqrt(self.u2)
         doubted = np.sqrt(np.maximum(expanded**2 - doubt**2, 0.0))  # of the turns themselves
         limit = np.where(self.held, SPOILS, HARDLY)
         again = np.maximum(np.abs(moved), doubted) > limit
-        u = np.sqrt((expanded / COVERAGE) ** 2 + self.u2) + 1e-12
-        room, left = np.maximum(1 - doubt, 0.0), self.target - moved
-        chance = np.where(room > 0, ndtr((room - left) / u) - ndtr((-room - left) / u), 0.0)
-        return np.asarray(np.sum(np.where(again, chance - self.held, 0.0), axis=1))
+        room = np.maximum(1 - doubt, 0.0)
+
+        def chance(left: FloatArray, doubted: FloatArray) -> FloatArray:
+            u = np.sqrt((doubted / COVERAGE) ** 2 + ANEW * self.u2) + 1e-12
+            return np.where(room > 0, ndtr((room - left) / u) - ndtr((-room - left) / u), 0.0)
+
+        # What does not hold could as well be read once more as it stands.
+        before = np.where(self.held, 1.0, chance(self.target, np.zeros_like(doubt)))
+        return np.asarray(np.sum(np.where(again, chance(self.target - moved, doubted) - before, 0.0), axis=1))
+
+    def nearer_by(self, tries: FloatArray) -> FloatArray:
+        """Return by how much turns (n, levers) bring nearer what is out beyond doubt, (n,); see :func:`nearer`."""
+        read = COVERAGE * np.sqrt(self.u2)
+        still, then = (
+            np.log1p(np.maximum(np.abs(left) - 1 - read, 0.0)).sum(axis=-1)
+            for left in (self.target, self.target - tries @ self.rows.T)
+        )
+        return np.asarray(still - then)
+
+    def value(self, tries: FloatArray) -> FloatArray:
+        """Return what turns (n, levers) are worth, (n,); see :func:`value`."""
+        return self.outlook(tries) + self.nearer_by(tries)
 
     def singles(self) -> list[FloatArray]:
         """Return every step of every lever by itself, (n, levers) each."""
@@ -380,9 +475,14 @@ class _Form:
         return found
 
     def does_as_well(self, other: FloatArray, turns: FloatArray) -> bool:
-        """Return whether other turns do as well: every mark that holds holds still, and where some do not they miss by hardly more."""
+        """Return whether other turns do as well: every mark that holds holds still, what is within its tolerance stays there, as many are likely to be read as holding, and what is not misses by hardly more."""
         held = self.holds(turns)
         if not np.all(self.holds(other)[held]) or self.lost(other) > self.lost(turns):
+            return False
+        if not np.all(self.within(other)[self.within(turns)]):
+            return False
+        less, now = self.outlook(np.stack([other, turns]))
+        if less < now - EDGES:
             return False
         return bool(held.all()) or self.cost(other) <= self.cost(turns) + HARDLY_WORSE
 

@@ -442,6 +442,8 @@ class Evaluation:
         figure = self.figures.figure(kind, corner)
         if figure is None or not self.figures.hub_left(corner, figure, HUB_ASKED_MM):
             return False
+        if any(broken > figure.number for broken in self.state.rig_breaks[-1:]):
+            return False  # strings that lie elsewhere now are told by gaps of their own
         anew = Measured(measured.value + row.aside, _without_hubs(measured, HUB_SET).parts)
         return judge(anew, aim).verdict != "too close to call" or not can_hold(measured.expanded, aim)
 

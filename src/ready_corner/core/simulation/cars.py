@@ -5,6 +5,8 @@ Source: docs/practice.md.
 
 from dataclasses import replace
 
+import numpy as np
+
 from ready_corner.core.judge.reach import wheels_of
 from ready_corner.core.plan.corners import CORNERS, END_OF, SIDE, Corner
 from ready_corner.core.plan.plan import Adjuster, Moves, Perch, Plan, ThreadedEnd, Ways, places_of
@@ -62,6 +64,23 @@ def without_points(plan: Plan) -> Plan:
     """Return a plan as most cars are brought in to be set: its sizes, adjusters by name and aims, and no point of its linkages."""
     bare = tuple(replace(a, name=_as_seen(plan, a), moves=None) for a in plan.adjusters)
     return replace(plan, adjusters=bare, points={}, front_linkage=None, rear_linkage=None, loads=None)
+
+
+def hampered(plan: Plan, seed: int) -> Plan:
+    """Return what is told of a car with which not all goes: by turns the thread of a drawn link is short, or a drawn mark is to be further off than the links
+    of its corner go, or both."""
+    draw = np.random.default_rng([seed, 25])
+    link = draw.choice([i for i, a in enumerate(plan.adjusters) if not a.raises])
+    mark = draw.integers(len(plan.aims))
+    off = float(draw.choice([-1.0, 1.0]) * draw.uniform(4, 6))
+    short = ThreadedEnd(12.0, 1.25, float(draw.uniform(18, 20)), float(draw.uniform(0, 2)))  # a turn or two at most either way
+    aims, at = list(plan.aims), {plan.adjusters[link].id} if seed % 3 != 1 else set()
+    if seed % 3 != 0:
+        aims[mark] = replace(aims[mark], aim=aims[mark].aim + off * aims[mark].tolerance)
+        at |= {a.id for a in plan.adjusters if not a.raises and aims[mark].mark.startswith(a.corner)}
+    return replace(
+        plan, aims=tuple(aims), adjusters=tuple(replace(a, by=(short,)) if a.id in at else a for a in plan.adjusters)
+    )
 
 
 def _as_seen(plan: Plan, adjuster: Adjuster) -> str:

@@ -236,10 +236,12 @@ export class PlanDesk extends Desk<Read, Keeper> {
         this.#undo.pop();
         return void (this.refusal = (error as Error).message);
       }
-      return this.#onward();
+      this.#onward();
+      return this.keptNow(`${ask.title}: ${typed}`);
     }
     this.wrong = { ...this.wrong, [ask.path]: { typed, why: '' } }; // shown as typed until it is read
     this.#onward(isRow(ask, typed) ? ask.group : '');
+    this.keptNow(`${ask.title}: ${typed}`);
     void reading(this.#take(ask, typed, this.#units()));
   }
 
@@ -266,6 +268,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
       if (found.pitch !== null && given(this.ask) && this.ask.group === ask.group && !this.typed) this.#onward();
     } catch (error) {
       this.wrong = { ...this.wrong, [ask.path]: { typed, why: (error as Error).message } };
+      this.note = ''; // it was not taken after all
       if (!this.typed) this.open(ask.path);
     }
   }
@@ -316,6 +319,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
             {
               key: 'V',
               does: this.provisional(this.ask) ? DRAWN.isSettled : DRAWN.isProvisional,
+              hand: this.provisional(this.ask) ? DRAWN.isSettled : DRAWN.provisionalHand,
               act: () => this.settle(),
             },
           ]
