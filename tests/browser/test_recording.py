@@ -80,7 +80,8 @@ def test_a_wrong_figure_stands_beside_the_tape_and_lets_the_others_pass(page, se
     page.keyboard.press("r")  # typed again where it belongs, with what was typed
     expect(page).to_have_url(re.compile("/set/LF/height$"))
     expect(page.locator("#tape-field")).to_have_value("111x")
-    page.keyboard.press("Backspace")
+    page.wait_for_function("getSelection().toString() === '111x' || document.activeElement.selectionEnd === 4 && document.activeElement.selectionStart === 0")
+    page.keyboard.type("111")  # in its place, not behind it
     page.keyboard.press("Enter")
     expect(refused).to_contain_text("Right rear ride height: 4m")
     expect(refused).to_contain_text("is on no car")
@@ -106,6 +107,12 @@ def test_striking_out_follows_the_keys_and_not_the_answers(page, served, car):
     handed_over(page)
     log = served.ask(f"/api/cars/{car}/log")
     assert [(line["entry"]["what"].get("typed"), bool(line["struck_by"])) for line in log[::-1]][1:4] == [("110", False), ("111", True), ("112", True)]  # fmt: skip
+    page.keyboard.press("z")  # the last strike is taken back
+    handed_over(page)
+    assert [bool(line["struck_by"]) for line in served.ask(f"/api/cars/{car}/log")[::-1]][1:4] == [False, False, True]
+    page.reload()
+    page.locator("#tape-field").press("Backspace")
+    expect(page.locator("#tape-means")).to_contain_text("Nothing was written down on this page")
     assert log[0]["entry"]["what"]["typed"] == "115"
 
 

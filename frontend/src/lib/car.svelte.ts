@@ -1,15 +1,6 @@
 // One car in this browser: the last view of it, and recording, which never waits for an answer.
 import { newId } from './new-id';
-import {
-  api,
-  type CarView,
-  type Corner,
-  type EntryIn,
-  type Latest,
-  type Quantity,
-  Refused,
-  type What,
-} from './api/client';
+import { api, type CarView, type EntryIn, type Latest, Refused, type What } from './api/client';
 import { news } from './news';
 import { outbox, type Refusal, type Waiting } from './outbox.svelte';
 import { keep, kept, who } from './shelf';
@@ -45,6 +36,7 @@ export class Car {
   missing = $state('');
   ahead = $state.raw<Readonly<Record<string, number>>>({}); // share of the stages that no entry tells of by itself
   recent = $state.raw<Recent[]>([]);
+  struck = $state.raw<(Recent & { by: string })[]>([]); // here, each by its correction
   #stops: (() => void)[];
   #told: Latest | null = null;
 
@@ -135,23 +127,29 @@ export class Car {
     this.record({ ...row.entry.what, confirmed: true } as What, row.title);
   }
 
-  /** Strike out what was recorded last, here or before; returns what that was, if there is anything. */
-  strike(title: string): { title: string; path: string } | null {
+  /** Strike out what was recorded last on this page, and nothing that was there before it was opened; returns what that was, if there is anything. */
+  strike(title: string): Recent | null {
     const mine = this.recent.at(-1);
-    if (mine) {
-      this.recent = this.recent.slice(0, -1);
-      if (this.refused.some((row) => row.entry.id === mine.id)) outbox.drop(mine.id);
-      else this.record({ kind: 'correction', version: 1, strikes: mine.id, reason: '' }, title);
+    if (!mine) return null;
+    this.recent = this.recent.slice(0, -1);
+    if (this.refused.some((row) => row.entry.id === mine.id)) {
+      outbox.drop(mine.id);
       return mine;
     }
-    const last = this.view?.last;
-    const struck = this.waiting.some(({ entry: { what } }) => what.kind === 'correction' && what.strikes === last?.id);
-    if (!last || struck || this.waiting.length) return null;
-    this.record({ kind: 'correction', version: 1, strikes: last.id, reason: '' }, title);
-    return {
-      title: last.sentence,
-      path: last.corner && last.quantity ? `${last.corner as Corner}/${last.quantity as Quantity}` : '',
-    };
+    const by = this.record({ kind: 'correction', version: 1, strikes: mine.id, reason: '' }, title);
+    this.struck = [...this.struck, { ...mine, by }];
+    return mine;
+  }
+
+  /** Take the last strike of this page back: what it struck counts again; returns what that is, if there is anything. */
+  putBack(title: string): Recent | null {
+    const last = this.struck.at(-1);
+    if (!last) return null;
+    const { by, ...mine } = last;
+    this.struck = this.struck.slice(0, -1);
+    this.recent = [...this.recent, mine];
+    this.record({ kind: 'correction', version: 1, strikes: by, reason: '' }, title);
+    return mine;
   }
 
   stop(): void {

@@ -5,7 +5,7 @@
   import { hands, stayAwake } from '$lib/hands.svelte';
   import type { Scene } from '$lib/kinds';
   import RefusedLine from './RefusedLine.svelte';
-  import { TAPE } from '../texts';
+  import { DESK, TAPE } from '../texts';
   import type { Latest } from './round.svelte';
   import TapeAsk from './TapeAsk.svelte';
   import TapeField from './TapeField.svelte';
@@ -115,6 +115,7 @@
     caution={keyed && !docked ? caution : said || caution}
     hooks={[
       ...(keyed ? acts.slice(3) : hooks),
+      ...(desk.car.struck?.length ? [{ key: 'Z', does: DESK.putBack, act: () => desk.putBack() }] : []),
       { key: '?', does: keyed ? TAPE.held : TAPE.all, act: () => (helping = true) },
     ]}
     {latest}

@@ -23,6 +23,11 @@
     field.focus({ preventScroll: true });
   });
 
+  // A figure that is typed again is replaced by the first key, not added to.
+  $effect(() => {
+    if (desk.whole) requestAnimationFrame(() => field?.select());
+  });
+
   const enter = (again: boolean) => void (closed || desk.enter(again));
   function press(event: KeyboardEvent): boolean {
     if (event.key === 'Enter') return (event.repeat || enter(event.shiftKey), true); // a key held down is one key

@@ -23,8 +23,12 @@
     ['7', '8', '9', signs[1]],
     ['.', '0', ' ', signs[2]],
   ]);
-  const put = (key: string) => desk.type(desk.typed + (key === '−' ? '-' : key));
-  const back = () => (desk.typed ? desk.type(desk.typed.slice(0, -1)) : desk.strike());
+  const marked = () => {
+    const field = document.querySelector<HTMLInputElement>('#tape-field');
+    return field !== null && field.value !== '' && field.selectionEnd! - field.selectionStart! === field.value.length;
+  };
+  const put = (key: string) => desk.type((marked() ? '' : desk.typed) + (key === '−' ? '-' : key));
+  const back = () => (desk.typed ? desk.type(marked() ? '' : desk.typed.slice(0, -1)) : desk.strike());
 </script>
 
 <div class="keys">

@@ -2,6 +2,7 @@
 // Stages say what a figure is (`what`), how it is looked at before it is recorded (`look`), and where the eye goes next.
 import { type MarkWord, type Plan, Refused, type What } from '$lib/api/client';
 import type { Car } from '$lib/car.svelte';
+import { hands } from '$lib/hands.svelte';
 import type { Waiting } from '$lib/outbox.svelte';
 import { DESK } from '../texts';
 import type { Typing } from './keys';
@@ -30,6 +31,8 @@ export interface Keeper {
   readonly refused: Waiting[];
   readonly view: { plan: { units: Plan['units'] } } | null;
   strike: (title: string) => { title: string; path: string } | null | undefined;
+  putBack?: (title: string) => { title: string } | null;
+  readonly struck?: readonly unknown[];
   discard: (id: string) => unknown;
   again: (row: Waiting) => void;
 }
@@ -43,6 +46,7 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   preview = $state.raw<Meaning | null>(null);
   refusal = $state(''); // of what is typed now, before it is recorded
   note = $state('');
+  whole = $state(0); // counts figures put back into the field to be typed again: the first key then takes their place
   protected touched = 0; // counts keys and moves, so that an answer can tell that it came before any
   #timer = 0;
   #asked = 0;
@@ -107,9 +111,16 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   strike(): void {
     const struck = this.car.strike(DESK.strike);
     this.touched++;
-    if (!struck) return;
-    this.note = `${DESK.struck}: ${struck.title}`;
+    if (!struck) return void (this.note = DESK.nothingStruck);
+    this.note = DESK.struck(struck.title, hands.touch);
     if (struck.path) this.reopen(struck.path);
+  }
+
+  /** Take the last strike back. */
+  putBack(): void {
+    const back = this.car.putBack?.(DESK.putBack);
+    this.touched++;
+    if (back) this.keptNow(back.title, false);
   }
 
   /** To a place where something was recorded and struck out again. */
@@ -119,7 +130,9 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   retype(row: Waiting): void {
     const { what } = row.entry;
     this.car.discard(row.entry.id);
-    if (this.openAgain(what) && 'typed' in what && typeof what.typed === 'string') this.type(what.typed);
+    if (!this.openAgain(what) || !('typed' in what) || typeof what.typed !== 'string') return;
+    this.type(what.typed);
+    this.whole++;
   }
 
   again(row: Waiting): void {
@@ -136,6 +149,7 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
     const row = this.refused[0];
     const does: Record<string, () => unknown> = {
       Backspace: () => this.strike(),
+      ...(this.car.struck?.length ? { z: () => this.putBack() } : {}),
       ...this.letters(),
       ...(row ? { r: () => this.retype(row), k: () => this.again(row), x: () => this.discard(row) } : {}),
     };

@@ -164,11 +164,6 @@ export class Survey extends Desk {
     this.askAnew();
   }
 
-  /** At the jig only what was recorded in this page is struck out by a key; the rest in its list. */
-  override strike(): void {
-    if (this.car.recent.length) super.strike();
-  }
-
   /** Go on with the list: what was just read drops off it. */
   next(): void {
     const same = (l: Proposal['list'][number]) =>

@@ -10,7 +10,7 @@ WORDS = {
     "next.settle": "Roll the car and bounce each end",
     "because.unsettled": "Readings of a car that has not settled are provisional. Say so when it has.",
     "next.done": "Every mark holds",
-    "because.done": "Lock every jam nut, check steering and brakes, and keep the sheet with the car.",
+    "because.done": "Lock every jam nut, check steering and brakes, and keep the logbook with the car (Log, logbook.json).",
     "next.bar-off": "Take the anti-roll bar links off",
     "because.bar-holds-up": "A bar under load holds one corner up: heights read with it on are provisional. Then: {then:begun}.",
     "next.bar-on": "Put the anti-roll bar links back on",
