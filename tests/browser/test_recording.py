@@ -80,7 +80,9 @@ def test_a_wrong_figure_stands_beside_the_tape_and_lets_the_others_pass(page, se
     page.keyboard.press("r")  # typed again where it belongs, with what was typed
     expect(page).to_have_url(re.compile("/set/LF/height$"))
     expect(page.locator("#tape-field")).to_have_value("111x")
-    page.wait_for_function("getSelection().toString() === '111x' || document.activeElement.selectionEnd === 4 && document.activeElement.selectionStart === 0")
+    page.wait_for_function(
+        "getSelection().toString() === '111x' || document.activeElement.selectionEnd === 4 && document.activeElement.selectionStart === 0"
+    )
     page.keyboard.type("111")  # in its place, not behind it
     page.keyboard.press("Enter")
     expect(refused).to_contain_text("Right rear ride height: 4m")

@@ -231,6 +231,19 @@ def test_previews_of_what_is_read_here_say_what_it_would_mean():
     assert "loaded radius" in said(preview(read, Reading("radius", "LF", 290.0, "tape")).means)
 
 
+def test_what_is_to_go_counts_the_floor_as_the_height_does_and_of_the_figure_in_hand_alone():
+    pads = [Reading("pad", c, h, "rule") for c, h in zip(CORNERS, (0.0, -3.0, 1.0, 2.0), strict=True)]
+    before = judged(Happened("settled"), *pads, Reading("height", "RF", 70.0, "rule"), of=HEATHER)
+    for figure in (60.0, 81.5):
+        found = preview(before, Reading("height", "RF", figure, "rule"))
+        alone = preview(judged(Happened("settled"), *pads, of=HEATHER), Reading("height", "RF", figure, "rule"))
+        would = next(f for name, f in alone.means.figures if name == "would")
+        value = dict(would.figures)["value"].value
+        assert abs(value - figure) > 0.5  # the floor is no plane under the springs
+        aim = HEATHER.aim("RF.height").aim
+        assert said(found.large) == said(alone.large) == f"{abs(aim - value):.1f} mm {'up' if aim > value else 'down'} to go"
+
+
 def test_what_scales_and_tapes_cannot_read_is_refused():
     state = judged().state
     with pytest.raises(MeasuredError, match="Nothing pulls the car down"):

@@ -441,10 +441,12 @@ def perch_turn(evaluation: Evaluation, corner: Corner) -> Turn | None:
 
 
 def to_go(evaluation: Evaluation, corner: Corner, height: float) -> Finding | None:
-    """Return how far a height just typed still has to go: of that reading alone, for whoever jacks towards a figure; None without an aim."""
-    aim = evaluation.state.plan.aim(f"{corner}.height")
-    if aim is None:
+    """Return how far a height just typed still has to go: of that reading alone, for whoever jacks towards a figure, as it counts over the floor as it is; None without an aim."""
+    mark = evaluation.mark(f"{corner}.height")
+    aim, rows = mark.aim, evaluation.state.latest((corner, "height"))
+    if aim is None or mark.value is None or not rows:
         return None
-    left = aim.to_go(height - aim.aim)
+    over = mark.value - evaluation.figures.read.group((corner, "height"), rows[-1].spell).estimate.value
+    left = aim.to_go(height + over - aim.aim)
     on_it = abs(left) < 1e-9
     return finding("to-go.on-aim") if on_it else finding("to-go.left", size=OfMark(aim.mark, left), up=left > 0)
