@@ -8,7 +8,7 @@
   type Props = { car: Car | undefined; base: string; here: string };
   let { car, base, here }: Props = $props();
   let open = $state(false);
-  let whole: HTMLElement;
+  let whole = $state<HTMLElement>();
   let name = $state(who());
   const places = $derived([
     ...(car
@@ -31,7 +31,7 @@
 </script>
 
 <svelte:window onkeydown={(e) => e.key === 'Escape' && (open = false)} />
-<svelte:document onpointerdown={(e) => open && !whole.contains(e.target as Node) && (open = false)} />
+<svelte:document onpointerdown={(e) => open && !whole?.contains(e.target as Node) && (open = false)} />
 
 <div bind:this={whole}>
   <button

@@ -59,9 +59,7 @@
   // In a hand it lies along the lower edge of the page, its keys always at the same place; folded, what is behind it is seen.
   const docked = $derived(hands.touch && hands.small);
   let folded = $state(false);
-  let elsewhere = $state(false); // words are written in a field of the page, on the system's own keys
-  const shut = $derived(docked && (folded || elsewhere));
-  let section: HTMLElement;
+  const shut = $derived(docked && folded);
   let tall = $state(0);
   $effect(() => {
     void title;
@@ -75,20 +73,15 @@
     page.setProperty('--dock', `${docked ? tall : 0}px`);
     return () => void page.removeProperty('--dock');
   });
-  const writes = (e: FocusEvent) =>
-    e.target instanceof Element && e.target.matches('input, textarea, select') && !section.contains(e.target);
   const INCH = 100;
   const tick = (i: number) => (i % 10 === 0 ? 2 : i % 5 === 0 ? 10 : 17);
 </script>
-
-<svelte:document onfocusin={(e) => (elsewhere = writes(e))} onfocusout={() => (elsewhere = false)} />
 
 <section
   class="tape noprint"
   aria-label={title}
   data-touch={hands.touch || undefined}
   data-docked={docked || undefined}
-  bind:this={section}
   bind:offsetHeight={tall}
 >
   <svg height="26" aria-hidden="true">

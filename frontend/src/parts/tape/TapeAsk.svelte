@@ -126,12 +126,6 @@
   :global([data-docked]) .hooks {
     gap: 0 14px;
   }
-  [data-shut] h2 {
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    line-height: 28px;
-  }
   [data-now] b {
     border-bottom: 3px solid var(--ink);
   }

@@ -102,6 +102,7 @@
   }
   :global([data-docked]) input {
     font-size: 2.25rem;
+    min-height: var(--touch);
   }
   div:focus-within {
     outline: 3px solid var(--layout);

@@ -153,7 +153,7 @@ def _inside(words: str, short: str, spot: str, usual: tuple[float, float], tool:
 QUANTITIES: Mapping[Quantity, QuantityFacts] = {
     "pad": QuantityFacts(
         "length", "height of the floor under the tyre", "pad", "the pad", None, (-150.0, 150.0), "rule", "{Corner} pad, height of the floor",
-        "Water level or laser: this pad over or under the left front one.", "", ("level",), behind=_FLOOR,
+        "Water level or laser: how high this pad is against the left front one, which itself is 0. Plus where this pad is the higher.", "", ("level",), behind=_FLOOR,
         walked=("floor",),
     ),
     "pad_step": QuantityFacts(
