@@ -137,6 +137,8 @@ def test_a_late_answer_does_not_take_the_focus(page, served, car):
     at(page, served, car)
     page.keyboard.type("110")
     page.keyboard.press("Enter")
+    page.wait_for_url("**/set/RF/height")
+    expect(page.locator("#tape-field")).to_be_focused()
     page.get_by_role("link", name="Log").focus()
     handed_over(page)
     page.wait_for_timeout(300)  # for whatever an answer would still do

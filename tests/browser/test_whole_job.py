@@ -69,6 +69,8 @@ class Builder:
         expect(self.page.locator("#tape-means")).to_contain_text(re.compile("longer|shorter|out|in"))
         self.press("Enter")
         expect(field).to_have_value("")
+        handed_over(self.page)
+        self.press("m")  # whatever else the list would have turned
         self.page.wait_for_url("**/set/*/*")
         self.toe[corner] += WORTH[name][1] * turns
         self.camber[corner] += WORTH[name][0] * turns
