@@ -107,6 +107,32 @@ def test_a_mark_in_reach_says_which_of_those_that_hold_it_would_cost():
     assert solve_together(wanted, levers, worth, covariance, held=held).turns[1] == pytest.approx(0.0, abs=0.2)
 
 
+def test_what_holds_is_not_counted_as_its_cost_where_what_is_out_already_bears_it():
+    wanted = [Wanted("far", 1.2, 0.3, 0.02), Wanted("holds", 0.0, 0.3, 0.02), Wanted("out", -0.9, 0.3, 0.02)]
+    worth = np.array([[0.5, 0.5], [1.0, 0.0], [0.0, 1.0]])
+    levers = [Lever("y", -3.0, 3.0, 1), Lever("w", -3.0, 3.0, 1)]
+    doubt = [np.diag([1e-6, 1e-6])] * 3
+    assert cost_of(wanted, levers, worth, doubt, np.array([False, True, False]), 0) == ()
+
+
+def test_what_is_hardly_within_does_not_slip_out_for_another():
+    wanted = [Wanted("edge", 0.285, 0.3, 0.02), Wanted("out", 0.9, 0.3, 0.02)]
+    worth, levers = np.array([[-0.01], [0.3]]), [Lever("x", -5.0, 5.0, 1)]
+    for solve in (solve_together, lambda *a: search_together(*a, np.array([False, False]))[0]):
+        found = solve(wanted, levers, worth, [np.array([[1e-6]])] * 2)
+        assert 0.0 < found.turns[0] <= 1.5
+        assert abs(found.left[0]) <= 0.3
+
+
+@pytest.mark.parametrize("far", [6.0, 8.0])
+def test_what_is_brought_in_stays_in_where_something_else_must_be_kept_from_being_lost(far):
+    wanted, levers, worth, covariance = one_out_of_reach(far)
+    wanted, worth = [*wanted, Wanted("holds", 0.0, 0.3, 0.02)], np.vstack([worth, [0.6, 0.0]])
+    found = solve_together(wanted, levers, worth, [*covariance, covariance[0]], held=np.array([False, False, False, True]))
+    assert abs(found.left[3]) <= 0.3  # a would cost it, brought in whole
+    assert abs(found.left[1]) <= 0.3
+
+
 def test_one_that_could_as_well_be_read_again_is_not_turned_from_side_to_side():
     wanted = [Wanted("a", 0.05, 0.2, 0.08)]  # 0.05 of 0.2, sure to 0.16
     worth, doubt, held = np.array([[0.1]]), [np.array([[1e-6]])], np.array([False])
