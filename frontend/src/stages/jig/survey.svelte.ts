@@ -1,6 +1,7 @@
 // What stage Jig shows and does: the frame as surveyed, the reading in hand, and the list of what to measure.
 import { api, type JigView, type Proposal, type SurveyRead, type What } from '$lib/api/client';
 import { until } from '$lib/api/until';
+import { capital } from '$lib/kinds';
 import { Desk, type Meaning } from '$parts/tape/desk.svelte';
 import { zeroOther, type Zero } from '$parts/tape/zero';
 import { JIG } from './texts';
@@ -49,7 +50,7 @@ export class Survey extends Desk {
   get title(): string {
     if (!this.points.length) return JIG.pick;
     const line = this.list.find((l) => l.reading === this.kind && l.points.join() === this.points.join());
-    if (line) return line.say; // whether it is read once more, and from where, stands there
+    if (line) return capital(line.say); // whether it is read once more, and from where, stands there
     const said = this.points.map((p) => p.replaceAll('.', ' '));
     if (this.needed === 1) return `${said[0]}: ${JIG.kinds[this.kind].toLowerCase()}`;
     if (this.kind === 'compare') return `${said.slice(0, 2).join(' to ')} against ${said.slice(2).join(' to ')}`;
