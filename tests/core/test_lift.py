@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from ready_corner.core.advise.lift import AXLES, MOST_USUAL, lift
 from ready_corner.core.advise.next import next_step
 from ready_corner.core.engines.linkage.sweep import sweep
-from ready_corner.core.engines.together import cost_of, search_together, solve_together, value
+from ready_corner.core.engines.together import cost_of, gains, search_together, solve_together
 from ready_corner.core.engines.turns import Lever, Wanted
 from ready_corner.core.judge.marks import evaluate
 from ready_corner.core.judge.reach import reach
@@ -136,11 +136,11 @@ def test_what_is_brought_in_stays_in_where_something_else_must_be_kept_from_bein
 def test_one_that_could_as_well_be_read_again_is_not_turned_from_side_to_side():
     wanted = [Wanted("a", 0.05, 0.2, 0.08)]  # 0.05 of 0.2, sure to 0.16
     worth, doubt, held = np.array([[0.1]]), [np.array([[1e-6]])], np.array([False])
-    across, onto = value(wanted, worth, doubt, held, np.array([[1.0], [0.5]]))
+    across, onto = (sum(gains(wanted, worth, doubt, held, np.array([n]))) for n in (1.0, 0.5))
     assert across == pytest.approx(0.0, abs=1e-3)  # as far off on the other side
     assert 0.0 < onto < 0.25
     far = [replace(wanted[0], to_go=0.6)]
-    assert value(far, worth, doubt, held, np.array([6.0]))[0] > 0.4
+    assert sum(gains(far, worth, doubt, held, np.array([6.0]))) > 0.4
 
 
 def test_what_holds_at_its_edge_is_no_reason_to_turn_nothing_at_all():

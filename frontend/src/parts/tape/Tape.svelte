@@ -52,7 +52,7 @@
   // Under a thumb: three actions beside the digits, the others above them; what only a keyboard has is not shown.
   const keyed = $derived(hands.touch && desk.typing !== 'words'); // words are written on the system's own keys
   const acts = $derived(hooks.filter((h) => h.act && !/^Enter$|Backspace|⌫/.test(h.key)));
-  // What a figure wants minded stands above it, where it was told with the step; what comes while one types comes below the keys, which never move.
+  // What a figure wants minded stands above it, where it was told with the step; what comes while one types comes where it moves no key: below them, docked above.
   const said = $derived(typing || (desk.preview?.caution ?? ''));
   let helping = $state(false);
   $effect(() => (hands.touch ? stayAwake() : undefined));

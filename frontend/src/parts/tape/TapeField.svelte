@@ -25,7 +25,7 @@
 
   // A figure that is typed again is replaced by the first key, not added to.
   $effect(() => {
-    if (desk.whole) field.select(); // at once: a key that comes later has taken its place already
+    if (desk.marked) field.select(); // at once: a key that comes later has taken its place already
   });
 
   const enter = (again: boolean) => void (closed || desk.enter(again));

@@ -23,12 +23,8 @@
     ['7', '8', '9', signs[1]],
     ['.', '0', ' ', signs[2]],
   ]);
-  const marked = () => {
-    const field = document.querySelector<HTMLInputElement>('#tape-field');
-    return field !== null && field.value !== '' && field.selectionEnd! - field.selectionStart! === field.value.length;
-  };
-  const put = (key: string) => desk.type((marked() ? '' : desk.typed) + (key === '−' ? '-' : key));
-  const back = () => (desk.typed ? desk.type(marked() ? '' : desk.typed.slice(0, -1)) : desk.strike());
+  const put = (key: string) => desk.type((desk.marked ? '' : desk.typed) + (key === '−' ? '-' : key));
+  const back = () => (desk.typed ? desk.type(desk.marked ? '' : desk.typed.slice(0, -1)) : desk.strike());
 </script>
 
 <div class="keys">

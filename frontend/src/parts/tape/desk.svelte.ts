@@ -33,6 +33,7 @@ export interface Keeper {
   strike: (title: string) => { title: string; path: string } | null | undefined;
   putBack?: (title: string) => { title: string } | null;
   readonly struck?: readonly unknown[];
+  readonly away?: boolean; // whether what is kept waits for the server
   discard: (id: string) => unknown;
   again: (row: Waiting) => void;
 }
@@ -46,7 +47,7 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   preview = $state.raw<Meaning | null>(null);
   refusal = $state(''); // of what is typed now, before it is recorded
   note = $state('');
-  whole = $state(0); // counts figures put back into the field to be typed again: the first key then takes their place
+  marked = $state(false); // what stands in the field was put back to be typed again: the first key takes its place
   protected touched = 0; // counts keys and moves, so that an answer can tell that it came before any
   #timer = 0;
   #asked = 0;
@@ -74,14 +75,14 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   }
 
   clear(): void {
-    [this.typed, this.preview, this.refusal] = ['', null, ''];
+    [this.typed, this.preview, this.refusal, this.marked] = ['', null, '', false];
     this.touched++;
     this.#asked++; // an answer about what stood there says nothing of what will
     clearTimeout(this.#timer);
   }
 
   type(text: string): void {
-    [this.typed, this.refusal, this.note] = [text, '', ''];
+    [this.typed, this.refusal, this.note, this.marked] = [text, '', '', false];
     this.touched++;
     this.askAnew();
   }
@@ -103,7 +104,8 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   }
 
   /** Say for a moment what was written down, where it is being looked at; what is refused says so itself, and stays. */
-  protected keptNow(what: string, away?: boolean): void {
+  protected keptNow(what: string): void {
+    const { away } = this.car;
     const words = (this.note = away === undefined ? DESK.taken(what) : DESK.kept(what, away));
     setTimeout(() => this.note === words && (this.note = ''), MOMENT_MS);
   }
@@ -120,7 +122,7 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
   putBack(): void {
     const back = this.car.putBack?.(DESK.putBack);
     this.touched++;
-    if (back) this.keptNow(back.title, false);
+    if (back) this.keptNow(back.title);
   }
 
   /** To a place where something was recorded and struck out again. */
@@ -132,7 +134,7 @@ export abstract class Desk<W = What, C extends Keeper = Car> {
     this.car.discard(row.entry.id);
     if (!this.openAgain(what) || !('typed' in what) || typeof what.typed !== 'string') return;
     this.type(what.typed);
-    this.whole++;
+    this.marked = true;
   }
 
   again(row: Waiting): void {

@@ -296,7 +296,7 @@ export class RoundDesk extends Desk {
     );
     if (!turning) practise(this.ask.quantity);
     this.clear();
-    this.keptNow(title, this.car.away);
+    this.keptNow(title);
     if (turning) {
       // The rest stands only where this was turned as told; a turn of one's own asks for new readings.
       this.#told = typed === suggested || this.#lifted ? told.filter((t) => t.adjuster !== adjuster) : [];

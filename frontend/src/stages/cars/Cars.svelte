@@ -5,6 +5,7 @@
   import { link } from '$lib/router.svelte';
   import Page from '$parts/frame/Page.svelte';
   import CarCard from './CarCard.svelte';
+  import { FRAME } from '$parts/texts';
   import { CARS } from './texts';
   import Workshop from './Workshop.svelte';
 
@@ -45,7 +46,7 @@
   <p>
     <a class="button" data-main href="/begin" use:link>{CARS.begin}</a>
     <a class="button" href="/practice" use:link>{CARS.practise}</a>
-    <a class="button" href="/shop" use:link>{CARS.take}</a>
+    <a class="button" href="/shop" use:link>{FRAME.shop}</a>
   </p>
   <Workshop onbrought={() => void look()} />
 </Page>

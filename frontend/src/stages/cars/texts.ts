@@ -4,7 +4,6 @@ export const CARS = {
   none: 'No car yet. Begin one: its name, wheelbase, tracks and wheels are enough to start measuring.',
   begin: 'Begin a car',
   practise: 'Practise on a car',
-  take: 'Take it to the car',
   entries: (n: number) => `${n} line${n === 1 ? '' : 's'} in the logbook`,
   away: 'The server is away. Start it with ./start, then open this page again.',
   opening: 'Looking for cars…',

@@ -5,9 +5,6 @@
 
   type Props = { survey: Survey };
   let { survey }: Props = $props();
-  const now = $derived(
-    survey.list.findIndex((l) => l.reading === survey.kind && l.points.join() === survey.points.join()),
-  );
 </script>
 
 <p class="soft">{JIG.walk}</p>
@@ -16,7 +13,7 @@
     <li>
       <button
         type="button"
-        data-lit={i === now || undefined}
+        data-lit={i === survey.at || undefined}
         onclick={() => survey.ask(line.reading as Kind, line.points)}
         ><span>{line.say}</span><small>{line.left ? `${line.left} ${JIG.after}` : ''}</small></button
       >

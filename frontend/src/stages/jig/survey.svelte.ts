@@ -47,9 +47,14 @@ export class Survey extends Desk {
     );
   }
 
+  /** Which line of the list is in hand; -1 where none is. */
+  get at(): number {
+    return this.list.findIndex((l) => l.reading === this.kind && l.points.join() === this.points.join());
+  }
+
   get title(): string {
     if (!this.points.length) return JIG.pick;
-    const line = this.list.find((l) => l.reading === this.kind && l.points.join() === this.points.join());
+    const line = this.list[this.at];
     if (line) return capital(line.say); // whether it is read once more, and from where, stands there
     const said = this.points.map((p) => p.replaceAll('.', ' '));
     if (this.needed === 1) return `${said[0]}: ${JIG.kinds[this.kind].toLowerCase()}`;
@@ -129,7 +134,7 @@ export class Survey extends Desk {
     this.car.record(this.#read(typed) as What, title);
     this.clear();
     this.next();
-    this.keptNow(title, this.car.away);
+    this.keptNow(title);
   }
 
   protected openAgain(what: What): boolean {
@@ -178,8 +183,7 @@ export class Survey extends Desk {
   }
 
   step(by: number): void {
-    const at = this.list.findIndex((l) => l.reading === this.kind && l.points.join() === this.points.join());
-    const to = this.list[Math.min(Math.max(at + by, 0), this.list.length - 1)];
+    const to = this.list[Math.min(Math.max(this.at + by, 0), this.list.length - 1)];
     if (to) this.ask(to.reading as Kind, to.points);
   }
 

@@ -3,6 +3,7 @@
   import { api } from '$lib/api/client';
   import { until } from '$lib/api/until';
   import Devices from './Devices.svelte';
+  import { FRAME } from '$parts/texts';
   import { SHOP } from './texts';
 
   let found = $state.raw<Awaited<ReturnType<typeof api.gate>> | null>(null);
@@ -10,7 +11,7 @@
 </script>
 
 <main>
-  <h1>{SHOP.title}</h1>
+  <h1>{FRAME.shop}</h1>
   {#if found?.shop}
     <img src="/api/gate/code.svg" alt={SHOP.code} />
     <div>

@@ -1,6 +1,5 @@
 // Words of the door to the shop's own network.
 export const SHOP = {
-  title: 'Take it to the car',
   how: 'Point the camera of a phone at this, or type the address. It asks once for the passphrase that was printed where Ready Corner was started.',
   address: 'Address in the network of the shop',
   code: 'The address as a code for a camera',

@@ -27,7 +27,7 @@ from ready_corner.core.advise.perches import CROSS
 from ready_corner.core.advise.read_first import read_first
 from ready_corner.core.engines.learning import NOTHING_YET, FloatArray
 from ready_corner.core.engines.linkage.body import Body
-from ready_corner.core.engines.together import cost_of, nearer, search_together, solve_together, value
+from ready_corner.core.engines.together import cost_of, gains, search_together, solve_together
 from ready_corner.core.engines.turns import Lever, Turns, Wanted
 from ready_corner.core.judge.marks import Evaluation, MarkState, split, spoils
 from ready_corner.core.judge.memory import remembered
@@ -605,9 +605,8 @@ def _solved(base: Evaluation, corners: tuple[Corner, ...], fixed: tuple[tuple[st
     found = solved(1.0)
     if _all_hold(asked, found) < NOT_LAST:
         found = solved(NOT_LAST_SHARE)
-    if not fixed and not _worth_it(
-        base, asked, found
-    ):  # many a little nearer is no lift; one or two of them may bring some to hold
+    # Many a little nearer is no lift; one or two of them may bring some to hold.
+    if not fixed and not _worth_it(base, asked, found):
         searched, gain = search_together(whole.wanted, whole.levers, whole.worth, whole.covariance, whole.held)
         found = whole.marks_alone(searched) if gain > WORTH_IT else found
     stood = [(base.state.plan.adjuster(lever.adjuster), base.state.moved.get(lever.adjuster, 0.0)) for lever in asked.levers]
@@ -697,7 +696,8 @@ def _worth_it(base: Evaluation, asked: _Asked, found: Turns) -> bool:
     turns = np.array(found.turns)
     if asked.lost(found):
         return False
-    if float(value(asked.wanted, asked.worth, asked.covariance, asked.held, turns)[0]) > WORTH_IT:
+    holding, nearer = gains(asked.wanted, asked.worth, asked.covariance, asked.held, turns)
+    if holding + nearer > WORTH_IT:
         return True
     risk = sum(
         1 - _chance(w.tolerance, left, expanded)
@@ -708,7 +708,7 @@ def _worth_it(base: Evaluation, asked: _Asked, found: Turns) -> bool:
     does, last = (asked.worth @ turns) / tolerances, _turned_last(base)
     did = (asked.worth @ np.array([last.get(lever.adjuster, 0.0) for lever in asked.levers])) / tolerances
     undoes = float(does @ did) < -UNDOES * float(np.linalg.norm(does) * np.linalg.norm(did))
-    return nearer(asked.wanted, asked.worth, turns) > WORTH_IT and risk < RISKS and not undoes
+    return nearer > WORTH_IT and risk < RISKS and not undoes
 
 
 def _spoils(wanted: Wanted, row: FloatArray, covariance: FloatArray, found: Turns) -> bool:

@@ -84,10 +84,10 @@ def solve_together(
     return _answer(form, best, free)
 
 
-def value(
+def gains(
     wanted: Sequence[Wanted], worth: FloatArray, covariance: Sequence[FloatArray], held: NDArray[np.bool_], turns: FloatArray
-) -> FloatArray:
-    """Return what turns (n, levers) are worth, (n,): how many marks more than now are likely to be read as holding, and by how much what is out beyond doubt
+) -> tuple[float, float]:
+    """Return what turns (levers,) gain: how many marks more than now are likely to be read as holding, and by how much what is out beyond doubt
     comes nearer, a step of it the less the further out it is.
 
     A mark that is moved by more than its turns may move it unread (SPOILS of its tolerance), or does not hold now and is moved at all, is read
@@ -95,18 +95,9 @@ def value(
     Both are one sum of where the car stands, so no two turns are worth their while that undo each other.
     Source: normal distribution of what is left and of the reading of it; the logarithm of 1 + what is out, in tolerances; docs/choices.md, Turning.
     """
-    levers = [Lever(str(i), 0.0, 0.0) for i in range(worth.shape[1])]
-    return _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held).value(np.atleast_2d(turns))
-
-
-def nearer(wanted: Sequence[Wanted], worth: FloatArray, turns: FloatArray) -> float:
-    """Return by how much what is out beyond doubt comes nearer by turns (levers,): logarithms of 1 + what it is out by, in tolerances.
-
-    Source: see :func:`value`.
-    """
-    none = [np.zeros((len(turns), len(turns)))] * len(wanted)
-    form = _Form.of(wanted, [Lever(str(i), 0.0, 0.0) for i in range(len(turns))], np.asarray(worth, dtype=float), none, None)
-    return float(form.nearer_by(np.atleast_2d(turns))[0])
+    levers = [Lever(str(i), 0.0, 0.0) for i in range(len(turns))]
+    form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held)
+    return float(form.outlook(turns[None])[0]), float(form.nearer_by(turns[None])[0])
 
 
 def cost_of(
@@ -139,16 +130,16 @@ def search_together(
 
     No turns where nothing betters it. Of one lever every step of its room is tried; of two, those around the best of both for the marks that
     do not hold, and for each of these alone.
-    Source: whole search; see :func:`value`.
+    Source: whole search; see :func:`gains`.
     """
     form = _Form.of(wanted, levers, np.asarray(worth, dtype=float), covariance, None, held)
     free = np.ones(len(levers), dtype=bool)
     every = np.vstack([np.zeros((1, len(levers))), *form.singles(), *form.pairs()])
     tries: FloatArray = np.unique(np.round(every, 9), axis=0).astype(np.float64)
     tries = tries[form.keeps(tries)]
-    gains = form.value(tries) - A_SPANNER * np.sum(tries != 0, axis=1)
-    best = tries[int(np.lexsort((np.abs(tries).sum(axis=1), -np.round(gains, 6)))[0])]
-    return _answer(form, best, free), float(gains.max())
+    worth_it = form.outlook(tries) + form.nearer_by(tries) - A_SPANNER * np.sum(tries != 0, axis=1)
+    best = tries[int(np.lexsort((np.abs(tries).sum(axis=1), -np.round(worth_it, 6)))[0])]
+    return _answer(form, best, free), float(worth_it.max())
 
 
 def _leaned(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
@@ -171,23 +162,22 @@ def _let_go(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatAr
 
     Source: iteratively reweighted least squares, weights 1 within a tolerance and 1 / miss² beyond it (truncated squares).
     """
-    found, misses = best, np.abs(form.target - form.rows @ best)
-    alone = [np.where(np.arange(len(misses)) == k, misses, 1.0) for k in _worst(form, best)]
-    for first in (np.maximum(misses, 1.0), *alone):
+    found, missed = best, np.maximum(form.misses(best), 1.0)
+    for first in (missed, *(np.where(one, missed, 1.0) for one in _worst(form, best))):
         off, last = first, best
         for _ in range(LETTING_GO):
             other = form.leaning(1 / off**2).best(free)
             found = max(found, other, key=form.merit)
             if np.array_equal(other, last) or form.within(other).all():
                 break
-            off, last = np.maximum(np.abs(form.target - form.rows @ other), 1.0), other
+            off, last = np.maximum(form.misses(other), 1.0), other
     return found
 
 
-def _worst(form: "_Form", turns: FloatArray) -> list[int]:
-    """Return which marks turns leave furthest out of their tolerance, the furthest first."""
-    misses = np.abs(form.target - form.rows @ turns)
-    return [int(k) for k in np.argsort(-misses)[:WORST] if misses[k] > 1]
+def _worst(form: "_Form", turns: FloatArray) -> list[NDArray[np.bool_]]:
+    """Return each of the marks that turns leave furthest out of their tolerance by itself, (marks,), the furthest first."""
+    missed = form.misses(turns)
+    return [np.arange(len(missed)) == k for k in np.argsort(-missed)[:WORST] if missed[k] > 1]
 
 
 def _kept(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArray:
@@ -196,10 +186,9 @@ def _kept(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArra
         return best
     still = np.where(np.isnan(form.fixed), 0.0, form.fixed)
     found = [still, best]
-    stay = form.held | form.may_hold
+    stay = form.held | form.within(np.zeros_like(best))
     off = ~stay & ~form.holds(best)
-    alone = [np.arange(len(off)) == k for k in _worst(form, best) if off[k]]
-    for out_of_reach in (np.zeros_like(off), off, *alone):
+    for out_of_reach in (np.zeros_like(off), off, *(one for one in _worst(form, best) if off[one].all())):
         weights = np.where(out_of_reach, LETS_GO, 1.0)
         for _ in range(KEEPS):
             weights = np.where(stay, 4 * weights, weights)
@@ -212,7 +201,7 @@ def _kept(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> FloatArra
 def _answer(form: "_Form", best: FloatArray, free: NDArray[np.bool_]) -> Turns:
     left, expanded = form.left(best)
     levers, exact = form.levers, form.bounded(free)
-    missed = np.abs(form.target - form.rows @ exact) > 1e-6
+    missed = form.misses(exact) > 1e-6
     ended = [
         lever.adjuster
         for x, lever, one in zip(exact, levers, free, strict=True)
@@ -340,14 +329,18 @@ class _Form:
         """Return the U of every mark after turns, in tolerances."""
         return self._expanded_of(turns[None])[0]  # type: ignore[no-any-return]
 
+    def misses(self, turns: FloatArray) -> FloatArray:
+        """Return by how much marks miss their aims after turns (..., levers), sure or not: (..., marks), in tolerances."""
+        return np.asarray(np.abs(self.target - turns @ self.rows.T))
+
     def holds(self, turns: FloatArray) -> NDArray[np.bool_]:
         """Return which marks would hold beyond doubt after turns, or as near as their tools could tell."""
         within = np.maximum(1 - self.expanded(turns), SURE_SHARE)
-        return np.asarray(np.abs(self.target - self.rows @ turns) <= within + 1e-9)
+        return np.asarray(self.misses(turns) <= within + 1e-9)
 
     def within(self, turns: FloatArray) -> NDArray[np.bool_]:
         """Return which marks come within their tolerance by turns (..., levers), sure or not: (..., marks)."""
-        return np.asarray(np.abs(self.target - turns @ self.rows.T) <= 1 + 1e-9)
+        return np.asarray(self.misses(turns) <= 1 + 1e-9)
 
     def holding(self, turns: FloatArray) -> int:
         """Return how many."""
@@ -361,11 +354,6 @@ class _Form:
         """Return how many of the marks that are to stay held would not, or are within their tolerance and would be nearer its edge than they would hold at."""
         return int(np.sum(self._past(turns[None])))
 
-    @property
-    def may_hold(self) -> NDArray[np.bool_]:
-        """Which marks (marks,) are within their tolerance as they were read, sure or not."""
-        return np.asarray(np.abs(self.target) <= 1 + 1e-9)
-
     def to_the_edge(self) -> "_Form":
         """Return the form with what holds allowed as near its edge as the readings tell."""
         return replace(self, edge=True)
@@ -376,9 +364,9 @@ class _Form:
         read = COVERAGE * np.sqrt(self.u2)
         doubt = np.broadcast_to(read, (len(tries), len(self.u2))) if self.edge else self._expanded_of(tries)
         off, surely = np.abs(self.target), np.maximum(1 - doubt, SURE_SHARE)
-        within = np.where(self.may_hold, np.minimum(np.maximum(off + SLIPS, surely), 1.0), np.inf)
+        within = np.where(off <= 1 + 1e-9, np.minimum(np.maximum(off + SLIPS, surely), 1.0), np.inf)
         limits = np.where(self.held, np.maximum(off, surely), within) + 1e-9
-        return np.asarray(np.abs(self.target - tries @ self.rows.T) > limits)
+        return np.asarray(self.misses(tries) > limits)
 
     def merit(self, turns: FloatArray) -> tuple[int, int, int, float]:
         """Return what makes one answer better than another: how few marks are lost, how many hold, how many come within their tolerance, then how little they miss."""
@@ -415,7 +403,7 @@ class _Form:
         return np.asarray(COVERAGE * np.sqrt(np.maximum(self.u2 + doubts, 0.0)))
 
     def outlook(self, tries: FloatArray) -> FloatArray:
-        """Return how many marks more than now are likely to be read as holding after turns (n, levers), (n,); see :func:`value`."""
+        """Return how many marks more than now are likely to be read as holding after turns (n, levers), (n,); see :func:`gains`."""
         moved, expanded, doubt = tries @ self.rows.T, self._expanded_of(tries), COVERAGE * np.sqrt(self.u2)
         doubted = np.sqrt(np.maximum(expanded**2 - doubt**2, 0.0))  # of the turns themselves
         limit = np.where(self.held, SPOILS, HARDLY)
@@ -434,14 +422,9 @@ class _Form:
         """Return by how much turns (n, levers) bring nearer what is out beyond doubt, (n,); see :func:`nearer`."""
         read = COVERAGE * np.sqrt(self.u2)
         still, then = (
-            np.log1p(np.maximum(np.abs(left) - 1 - read, 0.0)).sum(axis=-1)
-            for left in (self.target, self.target - tries @ self.rows.T)
+            np.log1p(np.maximum(missed - 1 - read, 0.0)).sum(axis=-1) for missed in (np.abs(self.target), self.misses(tries))
         )
         return np.asarray(still - then)
-
-    def value(self, tries: FloatArray) -> FloatArray:
-        """Return what turns (n, levers) are worth, (n,); see :func:`value`."""
-        return self.outlook(tries) + self.nearer_by(tries)
 
     def singles(self) -> list[FloatArray]:
         """Return every step of every lever by itself, (n, levers) each."""
