@@ -133,7 +133,7 @@ def test_after_a_turn_its_own_corner_is_read_whenever_the_answer_comes(page, ser
 
 
 def test_a_late_answer_does_not_take_the_focus(page, served, car):
-    page.add_init_script(late([600]))
+    page.add_init_script(late([1200]))
     at(page, served, car)
     page.keyboard.type("110")
     page.keyboard.press("Enter")

@@ -18,7 +18,7 @@
       return { head, more: FRAME.keptWhere[outbox.where](waiting) };
     }
     if (outbox.away) return { head: FRAME.away, more: waiting ? FRAME.kept(waiting) : '' };
-    return late ? { head: FRAME.working, more: '' } : null;
+    return null;
   });
   // What is not answered at once is said to be under way: on a long log a revised plan takes some seconds.
   const LATE_MS = 800;
@@ -42,7 +42,10 @@
       <span class="hidden">{FRAME.who}</span>
       <input bind:value={name} onchange={() => signAs(name)} placeholder={FRAME.who} maxlength="80" />
     </label>
-    {#if car?.view}<small>{UNIT_WORDS[car.view.plan.units.system ?? 'mm']}</small>{/if}
+    <!-- Beside the links, which may have the focus; where the unit stands. -->
+    {#if late}<p role="status"><b>{FRAME.working}</b></p>{:else if car?.view}<small
+        >{UNIT_WORDS[car.view.plan.units.system ?? 'mm']}</small
+      >{/if}
   {/if}
 </div>
 
