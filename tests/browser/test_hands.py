@@ -305,6 +305,43 @@ def test_from_nothing_to_a_first_toe_verdict_by_touch_alone(phone, served):
     expect(phone.get_by_role("button", name="Left front toe: 0.00°")).to_be_visible()
 
 
+@pytest.mark.parametrize(("square", "said"), [(True, "Rail: square within 3.0 mm"), (False, "Rail: not square")])
+def test_from_nothing_four_corners_of_a_frame_are_told_square_or_not_in_under_sixty_touches(phone, served, square, said):
+    keys = 0
+
+    def number(*figures):
+        nonlocal keys
+        for figure in figures:
+            names = [*({".": "point"}.get(key, key) for key in figure), "Enter"]
+            tap(phone, *names)
+            keys += len(names)
+
+    phone.goto(f"{served.url}/begin")
+    phone.get_by_label("Name of the car").tap()
+    phone.keyboard.type(f"Rails {square}")
+    phone.get_by_role("button", name="Only its frame is there").tap()
+    expect(phone.get_by_role("heading", name="Frame: length between its corners")).to_be_visible()
+    number("1800", "800", "", "3")  # as wide behind as in front
+    tap(phone, "keep")
+    ends = {"left", "front"}, {"left", "rear"}, {"right", "front"}, {"right", "rear"}
+    across = {True: ("1969.8", "1969.8"), False: ("1978.6", "1960.8")}[square]
+    heading = phone.locator("section.tape h2")
+    expect(heading).to_contain_text("to rail")
+    for left in range(6, 0, -1):
+        words = heading.inner_text().lower().split(" to ")
+        one, other = ({w for w in end.split() if w != "rail"} for end in words)
+        assert one in ends
+        assert other in ends
+        if len(one & other) == 1:
+            number("1800" if "left" in one & other or "right" in one & other else "800")
+        else:
+            number(across[0] if {"left", "front"} in (one, other) else across[1])
+        if left > 1:
+            expect(heading).not_to_have_text(" to ".join(words), ignore_case=True)
+    expect(phone.get_by_text(said)).to_be_in_viewport()
+    assert keys + 1 < 60
+
+
 def test_on_a_phone_the_next_step_is_one_sentence_and_its_reasons_come_at_a_touch(page, demo_server):
     car = demo_server.car("tern")
     page.set_viewport_size({"width": 390, "height": 844})

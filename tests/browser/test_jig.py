@@ -125,7 +125,7 @@ def test_a_cut_that_takes_the_datum_is_warned_of_and_a_weld_makes_points_moved_s
     page.get_by_role("button", name="Datum and state").click()
     page.get_by_label("Record it").first.select_option("cut")
     page.get_by_label("To which points").first.select_option("frame.rail.left")
-    expect(page.get_by_text("This carries the datum (frame rail left rear).")).to_be_visible()
+    expect(page.get_by_text("This carries the datum (rail left rear).")).to_be_visible()
     page.get_by_label("Record it").first.select_option("weld")
     expect(page.get_by_text("No weld near fuel")).to_be_visible()
     page.get_by_label("To which points").first.select_option("LF.lower")
@@ -162,3 +162,23 @@ def test_around_the_weld_conditions_order_and_what_is_accepted(page, demo_server
     row = page.locator("tr", has=page.get_by_role("button", name="LR upper front"))
     row.get_by_role("button").click()
     expect(page.locator(".options li").first).to_contain_text("accepted: the toe link takes it up")
+    page.get_by_role("button", name="Weld and body").click()
+    # A joint is found by its words in whatever order; what fits no point drops nothing before it is said where it is, and what it opens.
+    weld.get_by_label(re.compile("One joint a line")).fill("lower bracket, left rear\nthe hoop")
+    weld.get_by_role("button", name="Keep the order").click()
+    joints = weld.get_by_role("listitem")
+    expect(joints.filter(has_text="lower bracket")).to_contain_text("At LR lower: ")
+    hoop = joints.filter(has_text="the hoop")
+    expect(hoop).to_contain_text("Its words fit no point of the plan")
+    expect(hoop.get_by_role("button", name="Welded now")).to_be_disabled()
+    hoop.get_by_label("To which points").select_option("RR")
+    expect(hoop).to_contain_text(re.compile(r"At RR: \d+ readings count no more after it"))
+    hoop.get_by_role("button", name="Welded now").click()
+    expect(hoop.get_by_role("button")).to_have_count(0)
+    counting = [
+        r
+        for r in demo_server.server.ask(demo_server.api("heather").removeprefix(demo_server.url) + "/jig")["readings"]
+        if r["counts"]
+    ]
+    assert counting
+    assert not any(p.startswith("RR") for r in counting for p in r["points"])

@@ -234,7 +234,7 @@ def test_a_point_let_go_is_asked_about_and_its_readings_stay_readings():
 def test_what_the_datum_is_taken_from_is_named():
     client, slug = whole_car("heather")
     lost = revise(client, slug, lambda plan: plan["points"].pop("frame.panel.nose"))
-    assert "The datum is taken from frame panel nose" in lost.json()["sentence"]
+    assert "The datum is taken from panel nose" in lost.json()["sentence"]
 
 
 def test_a_point_renamed_is_said_to_be_the_same_place():

@@ -24,3 +24,6 @@ export const UNIT_WORDS = {
   inch_fraction: 'inch fractions and degrees',
   inch_decimal: 'decimal inches and degrees',
 } as const;
+
+/** The name of a point as it is said: what it begins with where it belongs to no corner is not. */
+export const spoken = (name: string): string => name.replace(/^frame\./, '').replaceAll('.', ' ');

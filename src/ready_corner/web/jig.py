@@ -11,17 +11,18 @@ from ready_corner.border.entries import Typed
 from ready_corner.border.kinds import SENT, Kept, Sent
 from ready_corner.border.plan import ToolModel
 from ready_corner.core.advise.pickups import Do, Effect, Pickups
+from ready_corner.core.advise.to_measure import to_measure
 from ready_corner.core.engines.linkage.named import shown
 from ready_corner.core.engines.survey.datum import Laid
-from ready_corner.core.engines.survey.propose import Means, propose
+from ready_corner.core.engines.survey.propose import Means
 from ready_corner.core.engines.survey.readings import KINDS, Kind
 from ready_corner.core.judge.asked_points import AskOf, told_of
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.level import Level, instruments, level
 from ready_corner.core.judge.pins import pin_means
-from ready_corner.core.judge.squareness import square
+from ready_corner.core.judge.squareness import bays_told, square
 from ready_corner.core.judge.survey_views import agreement, ellipses, read_once
-from ready_corner.core.plan.names import short_point
+from ready_corner.core.quantities.naming import short_point
 from ready_corner.core.quantities.notation import Units, echo, read, say_angle, say_length, signed
 from ready_corner.core.quantities.verdict import Verdict
 from ready_corner.core.record.jig_acts import DATUM_NOTES, Noted, PinSays, Status, Support, SurveyRead, Zero
@@ -56,6 +57,13 @@ else:
     DatumModel, SurveyReadIn = SENT["datum"], SENT["survey"]
 Place = tuple[float, float, float]
 WRONG = Literal["", "wrong", "may be wrong"]
+
+
+class BayView(View):
+    """Whether a bay of the frame is square."""
+
+    say: str
+    verdict: Verdict
 
 
 class PointView(View):
@@ -199,6 +207,7 @@ class JigView(View):
     pickups: list[PickupView]
     together: list[TogetherView]
     square: list[str]
+    bays: list[BayView]
     since: str
     moved: list[str]
     moved_first: str
@@ -311,6 +320,7 @@ def jig_view(frame: Frame, found: Pickups, number: int, ids: dict[int, str]) -> 
         pickups=rows,
         together=[TogetherView(of=k, effects=[_effect(e, units) for e in v]) for k, v in found.together.items()],
         square=all_said(square(frame), units),
+        bays=[BayView(say=said(b, units), verdict=b.figure("verdict")) for b in bays_told(frame)],
         since=said(frame.log.disturbed[-1].said, units) if frame.log.disturbed else "",
         moved=[
             *(say_recovered(fit, units) if fit else [said(why_not, units)] if why_not else []),
@@ -479,14 +489,9 @@ def proposal(slug: str, asked: ProposalIn, workshop: TheWorkshop) -> ProposalVie
     plan = frame.plan
     units = plan.units
     wanted = read(asked.typed, "length", units).value
-    names = [n for n in (asked.points or [p.point for p in workshop.pickups(slug).rows]) if n in frame.planned]
+    names = asked.points or [p.point for p in workshop.pickups(slug).rows]
     means = Means(read_once(plan.tool(asked.tape)), read_once(plan.tool(asked.table)) if asked.heights else None)
-    taken = [
-        r
-        for r in frame.readings
-        if set(r.points) <= set(names) and r.kind in ("distance", "height", "offset", "station", "rise")
-    ]
-    found = propose({n: frame.planned[n] for n in names}, means, wanted, taken)
+    found = to_measure(frame, names, means, wanted)
     rows = [
         ProposedView(
             reading=p.reading.kind,

@@ -6,7 +6,11 @@ from itertools import combinations
 import numpy as np
 import pytest
 
+from ready_corner.core.advise.to_measure import to_measure
+from ready_corner.core.engines.survey.propose import Means
 from ready_corner.core.judge.asked_points import told_of
+from ready_corner.core.judge.squareness import bays_told, square
+from ready_corner.core.plan.bays import bays
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.record.jig_acts import SurveyRead
 
@@ -126,3 +130,90 @@ def test_two_cross_measurements_say_which_end_is_ahead():
     told = figures(told_of(frame(*rows, of=plan), "member", BAY[:2]))[0]
     assert (told["out"], told["end"], told["point"]) == (True, "RF.lower.front", "frame.middle")
     assert told["off"] == pytest.approx(5.0, abs=0.6)  # the middle of its ends is ahead by half of it
+
+
+RAILS = tuple(f"frame.rail.{side}.{end}" for end in ("front", "rear") for side in ("left", "right"))
+SIDES = ((0, 1), (2, 3), (0, 2), (1, 3), (0, 3), (1, 2))
+
+
+def taped(tolerance, **off):
+    """A frame of four corners 1800 by 800, nothing of wheels or pickups, its sides and diagonals taped as they are with corners off by so much."""
+    places = dict(zip(RAILS, ([0, 400, 0], [0, -400, 0], [-1800, 400, 0], [-1800, -400, 0]), strict=True))
+    plan = replace(HEATHER, points=places, front_linkage=None, rear_linkage=None, provisional=(), point_tolerance=tolerance)
+    at = [np.add(places[n], off.get("".join(w[0] for w in n.split(".")[2:]), [0.0, 0.0, 0.0])) for n in RAILS]
+    reads = (SurveyRead("distance", (RAILS[a], RAILS[b]), float(np.linalg.norm(at[a] - at[b])), "tape") for a, b in SIDES)
+    return plan, frame(*reads, of=plan)
+
+
+@pytest.mark.parametrize(
+    ("tolerance", "off", "verdict"),
+    [
+        (3.0, {}, "holds"),
+        (1.0, {}, "too close to call"),
+        (3.0, {"lf": [0, 9, 0], "rf": [0, 9, 0]}, "out"),  # a parallelogram
+        (3.0, {"rf": [9, 0, 0]}, "out"),  # one side longer
+        (3.0, {"lf": [0, 9, 0], "rf": [0, -9, 0]}, "holds"),  # wider in front than planned, and square
+    ],
+)
+def test_four_corners_of_a_frame_and_six_tapes_tell_whether_it_is_square(tolerance, off, verdict):
+    _, found = taped(tolerance, **off)
+    (told,) = bays_told(found)
+    assert (told.figure("bay"), told.figure("verdict")) == ("rail", verdict)
+    assert bool(told.figure("times")) == (verdict == "too close to call")
+    assert len(square(found)) > 1
+
+
+def test_as_many_tapes_as_are_told_settle_it_and_none_is_promised_that_cannot():
+    plan, found = taped(1.0)
+    times = bays_told(found)[0].figure("times")
+    assert times > 1
+    often = [n.read for n in found.log.noted] * times
+    assert bays_told(frame(*often, of=plan))[0].figure("verdict") == "holds"
+    assert bays_told(frame(*often[:-6], of=plan))[0].figure("verdict") == "too close to call"
+    (fine,) = bays_told(taped(0.1)[1])
+    assert (fine.figure("times"), fine.figure("coarse")) == (0, True)
+
+
+def test_a_bay_whose_sides_are_not_alike_is_not_said_to_be_askew_without_a_datum():
+    (told,) = bays_told(taped(9.0, rf=[4.0, 0, 0])[1])
+    assert (told.figure("verdict"), told.figure("untold")) == ("too close to call", True)
+    assert [p.kind for p in told.figure("parts")] == ["bay.longer"]
+    assert "only a datum can say" in str(told)
+
+
+def test_the_pivots_are_a_bay_of_their_own_and_the_worst_is_told_first():
+    off = frame(*surveyed(truth_with(RR_lower_rear=[0.0, -16.0, 0.0])), DATUM)
+    told = bays_told(off)
+    assert told[0].figure("bay") == ""
+    assert told[0].figure("verdict") == "out"
+    assert str(told[0]).startswith("Between front and rear pivots: not square")
+
+
+def test_bays_are_named_by_what_their_corners_have_in_common():
+    names = (
+        *RAILS,
+        "frame.front.left.top",
+        "frame.front.right.top",
+        "frame.rear.left.top",
+        "frame.hoop.left.front",
+        "LF.left.front",
+    )
+    assert bays(names) == {"rail": RAILS}
+    assert bays((*names, "frame.rear.right.top"))["top"][3] == "frame.rear.right.top"
+    assert bays(()) == {}
+
+
+def test_a_flat_frame_of_corners_alone_is_taped_along_its_sides_and_across():
+    plan, _ = taped(3.0)
+    means = Means(0.7, 0.5)
+    found = to_measure(frame(of=plan), [], means, 1.0)
+    assert sorted(tuple(sorted(p.reading.points)) for p in found.list) == sorted(
+        tuple(sorted((RAILS[a], RAILS[b]))) for a, b in SIDES
+    )
+    assert found.reached
+    bent = replace(plan, points=plan.points | {RAILS[0]: (0.0, 400.0, 5.0)})
+    assert any(p.reading.kind == "height" for p in to_measure(frame(of=bent), [], means, 1.0).list)
+    read = frame(SurveyRead("height", (RAILS[0],), 100.0, "rule"), of=plan)
+    assert any(p.reading.kind == "height" for p in to_measure(read, [], means, 1.0).list)  # heights are read: they go on
+    with pytest.raises(MeasuredError, match="two points"):
+        to_measure(frame(of=replace(plan, points={})), [], means, 1.0)

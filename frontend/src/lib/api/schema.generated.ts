@@ -1168,6 +1168,19 @@ export interface components {
             arm_height: number;
         };
         /**
+         * BayView
+         * @description Whether a bay of the frame is square.
+         */
+        BayView: {
+            /** Say */
+            say: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "out" | "too close to call";
+        };
+        /**
          * Begun
          * @description Where the car begun is to be found.
          */
@@ -2362,6 +2375,8 @@ export interface components {
             together: components["schemas"]["TogetherView"][];
             /** Square */
             square: string[];
+            /** Bays */
+            bays: components["schemas"]["BayView"][];
             /** Since */
             since: string;
             /** Moved */

@@ -1,5 +1,6 @@
 <script lang="ts" generics="V extends string">
   // One of several, from a list that opens.
+  import { spoken } from '$lib/marks';
   import Field from './Field.svelte';
 
   type Props = {
@@ -14,9 +15,7 @@
   let { label, name, options, value = $bindable(), empty, problem = '', onpick }: Props = $props();
 
   const rows = $derived<[string, string][]>(
-    Array.isArray(options)
-      ? options.map((o: V) => [o, o.replaceAll('.', ' ')])
-      : Object.entries(options as Record<string, string>),
+    Array.isArray(options) ? options.map((o: V) => [o, spoken(o)]) : Object.entries(options as Record<string, string>),
   );
   function pick(event: Event & { currentTarget: HTMLSelectElement }): void {
     value = event.currentTarget.value as V;

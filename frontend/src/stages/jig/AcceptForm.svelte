@@ -3,10 +3,12 @@
   import type { JigView } from '$lib/api/client';
   import { takeOut } from '$lib/takeout';
   import Choice from '$parts/form/Choice.svelte';
+  import Folded from '$parts/form/Folded.svelte';
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
-  import { type JigForms, spoken } from './jig-forms.svelte';
+  import { spoken } from '$lib/marks';
+  import type { JigForms } from './jig-forms.svelte';
   import { WELD } from './texts';
 
   type Props = { forms: JigForms; view: JigView };
@@ -21,9 +23,11 @@
 </script>
 
 <Group title={WELD.accept} soft="{WELD.acceptSoft} {said.join(' ')}">
-  <Row cols={2} end>
-    <Choice label={WELD.point} name={WELD.whichPoint} options={off} empty="" bind:value={accept.point} />
-    <Text label={WELD.why} bind:value={accept.why} max={400} />
-    <button type="button" class="button" disabled={!accept.point} onclick={write}>{WELD.accepted}</button>
-  </Row>
+  <Folded title={WELD.accepted}>
+    <Row cols={2} end>
+      <Choice label={WELD.point} name={WELD.whichPoint} options={off} empty="" bind:value={accept.point} />
+      <Text label={WELD.why} bind:value={accept.why} max={400} />
+      <button type="button" class="button" disabled={!accept.point} onclick={write}>{WELD.accepted}</button>
+    </Row>
+  </Folded>
 </Group>

@@ -5,7 +5,8 @@
   import Group from '$parts/form/Group.svelte';
   import Pressed from '$parts/form/Pressed.svelte';
   import Row from '$parts/form/Row.svelte';
-  import { type JigForms, spoken } from './jig-forms.svelte';
+  import { spoken } from '$lib/marks';
+  import type { JigForms } from './jig-forms.svelte';
   import { ASKED } from './texts';
 
   type Props = { forms: JigForms };

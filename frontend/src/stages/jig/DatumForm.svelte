@@ -5,7 +5,8 @@
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
-  import { type JigForms, spoken } from './jig-forms.svelte';
+  import { spoken } from '$lib/marks';
+  import type { JigForms } from './jig-forms.svelte';
   import { DATUM_WAYS, JIG } from './texts';
 
   type Props = { forms: JigForms; view: JigView };

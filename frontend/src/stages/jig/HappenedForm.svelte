@@ -5,7 +5,8 @@
   import Choice from '$parts/form/Choice.svelte';
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
-  import { type JigForms, spoken } from './jig-forms.svelte';
+  import { spoken } from '$lib/marks';
+  import type { JigForms } from './jig-forms.svelte';
   import { JIG } from './texts';
 
   type Props = { forms: JigForms };

@@ -3,6 +3,7 @@
   import type { JigView } from '$lib/api/client';
   import { takeOut } from '$lib/takeout';
   import Check from '$parts/form/Check.svelte';
+  import Folded from '$parts/form/Folded.svelte';
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
@@ -23,8 +24,10 @@
       <li><Check label={hold.condition} checked={hold.met} onpick={(met) => void say(hold.condition, met)} /></li>
     {/each}
   </ul>
-  <Row cols={1} end>
-    <Text label={WELD.another} bind:value={another.words} max={120} />
-    <button type="button" class="button" disabled={!another.words.trim()} onclick={add}>{WELD.say}</button>
-  </Row>
+  <Folded title={WELD.another}>
+    <Row cols={1} end>
+      <Text label={WELD.another} bind:value={another.words} max={120} />
+      <button type="button" class="button" disabled={!another.words.trim()} onclick={add}>{WELD.say}</button>
+    </Row>
+  </Folded>
 </Group>

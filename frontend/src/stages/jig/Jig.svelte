@@ -6,9 +6,10 @@
   import Pressed from '$parts/form/Pressed.svelte';
   import Notice from '$parts/frame/Notice.svelte';
   import Stage from '$parts/frame/Stage.svelte';
-  import { Here } from '../plan/here/here.svelte';
+  import { BAY, Here } from '../plan/here/here.svelte';
   import PlanTape from '../plan/here/Tape.svelte';
   import Wanted from '../plan/here/Wanted.svelte';
+  import BayDrawing from './BayDrawing.svelte';
   import JigDrawing from './JigDrawing.svelte';
   import JigSays from './JigSays.svelte';
   import JigTape from './JigTape.svelte';
@@ -31,6 +32,14 @@
   const view = $derived(survey.view);
   const PANELS = { measure: Measure, pickups: Pickups, readings: Readings, weld: Weld, state: State } as const;
   const Panel = $derived(PANELS[survey.tab]);
+  const empty = $derived(view && !view.points.length);
+  $effect(() => {
+    if (empty) untrack(() => here.ask(BAY)); // what an empty page asks for first
+  });
+  // A frame that is nothing but its corners: what to tape is worked out at once.
+  $effect(() => {
+    if (view?.points.length && !view.pickups.length && !view.readings.length) untrack(() => void survey.propose());
+  });
   const taped = $derived(view?.points.length && (survey.tab === 'measure' || survey.tab === 'readings'));
 </script>
 
@@ -44,8 +53,11 @@
 <Stage columns="54fr 46fr" {bar} {above} foot={here.path || taped ? foot : undefined}>
   {#if !view}<Notice says={survey.away || '…'} alarming={Boolean(survey.away)} />
   {:else if !view.points.length}
+    <BayDrawing now={here.now} />
     <Notice says={JIG.none}>
-      <a class="button" data-main href="/cars/{car.slug}/plan/figures" use:link>{JIG.toPlan}</a>
+      {#if !here.path}<button type="button" class="button" data-main onclick={() => here.ask(BAY)}>{JIG.corners}</button
+        >{/if}
+      <a class="button" href="/cars/{car.slug}/plan/figures" use:link>{JIG.toPlan}</a>
     </Notice>
   {:else}
     <JigDrawing {survey} {view} />

@@ -11,6 +11,9 @@
 </script>
 
 <Says>
+  {#each view.bays as bay, i (i)}
+    <p class={bay.verdict === 'out' ? 'no' : ''}><b>{bay.say}</b></p>
+  {/each}
   {#if wrong}<p class="no"><b>{JIG.wrongHead}.</b> {view.wrong.join(' ')}</p>
   {:else if view.loose.length}<p><b>{JIG.looseHead}.</b> {view.loose[0]} {more}</p>
   {:else if view.readings.some((r) => r.counts)}

@@ -2,9 +2,11 @@
   // The order of the joints: why this one, which are done, and a new order.
   import type { JigView, What } from '$lib/api/client';
   import Choice from '$parts/form/Choice.svelte';
+  import Folded from '$parts/form/Folded.svelte';
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
+  import { spoken } from '$lib/marks';
   import type { JigForms } from './jig-forms.svelte';
   import { JIG, WELD } from './texts';
 
@@ -21,13 +23,18 @@
     reason = works.reason;
   });
 
-  /** A joint is called by the beginning of its points, spoken or dotted; otherwise it may have moved anything. */
-  function pointsOf(joint: string): string[] {
-    const dotted = joint.trim().replaceAll(' ', '.');
-    return forms.names.some((n) => n === dotted || n.startsWith(`${dotted}.`)) ? [dotted] : [];
-  }
+  const EVERYTHING = '*'; // said on purpose
+  let where = $state<Record<string, string>>({});
+  const places = $derived({
+    [EVERYTHING]: JIG.everything,
+    ...Object.fromEntries(forms.parts.map((p) => [p, spoken(p)])),
+  });
+  /** Where a joint is: by its words, or as it was said. */
+  const at = (joint: string) => where[joint] || forms.partOf(joint);
+  const named = (part: string) => (part === EVERYTHING ? '' : part);
+
   function weld(joint: string): void {
-    const points = pointsOf(joint);
+    const points = named(at(joint)) ? [at(joint)] : [];
     const what: What = { kind: 'happened', version: 1, what: 'weld', corner: null, words: joint, points };
     void forms.record(what, joint);
   }
@@ -47,17 +54,36 @@
       {@const done = works.done.includes(joint)}
       <li data-done={done || undefined}>
         {joint}
-        {#if !done}<button type="button" class="button" onclick={() => weld(joint)}>{WELD.done}</button>{/if}
+        {#if !done}
+          {@const part = at(joint)}
+          <button type="button" class="button" disabled={!part} onclick={() => weld(joint)}>{WELD.done}</button>
+          {#if forms.partOf(joint)}<small>{WELD.opens(spoken(part), forms.opens(named(part)))}</small>
+          {:else}
+            <Choice
+              label={JIG.where}
+              options={places}
+              empty={JIG.chooseWhere}
+              bind:value={() => where[joint] ?? '', (v) => (where[joint] = v)}
+            />
+            <small
+              >{part
+                ? WELD.opens(part === EVERYTHING ? JIG.everything : spoken(part), forms.opens(named(part)))
+                : WELD.nowhere}</small
+            >
+          {/if}
+        {/if}
       </li>
     {/each}
   </ol>
   <p class="caution">{JIG.weld}</p>
-  <Text label={WELD.orderSoft} bind:value={joints} rows={3} max={4000} />
-  <Row cols={2} end>
-    <Choice label={WELD.way} options={WELD.ways} bind:value={way} />
-    <Text label={WELD.reason} bind:value={reason} max={400} />
-    <button type="button" class="button" disabled={!joints.trim()} onclick={keep}>{WELD.keep}</button>
-  </Row>
+  <Folded title={WELD.newOrder}>
+    <Text label={WELD.orderSoft} bind:value={joints} rows={3} max={4000} />
+    <Row cols={2} end>
+      <Choice label={WELD.way} options={WELD.ways} bind:value={way} />
+      <Text label={WELD.reason} bind:value={reason} max={400} />
+      <button type="button" class="button" disabled={!joints.trim()} onclick={keep}>{WELD.keep}</button>
+    </Row>
+  </Folded>
 </Group>
 
 <style>
@@ -69,6 +95,11 @@
   [data-done] {
     opacity: 0.6;
     text-decoration: line-through;
+  }
+  small {
+    display: block;
+    color: var(--ink-soft);
+    font-size: var(--type-small);
   }
   li .button {
     font-weight: 400;

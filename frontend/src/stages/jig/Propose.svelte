@@ -7,12 +7,11 @@
   type Props = { survey: Survey };
   let { survey }: Props = $props();
   let wanted = $state('');
-  const usual = $derived(survey.car.view!.plan.units.system === 'mm' ? '1' : '1/16');
-  const propose = (event: SubmitEvent) => (event.preventDefault(), void survey.propose(wanted.trim() || usual));
+  const propose = (event: SubmitEvent) => (event.preventDefault(), void survey.propose(wanted.trim() || survey.usual));
 </script>
 
 <form onsubmit={propose}>
-  <Text label={JIG.sure} bind:value={wanted} figure max={40} hint={usual} />
+  <Text label={JIG.sure} bind:value={wanted} figure max={40} hint={survey.usual} />
   <button class="button" data-main>{JIG.propose}</button>
   <p class="soft" role="status">{survey.listSays || JIG.free}</p>
 </form>

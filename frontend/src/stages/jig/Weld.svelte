@@ -2,8 +2,9 @@
   // Around the weld: conditions before it, the order of joints, what is accepted; clearances; and the body on the jig.
   import { untrack } from 'svelte';
   import type { JigView } from '$lib/api/client';
-  import { formsAt } from '$lib/kinds';
+  import { FORMS, formsAt } from '$lib/kinds';
   import Card from '$parts/form/Card.svelte';
+  import Folded from '$parts/form/Folded.svelte';
   import Group from '$parts/form/Group.svelte';
   import KindForm from '$parts/KindForm.svelte';
   import Panel from '$parts/frame/Panel.svelte';
@@ -36,15 +37,19 @@
       <ul class="plain">
         {#each works.gaps as line, i (i)}<li>{line}</li>{:else}<li class="soft">{WELD.noGaps}</li>{/each}
       </ul>
-      <KindForm kind="gap" points={forms.names} button={WELD.read} record={forms.record} />
+      <Folded title={FORMS.gap!.title}>
+        <KindForm kind="gap" points={forms.names} button={WELD.read} record={forms.record} />
+      </Folded>
     </Group>
     <Group title={WELD.body}>
       {#each works.body as line, i (i)}<p>{line}</p>{/each}
       <p class="soft">{WELD.bodySoft}</p>
       {#each BODY as kind (kind)}
-        <KindForm {kind} points={forms.names} button={WELD.read} record={forms.record} />
+        <Folded title={FORMS[kind]!.title}>
+          <KindForm {kind} points={forms.names} button={WELD.read} record={forms.record} />
+        </Folded>
       {/each}
-      <StandForm {forms} />
+      <Folded title={WELD.support}><StandForm {forms} /></Folded>
       <Bracing {forms} />
     </Group>
   </Card>

@@ -1,6 +1,17 @@
 // What the forms at the jig share: names to choose from, tools to read with, and writing down with the refusal shown on top.
 import type { JigView, What } from '$lib/api/client';
+import { CORNER_WORDS, spoken } from '$lib/marks';
 import type { Survey } from './survey.svelte';
+
+const CORNER_OF: Readonly<Record<string, string>> = Object.fromEntries(
+  Object.entries(CORNER_WORDS).map(([corner, said]) => [said.toLowerCase(), corner.toLowerCase()]),
+);
+/** The words of a name: a corner by its letters, however it is said. */
+function wordsOf(name: string): string[] {
+  let said = spoken(name).toLowerCase();
+  for (const [words, corner] of Object.entries(CORNER_OF)) said = said.replace(words, corner);
+  return said.split(/[^a-z0-9]+/).filter(Boolean);
+}
 
 export class JigForms {
   refusal = $state('');
@@ -20,6 +31,21 @@ export class JigForms {
     return [...new Set(all)].sort();
   }
 
+  /** What of the frame a joint is at, by its words in whatever order; nothing where they name none, or as well another. */
+  partOf(joint: string): string {
+    const words = wordsOf(joint);
+    const all = this.parts.filter((part) => wordsOf(part).every((w) => words.includes(w)));
+    const most = Math.max(0, ...all.map((part) => wordsOf(part).length));
+    const best = all.filter((part) => wordsOf(part).length === most);
+    return best.length === 1 ? best[0]! : '';
+  }
+
+  /** How many readings count no more once something is done there; everywhere, where nothing is named. */
+  opens(part: string): number {
+    const there = (name: string) => !part || name === part || name.startsWith(`${part}.`);
+    return this.view().readings.filter((r) => r.counts && r.points.some(there)).length;
+  }
+
   tool(measures: 'length' | 'angle', first = ''): string {
     const fitting = this.view().tools.filter((t) => t.measures === measures);
     return (fitting.find((t) => t.id === first) ?? fitting[0])?.id ?? '';
@@ -30,5 +56,3 @@ export class JigForms {
     return !this.refusal;
   };
 }
-
-export const spoken = (name: string): string => name.replaceAll('.', ' ');

@@ -2,6 +2,7 @@
 import { api, type JigView, type Proposal, type SurveyRead, type What } from '$lib/api/client';
 import { until } from '$lib/api/until';
 import { capital } from '$lib/kinds';
+import { spoken } from '$lib/marks';
 import { Desk, type Meaning } from '$parts/tape/desk.svelte';
 import { zeroOther, type Zero } from '$parts/tape/zero';
 import { JIG } from './texts';
@@ -56,7 +57,7 @@ export class Survey extends Desk {
     if (!this.points.length) return JIG.pick;
     const line = this.list[this.at];
     if (line) return capital(line.say); // whether it is read once more, and from where, stands there
-    const said = this.points.map((p) => p.replaceAll('.', ' '));
+    const said = this.points.map(spoken);
     if (this.needed === 1) return `${said[0]}: ${JIG.kinds[this.kind].toLowerCase()}`;
     if (this.kind === 'compare') return `${said.slice(0, 2).join(' to ')} against ${said.slice(2).join(' to ')}`;
     return said.join(' to ') + (this.points.length < this.needed ? ' to …' : '');
@@ -187,7 +188,12 @@ export class Survey extends Desk {
     if (to) this.ask(to.reading as Kind, to.points);
   }
 
-  async propose(typed: string): Promise<void> {
+  /** What every point is to be sure to where nothing else is asked for. */
+  get usual(): string {
+    return this.car.view!.plan.units.system === 'mm' ? '1' : '1/16';
+  }
+
+  async propose(typed = this.usual): Promise<void> {
     this.listSays = JIG.working;
     try {
       const found = await api.proposal(this.car.slug, {

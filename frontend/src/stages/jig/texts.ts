@@ -34,8 +34,9 @@ export const JIG = {
     weld: 'Weld and body',
   } as const,
   views: { above: 'from above, nose left', side: 'from the left', behind: 'from behind', wire: 'turned' } as const,
-  none: 'The plan has no points yet. Give it a layout and its points, and they can be surveyed.',
-  toPlan: 'Open the plan',
+  none: 'Nothing of this frame is known yet. Begin with the four corners of its rails: six tapes, and it is square or it is not.',
+  corners: 'Give its four corners',
+  toPlan: 'Or give its points in the plan',
   sides: { left: 'left side', right: 'right side' } as const,
   scale: (n: number) => `Doubt and deviation ×${n}; tubes are only drawn through the points.`,
   legend: {
@@ -186,6 +187,13 @@ export const JIG = {
   first: 'as it lies',
   turned: 'end for end',
 } as const;
+export const BAYS = {
+  label: 'A frame from above, its nose to the left: its length, its width in front and behind, both diagonals',
+  long: 'long',
+  front: 'front',
+  rear: 'rear',
+  tapes: 'four sides and both diagonals tell whether it is square',
+} as const;
 export const WELD = {
   holds: 'Before final weld',
   holdsSoft: 'Each is to be met before a joint is welded for good; a weld, a cut or a knock opens it again.',
@@ -199,6 +207,12 @@ export const WELD = {
   reason: 'Reason',
   keep: 'Keep the order',
   done: 'Welded now',
+  newOrder: 'Name the joints',
+  nowhere: 'Its words fit no point of the plan, or several: say where it is, so that only what is there is read again.',
+  opens: (where: string, n: number) =>
+    n
+      ? `At ${where}: ${n === 1 ? 'one reading counts' : `${n} readings count`} no more after it.`
+      : `At ${where}: nothing read there hangs on it.`,
   accept: 'Accept what is left of a point',
   acceptSoft: 'What is built on it later starts from where it is.',
   point: 'Point',

@@ -264,11 +264,30 @@ function jigFrom(jig: Draft['jig'], need: (value: Figure, path: string) => numbe
 }
 
 /** Return the plan of a draft, or what is still missing, each at its path. */
+export const MISSING = 'form.missing';
+
+/** What the wheels of a car are taken to be that is begun with its frame, each marked provisional: mm. */
+const ROUGH = { wheelbase: 2400, track: 1400, rim_flange_diameter: 381, tyre_diameter: 600 };
+
+/** Take every dimension of the wheels that is not given yet to be a rough one, and not settled. */
+export function roughOut(draft: Draft): void {
+  const rough = (of: object, part: keyof typeof ROUGH, path: string) => {
+    const figures = of as Record<string, Figure>;
+    if (figures[part] !== null) return;
+    figures[part] = ROUGH[part];
+    draft.provisional = [...draft.provisional, path];
+  };
+  rough(draft, 'wheelbase', 'wheelbase');
+  for (const end of ['front', 'rear'] as const)
+    for (const part of ['track', 'rim_flange_diameter', 'tyre_diameter'] as const)
+      rough(draft[end], part, `${end}.${part}`);
+}
+
 export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { problems: Problem[] } {
   const problems: Problem[] = [];
   const need = (value: Figure | undefined, path: string): number => {
     if (value === null || value === undefined)
-      problems.push({ path, kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
+      problems.push({ path, kind: MISSING, sentence: PLAN.missing, numbers: {} });
     return value ?? 0;
   };
   const all = <T extends object>(row: T, path: string, optional: string[] = []) =>
@@ -289,7 +308,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
       }));
   for (const end of ['front', 'rear'] as const)
     if (draft.linkages[end]) need(draft.linkages[end].loaded_radius, `${end}_linkage.loaded_radius`);
-  if (!draft.name.trim()) problems.push({ path: 'name', kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
+  if (!draft.name.trim()) problems.push({ path: 'name', kind: MISSING, sentence: PLAN.missing, numbers: {} });
   const plan = {
     ...before, // what this form does not show stays
     format: 'ready-corner plan',
@@ -313,8 +332,7 @@ export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { pr
     footing: footingFrom(draft.footing, need),
     adjusters: draft.adjusters.map((a) => {
       const path = `adjusters.${a.id}`;
-      if (!a.name.trim())
-        problems.push({ path: `${path}.name`, kind: 'form.missing', sentence: PLAN.missing, numbers: {} });
+      if (!a.name.trim()) problems.push({ path: `${path}.name`, kind: MISSING, sentence: PLAN.missing, numbers: {} });
       return {
         id: a.id,
         name: a.name.trim() || a.id,

@@ -17,7 +17,7 @@ import { allRead } from '$lib/figures';
 import { kindsAt } from '$lib/kinds';
 import { CORNERS } from '$lib/marks';
 import { router } from '$lib/router.svelte';
-import { draftOf, type End, planOf, upToDate } from './draft';
+import { draftOf, type End, MISSING, planOf, roughOut, upToDate } from './draft';
 import { draftAt, dropDraft, type KeptDraft, keepDraft } from './drafts';
 import { laidOn } from './merge';
 import { PLAN } from './texts';
@@ -95,6 +95,12 @@ export class Sheet {
   /** Say what the plan leaves open as it is just now, and what in it contradicts itself; nothing of one that is not whole yet. */
   #weigh(): () => void {
     const made = planOf($state.snapshot(this.draft), this.#base);
+    if (this.problems[0]?.kind === MISSING) {
+      // What was missing when somebody would have kept it, and is given now, is not asked for any more.
+      const still = 'problems' in made ? made.problems.map((p) => p.path) : [];
+      this.problems = this.problems.filter((p) => still.includes(p.path));
+      this.sentence = this.problems.length ? PLAN.stillMissing(this.problems.length) : '';
+    }
     if ('problems' in made) return () => {};
     const plan = { ...made.plan, name: made.plan.name || PLAN.begin };
     const say = (problems: Problem[]) => {
@@ -269,6 +275,13 @@ export class Sheet {
     else await this.#send(made.plan);
     if (this.problems.length || this.sentence)
       requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid]')?.focus());
+  }
+
+  /** Begin a car of which only the frame is there: its wheels are taken roughly, and said to be; what is wanted first is at the jig. */
+  beginWithFrame(): Promise<void> {
+    roughOut(this.draft);
+    this.kept = (slug) => router.go(`/cars/${slug}/jig`);
+    return this.keep();
   }
 
   async #send(plan: Plan): Promise<void> {

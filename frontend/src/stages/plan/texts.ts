@@ -200,6 +200,8 @@ export const PLAN = {
   save: 'Keep this plan',
   anyway: 'Keep it all the same',
   start: 'Begin the car',
+  startFrame: 'Only its frame is there: begin with that',
+  startFrameSoft: 'The wheels are taken roughly until they are known.',
   cancel: 'Leave it as it was',
   makesMoved: (marks: string[]) =>
     `Kept so, what was read is moved since and wants reading again: ${marks.join(', ')}. Keep it all the same, or change it back.`,
@@ -469,6 +471,19 @@ export const DRAWN = {
   pointTolerance: 'How far a pickup may be off',
   pointToleranceHow: 'Along each axis, and still do.',
   frameHow: 'As you call it: rail left front. With left in its name, B gives its twin on the right.',
+  bay: {
+    length: 'Frame: length between its corners',
+    front: 'Frame: width in front',
+    rear: 'Frame: width behind',
+    how: 'As it is to be, from mark to mark. A rough figure will do: it is measured next.',
+    lengthShort: 'long',
+    frontShort: 'wide in front',
+    rearShort: 'wide behind',
+    alike: 'as in front',
+    tolerance: 'Square within ±',
+    toleranceHow:
+      'What one side may be longer than the other, and the front aside of the rear. A tape tells 2 or 3 mm.',
+  },
   twinGiven: 'Given on the other side too.',
   twin: 'the same on the other side',
   place: 'chassis',

@@ -1,6 +1,7 @@
 <script lang="ts">
   // What is moved on paper, which way, by how much.
   import type { Change, Plan } from '$lib/api/client';
+  import { spoken } from '$lib/marks';
   import Choice from '$parts/form/Choice.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
@@ -14,7 +15,7 @@
   const points = $derived(Object.keys(plan.points).filter((n) => prefixes.includes(n.split('.')[0]!)));
   const members = $derived([...new Set(bench.levers.filter((l) => l.axis === null).map((l) => l.name))]);
   const options = $derived({
-    ...Object.fromEntries(points.map((p) => [p, p.replaceAll('.', ' ')])),
+    ...Object.fromEntries(points.map((p) => [p, spoken(p)])),
     ...Object.fromEntries(members.map((m) => [`=${m}`, `${m}, ${TRAVEL.longer}`])),
   });
   let picked = $state('');

@@ -5,6 +5,9 @@ Source: rigid geometry of measured points, JCGM 100:2008, 5.1.2; docs/survey.md.
 """
 
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from math import ceil, inf
 from typing import Any
 
 import numpy as np
@@ -15,8 +18,81 @@ from ready_corner.core.engines.survey.square import BAY, bay_of, derived
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
+from ready_corner.core.quantities.verdict import Verdict
 
+MOST_TIMES = 6  # more often nobody tapes the same four lengths
 BY_RULE = 1e-6  # mm; what is surer than this is so by the choice of the datum, and not by a reading
+
+
+@dataclass(frozen=True)
+class Bay:
+    """A bay by its corners left front, right front, left rear, right rear, all determined: every degree in which it may be off square, with its U, and
+    what it is off the plan by, where that has all four."""
+
+    frame: Frame
+    laid: Laid
+    names: tuple[str, ...]
+
+    @cached_property
+    def _beside(self) -> Laid | None:
+        return self.frame.laid_beside(self.names)
+
+    @property
+    def by_its_sides(self) -> bool:
+        """Whether nothing but its own sides says what along is."""
+        return self._beside is None
+
+    def _of(self, p: Sequence[Array]) -> Array:
+        return bay_of(p, self.by_its_sides)
+
+    @cached_property
+    def found(self) -> dict[str, Measured]:
+        """Every degree as found, mm."""
+        return dict(zip(BAY, derived(self._beside or self.laid, self.names, self._of), strict=True))
+
+    @cached_property
+    def planned(self) -> Array | None:
+        """Every degree as planned, mm."""
+        at = [np.asarray(self.frame.planned[n], dtype=float) for n in self.names if n in self.frame.planned]
+        return self._of(at) if len(at) == len(self.names) else None
+
+    def off(self, degree: str) -> float:
+        """Return by how much it is off in this degree, mm."""
+        return self.found[degree].value - (0.0 if self.planned is None else float(self.planned[BAY.index(degree)]))
+
+    def out(self, degree: str) -> bool:
+        """Whether it is off by more than is in doubt."""
+        return abs(self.off(degree)) > self.found[degree].expanded
+
+    @property
+    def untold(self) -> bool:
+        """Whether by how much it is askew as a whole cannot be told: without a datum, where its sides are not alike."""
+        return self.by_its_sides and self.out("longer")
+
+
+def verdict_of_bay(name: str, bay: Bay) -> Finding:
+    """Return whether a bay is square within the tolerance of a point: neither its front aside of its rear nor one side longer by more; too close where
+    their U does not let it be told.
+
+    Source: see the module.
+    """
+    asked = [d for d in ("shift", "longer") if bay.found[d].expanded > BY_RULE and not (d == "shift" and bay.untold)]
+    own = {d: (bay.off(d), bay.found[d].expanded) for d in asked}
+    tolerance = bay.frame.plan.point_tolerance
+    verdict: Verdict = "too close to call"
+    if any(abs(off) - sure > tolerance for off, sure in own.values()):
+        verdict = "out"
+    elif not bay.untold and all(abs(off) + sure <= tolerance for off, sure in own.values()):
+        verdict = "holds"
+    parts = [finding(f"bay.{d}", **_figures(bay.found[d], off, abs(off) > sure)) for d, (off, sure) in own.items()]
+    close = [(abs(tolerance - abs(off)), sure) for off, sure in own.values() if abs(tolerance - abs(off)) < sure]
+    times = max(
+        (ceil((sure / room) ** 2) if room else inf for room, sure in close if verdict == "too close to call"), default=0
+    )
+    return finding(
+        "bay.verdict", bay=name, verdict=verdict, parts=parts, tolerance=tolerance, untold=verdict != "out" and bay.untold,
+        times=times if times <= MOST_TIMES else 0, coarse=times > MOST_TIMES,
+    )  # fmt: skip
 
 
 def told_of_bay(frame: Frame, laid: Laid, names: Sequence[str], pivots: bool = False) -> Iterator[Finding]:
@@ -24,37 +100,25 @@ def told_of_bay(frame: Frame, laid: Laid, names: Sequence[str], pivots: bool = F
 
     Source: see the module.
     """
-    beside = frame.laid_beside(names)
-    by_its_sides = beside is None
-
-    def figures(p: Sequence[Array]) -> Array:
-        return bay_of(p, by_its_sides)
-
-    found = dict(zip(BAY, derived(beside or laid, names, figures), strict=True))
-    planned = None
-    if all(n in frame.planned for n in names):
-        planned = figures([np.asarray(frame.planned[n], dtype=float) for n in names])
-    off = {k: m.value - (0.0 if planned is None else float(planned[i])) for i, (k, m) in enumerate(found.items())}
+    bay = Bay(frame, laid, tuple(names))
     first, second = (
         float(np.linalg.norm(laid.place(a) - laid.place(b))) for a, b in ((names[0], names[3]), (names[1], names[2]))
     )
-    axes = "sides" if by_its_sides else "datum" if frame.log.datum else "others"
-    yield finding("points.diagonals", first=first, second=second, plan=planned is not None, axes=axes, pivots=pivots)
-    out = {k: abs(off[k]) > m.expanded for k, m in found.items()}
-    if by_its_sides and out["longer"]:  # which of its ends is out of square, and so what it is askew by, only a datum can say
+    axes = "sides" if bay.by_its_sides else "datum" if frame.log.datum else "others"
+    yield finding("points.diagonals", first=first, second=second, plan=bay.planned is not None, axes=axes, pivots=pivots)
+    if bay.untold:  # which of its ends is out of square, and so what it is askew by, only a datum can say
         yield finding("points.shift-untold")
-    elif found["shift"].expanded > BY_RULE:
-        yield finding("points.shift", **_figures(found["shift"], off["shift"], out["shift"]))
+    elif bay.found["shift"].expanded > BY_RULE:
+        yield finding("points.shift", **_figures(bay.found["shift"], bay.off("shift"), bay.out("shift")))
     for k in ("front", "rear"):
-        if out[k] and found[k].expanded > BY_RULE:
-            yield finding("points.skew", front=k == "front", **_figures(found[k], off[k], True))
-    yield finding("points.longer", **_figures(found["longer"], off["longer"], out["longer"]))
-    if out["wider"]:
-        yield finding("points.wider", **_figures(found["wider"], off["wider"], True))
+        if bay.out(k) and bay.found[k].expanded > BY_RULE:
+            yield finding("points.skew", front=k == "front", **_figures(bay.found[k], bay.off(k), True))
+    yield finding("points.longer", **_figures(bay.found["longer"], bay.off("longer"), bay.out("longer")))
+    if bay.out("wider"):
+        yield finding("points.wider", **_figures(bay.found["wider"], bay.off("wider"), True))
     if not frame.flat:
-        high = off["left_front_high"]
+        high, sure = bay.off("left_front_high"), bay.found["left_front_high"].expanded
         corner, up = _twisted(frame, names, high)
-        sure = found["left_front_high"].expanded
         yield finding("points.twist", out=abs(high) > sure, off=abs(high), sure=sure, corner=corner, high=up)
 
 

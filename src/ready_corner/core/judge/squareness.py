@@ -11,10 +11,14 @@ from ready_corner.core.engines.linkage.layouts import LAYOUTS
 from ready_corner.core.engines.survey.datum import Laid
 from ready_corner.core.engines.survey.readings import Array
 from ready_corner.core.engines.survey.square import axes_apart
-from ready_corner.core.judge.bay import told_of_bay
+from ready_corner.core.judge.bay import Bay, told_of_bay, verdict_of_bay
 from ready_corner.core.judge.frame import Frame
+from ready_corner.core.plan.bays import Corners, bays
 from ready_corner.core.plan.corners import ENDS, End
 from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.verdict import Verdict
+
+WORST_FIRST: tuple[Verdict, ...] = ("out", "too close to call", "holds")
 
 
 def square(frame: Frame) -> tuple[Finding, ...]:
@@ -22,7 +26,17 @@ def square(frame: Frame) -> tuple[Finding, ...]:
     laid, _ = frame.laid
     if laid is None or frame.network is None or frame.unexplained:
         return ()
-    return (*_axes(frame, laid), *_bay(frame, laid))
+    told = (line for names, pivots in _bays(frame).values() for line in told_of_bay(frame, laid, names, pivots))
+    return (*_axes(frame, laid), *told)
+
+
+def bays_told(frame: Frame) -> tuple[Finding, ...]:
+    """Return whether each bay whose corners are known is square, what is not before what is; empty while none is."""
+    laid, _ = frame.laid
+    if laid is None or frame.network is None or frame.unexplained:
+        return ()
+    told = [verdict_of_bay(name, Bay(frame, laid, names)) for name, (names, _) in _bays(frame).items()]
+    return tuple(sorted(told, key=lambda f: WORST_FIRST.index(f.figure("verdict"))))
 
 
 def _known(frame: Frame, names: tuple[str, ...]) -> bool:
@@ -59,16 +73,22 @@ def _apart(p: list[Array]) -> tuple[float, float]:
     return float(np.degrees(heading)), float(np.degrees(slope))
 
 
-def _bay(frame: Frame, laid: Laid) -> Iterator[Finding]:
-    corner: dict[End, str] = {}
+def _bays(frame: Frame) -> dict[str, tuple[Corners, bool]]:
+    """Return every bay whose corners are known, by its name; with whether it is that of the pivots, which goes by none."""
+    named = {name: (corners, False) for name, corners in bays(frame.planned).items()}
+    pivots = _pivots(frame)
+    every = {**({"": (pivots, True)} if pivots else {}), **named}
+    return {name: (corners, own) for name, (corners, own) in every.items() if _known(frame, corners)}
+
+
+def _pivots(frame: Frame) -> Corners | None:
+    """Return the corners of the bay between front and rear pivots; None where the plan has none."""
+    at: dict[End, str] = {}
     for end in ENDS:
         linkage = frame.plan.linkage(end)
         arms = LAYOUTS[linkage.layout].arms if linkage else None
         if not arms:
-            return
+            return None
         arm = arms.get("lower") or next(iter(arms.values()))
-        corner[end] = arm.first if end == "front" else arm.second
-    names = f"LF.{corner['front']}", f"RF.{corner['front']}", f"LR.{corner['rear']}", f"RR.{corner['rear']}"
-    if not _known(frame, names):
-        return
-    yield from told_of_bay(frame, laid, names, pivots=True)
+        at[end] = arm.first if end == "front" else arm.second
+    return f"LF.{at['front']}", f"RF.{at['front']}", f"LR.{at['rear']}", f"RR.{at['rear']}"

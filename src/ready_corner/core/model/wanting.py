@@ -104,6 +104,9 @@ def _at(corners: list[Corner]) -> dict[str, Any]:
 
 
 def _set(plan: Plan) -> Iterator[Wanting]:
+    for path in plan.provisional:
+        if not path.startswith("points."):
+            yield _open("rough", path, "Set", dimension=say_dimension(path))
     for kind in ("camber", "toe"):
         yield from _aims(plan, kind, "Set")
     links = [a for a in plan.adjusters if not a.raises]

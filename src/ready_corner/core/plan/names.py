@@ -2,6 +2,7 @@
 
 from ready_corner.core.plan.corners import CORNER_WORDS, END_OF
 from ready_corner.core.plan.plan import STEP_WORDS, Adjuster
+from ready_corner.core.quantities.naming import OF_FRAME
 from ready_corner.core.quantities.notation import say_turns
 
 AXIS_WORDS = (("forward", "aft"), ("left", "right"), ("up", "down"))
@@ -27,12 +28,7 @@ def say_point(name: str) -> str:
     """Return a dotted name as words: ``LF.lower.ball`` is “left front lower ball”."""
     first, *rest = name.split(".")
     corner = {str(k): v for k, v in CORNER_WORDS.items()}.get(first, first)
-    return " ".join([corner, *rest]).replace("-", " ")
-
-
-def short_point(name: str) -> str:
-    """Return a dotted name as it stands at the jig, where corners go by their letters: ``LF.lower.ball`` is “LF lower ball”."""
-    return name.replace(".", " ")
+    return " ".join(rest if first == OF_FRAME and rest else [corner, *rest]).replace("-", " ")
 
 
 def place_words(adjuster: Adjuster) -> str:

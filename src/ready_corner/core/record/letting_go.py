@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from ready_corner.core.plan.corners import Point
 from ready_corner.core.quantities.finding import Finding, finding
+from ready_corner.core.quantities.naming import short_point
 from ready_corner.core.record.jig_acts import JigLog
 
 RENAMED_MM = 1.0  # a new point so near to one let go is that point under another name
@@ -20,7 +21,7 @@ def lets_go(
 
 def _some(names: Sequence[str]) -> Finding:
     """Return a few names, and how many more there are."""
-    spoken = tuple(n.replace(".", " ") for n in names[:NAMED])
+    spoken = tuple(short_point(n) for n in names[:NAMED])
     return finding("names.some", names=spoken, more=max(len(names) - NAMED, 0))
 
 

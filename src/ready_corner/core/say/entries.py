@@ -7,6 +7,7 @@ from typing import Any, cast
 from ready_corner.core.plan.corners import CORNER_WORDS
 from ready_corner.core.plan.names import place_words, say_point, turn_words
 from ready_corner.core.plan.plan import Plan
+from ready_corner.core.quantities.naming import short_point
 from ready_corner.core.quantities.notation import in_another_unit, say_length, say_mass
 from ready_corner.core.quantities.tools import EYE
 from ready_corner.core.record.act import Act
@@ -107,7 +108,7 @@ def _surveyed(what: Surveyed, plan: Plan) -> str:
 
 
 def _datum(what: DatumChosen, _: Plan) -> str:
-    names = [n.replace(".", " ") for n in (*what.plane, *what.line, what.point)]
+    names = [short_point(n) for n in (*what.plane, *what.line, what.point)]
     return f"Datum: plane by {', '.join(names[:3])}; line by {names[3]} and {names[4]}; station by {names[5]}. {what.words}".strip()
 
 

@@ -12,9 +12,10 @@ from ready_corner.core.engines.survey.readings import KINDS, Reading
 from ready_corner.core.engines.survey.wrong import Suspect, Verdict
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.judge.survey_views import Agreement
-from ready_corner.core.plan.names import say_dimension, short_point
+from ready_corner.core.plan.names import say_dimension
 from ready_corner.core.plan.plan import Plan
 from ready_corner.core.plan.provisional import hanging_on
+from ready_corner.core.quantities.naming import short_point
 from ready_corner.core.quantities.notation import Units, in_another_unit, in_units, say_angle, say_length
 from ready_corner.core.record.jig_acts import SurveyRead
 from ready_corner.core.record.weld_acts import open_holds

@@ -25,6 +25,7 @@ from ready_corner.core.plan.marks import (
 )
 from ready_corner.core.quantities.fields import typed_of
 from ready_corner.core.quantities.finding import Finding
+from ready_corner.core.quantities.naming import short_point
 from ready_corner.core.quantities.notation import (
     Units,
     echo,
@@ -56,7 +57,7 @@ SPECS: Mapping[str, Callable[[Any, Units], str]] = {
     "turns": lambda v, u: say_turns(v),
     "corner": lambda v, u: CORNER_WORDS[v],
     "Corner": lambda v, u: CORNER_WORDS[v].capitalize(),
-    "point": lambda v, u: v.replace(".", " "),
+    "point": lambda v, u: short_point(v),
     "typed": lambda v, u: typed_of(v),
     "mark": lambda v, u: say_mark(v),
     "Mark": lambda v, u: _capital(say_mark(v)),

@@ -7,6 +7,7 @@
   import Text from '$parts/form/Text.svelte';
   import Panel from '$parts/frame/Panel.svelte';
   import Stage from '$parts/frame/Stage.svelte';
+  import { hands } from '$lib/hands.svelte';
   import { link } from '$lib/router.svelte';
   import Tape from '$parts/tape/Tape.svelte';
   import AimStart from '../AimStart.svelte';
@@ -49,17 +50,26 @@
   $effect(() => {
     if (desk.chapter === 'front' || desk.chapter === 'rear') held.end = desk.chapter;
   });
+  const first = $derived(!sheet.car && hands.small); // on a small page what a new car is called comes before its drawing
   const amiss = $derived(sheet.sentence || sheet.at('name'));
 </script>
 
+{#snippet naming()}
+  <Row cols={2} top>
+    <Text label={PLAN.name} bind:value={draft.name} problem={sheet.at('name')} />
+    <Choice label={PLAN.units} options={PLAN.unitNames} bind:value={draft.units.system!} />
+    <Text label={PLAN.about} bind:value={draft.about} max={200} />
+  </Row>
+{/snippet}
 {#snippet bar()}
+  {#if first}<div>{@render naming()}</div>{/if}
   <Pressed
     label={DRAWN.tabsLabel}
     options={DRAWN.tabs}
     value={'drawing' as keyof typeof DRAWN.tabs}
     onpick={(to) => to === 'figures' && onfigures()}
   />
-  <p class="soft">{DRAWN.begins}</p>
+  {#if !first}<p class="soft">{DRAWN.begins}</p>{/if}
 {/snippet}
 {#snippet foot()}
   <Tape
@@ -79,11 +89,7 @@
     />{/if}
   <Panel>
     <Card title={sheet.before ? PLAN.revise(sheet.before.name) : PLAN.begin} label="">
-      <Row cols={2} top>
-        <Text label={PLAN.name} bind:value={draft.name} problem={sheet.at('name')} />
-        <Choice label={PLAN.units} options={PLAN.unitNames} bind:value={draft.units.system!} />
-        <Text label={PLAN.about} bind:value={draft.about} max={200} />
-      </Row>
+      {#if !first}{@render naming()}{/if}
       <DraftNote />
       {#if amiss}<p class="no" role="alert">{amiss}</p>{/if}
       {#each sheet.problems.slice(0, 4) as problem, i (i)}
@@ -99,6 +105,12 @@
           >{sheet.unusual || (sheet.told && sheet.sentence) ? PLAN.anyway : sheet.car ? PLAN.save : PLAN.start}</button
         >
       </Row>
+      {#if !sheet.car}
+        <p>
+          <button type="button" class="button" onclick={() => void sheet.beginWithFrame()}>{PLAN.startFrame}</button>
+          <span class="soft">{PLAN.startFrameSoft}</span>
+        </p>
+      {/if}
     </Card>
     <Chapters {desk}>
       {#if desk.chapter === 'front' || desk.chapter === 'rear'}<EndCard {desk} {held} />

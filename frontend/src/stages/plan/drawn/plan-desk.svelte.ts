@@ -17,11 +17,16 @@ interface Undo {
 }
 /** Whether all figures of a place stand in one line. */
 const isRow = (ask: PlanAsk, typed: string) => ask.kind === 'place' && /[;\t]|,\s/.test(typed);
-/** Whether what is asked belongs to a path of the plan: stands at it, below it, or is the aim of a pair of which the path names one. */
+/** Whether what is asked belongs to a path of the plan: stands at it, below it, is asked together with what it names, or is the aim of a pair of which the path names one. */
 export const isAt = (ask: PlanAsk, path: string): boolean => {
   const [chapter, ...rest] = ask.path.split('.');
   const marks = rest.slice(0, -1).join('.').split('+');
-  return ask.path === path || ask.path.startsWith(`${path}.`) || marks.some((mark) => `${chapter}.${mark}` === path);
+  return (
+    ask.path === path ||
+    ask.group === path ||
+    ask.path.startsWith(`${path}.`) ||
+    marks.some((mark) => `${chapter}.${mark}` === path)
+  );
 };
 const given = (ask: PlanAsk) => (ask.kind === 'words' ? ask.text !== '' : ask.value !== null);
 

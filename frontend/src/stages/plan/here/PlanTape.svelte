@@ -28,6 +28,7 @@
   const desk = new HereDesk(sheet, (ask) => isAt(ask, path));
   sheet.kept = () => here.done();
 
+  $effect(() => void (here.now = desk.every.length ? desk.ask.path : ''));
   const back = () => void sheet.leave().then(() => here.done());
   $effect(() => {
     const first = desk.every[0];

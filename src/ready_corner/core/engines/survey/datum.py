@@ -16,6 +16,7 @@ from ready_corner.core.engines.survey.network import Network, whole_motions
 from ready_corner.core.engines.survey.readings import Array, Where
 from ready_corner.core.quantities.errors import MeasuredError
 from ready_corner.core.quantities.finding import finding
+from ready_corner.core.quantities.naming import short_point
 
 ON_A_LINE = 1e-3  # three points nearer to one line than this share of their length give no plane
 LEAST_HELD = (
@@ -227,7 +228,7 @@ def _require_spread(network: Network, datum: Datum) -> None:
     p = np.array([network.place(n) for n in datum.plane])
     if thin(p):
         raise MeasuredError(
-            finding("datum.plane-on-line", points=tuple(n.replace(".", " ") for n in datum.plane)),
+            finding("datum.plane-on-line", points=tuple(short_point(n) for n in datum.plane)),
             path="datum.plane",
         )
     a, b = (network.place(n) for n in datum.line)

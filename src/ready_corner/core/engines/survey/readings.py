@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from ready_corner.core.quantities.errors import CalledError, MeasuredError
 from ready_corner.core.quantities.finding import finding
+from ready_corner.core.quantities.naming import short_point
 
 Array = NDArray[Any]  # of float64
 Where = Sequence[float] | Array  # a place, (3,)
@@ -90,7 +91,7 @@ class Reading:
     @property
     def said(self) -> str:
         """What was read, in words, without its number."""
-        names = [p.replace(".", " ") for p in self.points]
+        names = [short_point(p) for p in self.points]
         match self.kind:
             case "distance":
                 return f"{names[0]} to {names[1]}"

@@ -31,6 +31,8 @@ WORDS = {
     "wanted.doubts": "for what toe, thrust and camber are sure to; until then {taken:list} are taken",
     "wanting.doubt": "{words}",
     "wanting.taken": "{length:length}",
+    "wanting.rough": "the {dimension} as it is: the plan has a provisional one",
+    "wanted.rough": "toe and camber are reckoned with it",
     "wanting.provisional": "the {dimension} settled: it is provisional",
     "wanted.provisional": "{count} pickup point{several?s hang| hangs} on it; what is welded before it may have to be moved or cut",
     "wanting.bar": "between the two marks of the hub bar",
