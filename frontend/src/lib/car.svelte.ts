@@ -7,6 +7,7 @@ import { keep, kept, who } from './shelf';
 
 const NEWS_MS = 1500; // between two questions whether somebody else has recorded something, where the server sends no news
 const shelf = (slug: string) => `ready-corner/view/${slug}`;
+const seenAt = (slug: string) => `ready-corner/seen/${slug}`;
 
 /** How an entry fared: taken by the server, kept here until it is back, or refused with a sentence. */
 export type Fate = { fate: 'taken' } | { fate: 'kept' } | ({ fate: 'refused' } & Refusal);
@@ -37,11 +38,14 @@ export class Car {
   ahead = $state.raw<Readonly<Record<string, number>>>({}); // share of the stages that no entry tells of by itself
   recent = $state.raw<Recent[]>([]);
   struck = $state.raw<(Recent & { by: string })[]>([]); // here, each by its correction
+  /** What this browser saw of the car last, before it was opened now: its last line, and when. */
+  seen = $state.raw<{ number: number; at: number } | null>(null);
   #stops: (() => void)[];
   #told: Latest | null = null;
 
   constructor(readonly slug: string) {
     this.view = kept<CarView>(shelf(slug));
+    this.seen = kept(seenAt(slug));
     this.#stops = [
       outbox.show(slug, { known: () => this.view, shown: (view) => this.#show(view) }),
       outbox.whileAway(() => void this.refresh()),
@@ -183,6 +187,7 @@ export class Car {
   #show(view: CarView, first = false): void {
     if (!first && this.view && view.number < this.view.number) return;
     this.view = view;
+    keep(seenAt(this.slug), { number: view.number, at: Date.now() });
     keep(shelf(this.slug), view);
   }
 }

@@ -1,9 +1,10 @@
 """Cars: the list, beginning one, and all that is shown of one."""
 
+from collections import Counter
 from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel
 
 from ready_corner.border.entries import EntryIn, LogbookModel
@@ -33,6 +34,26 @@ class CarLineView(View):
     entries: int
 
 
+class SinceView(View):
+    """Lines that somebody has written down, and how many."""
+
+    who: str
+    lines: int
+
+
+class StandingView(View):
+    """How a car stands, in a few words: how many of its marks hold, what is next, when and by whom its last line was written down; ``since``: by whom
+    how many were, after a line of the log."""
+
+    holding: int
+    judged: int
+    next: str
+    number: int
+    at: datetime
+    who: str
+    since: list[SinceView]
+
+
 class Begun(BaseModel):
     """Where the car begun is to be found."""
 
@@ -55,6 +76,22 @@ def begin(entry: EntryIn, workshop: TheWorkshop) -> Begun:
 def car(slug: str, workshop: TheWorkshop) -> CarView:
     """Return all that is shown of a car."""
     return car_view(slug, workshop.told(slug), workshop.by_id(slug))
+
+
+@router.get("/cars/{slug}/standing")
+def standing(slug: str, workshop: TheWorkshop, after: Annotated[int, Query(ge=0)] = 0) -> StandingView:
+    """Return how a car stands, and who has written what down after a line of its log."""
+    view, rows = car_view(slug, workshop.told(slug), workshop.by_id(slug)), workshop.kept(slug)
+    last, own = rows[-1], Counter(row.who for row in rows if row.number > after)
+    return StandingView(
+        holding=view.holding,
+        judged=view.judged,
+        next=view.next.sentence,
+        number=last.number,
+        at=last.at,
+        who=last.who,
+        since=[SinceView(who=who, lines=lines) for who, lines in own.most_common()],
+    )
 
 
 @router.get("/cars/{slug}/plan.json")

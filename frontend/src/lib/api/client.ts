@@ -59,6 +59,7 @@ export type Found = Schemas['FoundView'];
 export type Truth = Schemas['TruthView'];
 export type Practices = Schemas['ChoicesView'];
 export type Lever = Schemas['LeverView'];
+export type Standing = Schemas['StandingView'];
 export type Latest = Schemas['Latest'];
 export type BodyMoving = Schemas['BodyView'];
 export type Device = Schemas['DeviceView'];
@@ -148,6 +149,8 @@ export const api = {
     return call<Record<string, Plan['aims']>>('GET', `/purposes?inches=${inches}${ends.join('')}`);
   },
   opened: (slug: string) => call<Schemas['Opened']>('GET', `/cars/${slug}/opened`),
+  /** How a car stands in a few words, and who has written what down after a line of its log. */
+  standing: (slug: string, after = 0) => call<Standing>('GET', `/cars/${slug}/standing?after=${after}`),
   latest: (slug: string) => call<Latest>('GET', `/cars/${slug}/latest`),
   planOf: (slug: string) => call<Plan>('GET', `/cars/${slug}/plan.json`),
   begin: (entry: EntryIn) => call<{ slug: string }>('POST', '/cars', entry),

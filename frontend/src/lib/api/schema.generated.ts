@@ -48,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{slug}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Standing
+         * @description Return how a car stands, and who has written what down after a line of its log.
+         */
+        get: operations["standing_api_cars__slug__standing_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{slug}/plan.json": {
         parameters: {
             query?: never;
@@ -3760,6 +3780,16 @@ export interface components {
             value: number;
         };
         /**
+         * SinceView
+         * @description Lines that somebody has written down, and how many.
+         */
+        SinceView: {
+            /** Who */
+            who: string;
+            /** Lines */
+            lines: number;
+        };
+        /**
          * SlideModel
          * @description A slot or slide with a scale, in mm.
          */
@@ -4091,6 +4121,30 @@ export interface components {
             radius: number;
             /** Problem */
             problem: string;
+        };
+        /**
+         * StandingView
+         * @description How a car stands, in a few words: how many of its marks hold, what is next, when and by whom its last line was written down; ``since``: by whom
+         *     how many were, after a line of the log.
+         */
+        StandingView: {
+            /** Holding */
+            holding: number;
+            /** Judged */
+            judged: number;
+            /** Next */
+            next: string;
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+            /** Since */
+            since: components["schemas"]["SinceView"][];
         };
         /**
          * StateModel
@@ -5252,6 +5306,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    standing_api_cars__slug__standing_get: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,17 +1,27 @@
 <script lang="ts">
   // One car of the workshop, and what waits for it in this browser.
-  import type { CarLine } from '$lib/api/client';
+  import type { CarLine, Standing } from '$lib/api/client';
   import { link } from '$lib/router.svelte';
   import { CARS } from './texts';
 
-  type Props = { car: CarLine; waits: number };
-  let { car, waits }: Props = $props();
+  type Props = { car: CarLine; waits: number; stands: Standing | undefined };
+  let { car, waits, stands }: Props = $props();
+  const day = $derived(
+    stands && new Date(stands.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }),
+  );
 </script>
 
 <li>
   <a class="card" href="/cars/{car.slug}" use:link
-    ><b>{car.name}</b><span>{car.about}</span><small
-      >{CARS.entries(car.entries)}{#if waits}<br /><b class="no">{CARS.waits(waits)}</b>{/if}</small
+    ><b>{car.name}</b><span>{car.about}</span>
+    {#if stands}<p>
+        {stands.judged ? CARS.stands(stands.holding, stands.judged) : CARS.noAims} <b>{CARS.next}</b>
+        {stands.next}
+      </p>{/if}
+    <small
+      >{CARS.entries(car.entries)}{#if day}<br />{CARS.last(day, stands!.who)}{/if}{#if waits}<br /><b class="no"
+          >{CARS.waits(waits)}</b
+        >{/if}</small
     ></a
   >
 </li>
@@ -30,6 +40,11 @@
   }
   a > b {
     font-size: 1.25rem;
+  }
+  p {
+    grid-row: 3;
+    grid-column: 1 / 3;
+    margin-top: 4px;
   }
   span {
     grid-row: 2;

@@ -1,6 +1,6 @@
 <script lang="ts">
   // The cars of the workshop, what waits in this browser for any of them, and the whole workshop as one file.
-  import { api, type CarLine } from '$lib/api/client';
+  import { api, type CarLine, type Standing } from '$lib/api/client';
   import { outbox } from '$lib/outbox.svelte';
   import { link } from '$lib/router.svelte';
   import Page from '$parts/frame/Page.svelte';
@@ -22,6 +22,19 @@
       outbox.isAway();
     }
   }
+  let stands = $state.raw<Readonly<Record<string, Standing>>>({});
+  // One after the other, as each is reckoned: the list is there at once.
+  $effect(() => {
+    let over = false;
+    const slugs = cars?.map((car) => car.slug) ?? [];
+    void (async () => {
+      for (const slug of slugs) {
+        const found = over ? null : await api.standing(slug).catch(() => null); // a car that cannot be reckoned says so itself
+        if (found && !over) stands = { ...stands, [slug]: found };
+      }
+    })();
+    return () => (over = true);
+  });
   $effect(() => {
     void look();
     return outbox.whileAway(() => void look());
@@ -36,7 +49,7 @@
   {#if cars}
     {#if !cars.length}<p>{CARS.none}</p>{/if}
     <ul class="plain">
-      {#each cars as car (car.slug)}<CarCard {car} waits={waits(car.slug)} />{/each}
+      {#each cars as car (car.slug)}<CarCard {car} waits={waits(car.slug)} stands={stands[car.slug]} />{/each}
     </ul>
     {#each lost as slug (slug)}
       <p class="no">{CARS.lost(slug, waits(slug))} <a href="/cars/{slug}/log" use:link>{CARS.look}</a></p>

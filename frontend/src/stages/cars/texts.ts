@@ -5,6 +5,11 @@ export const CARS = {
   begin: 'Begin a car',
   practise: 'Practise on a car',
   entries: (n: number) => `${n} line${n === 1 ? '' : 's'} in the logbook`,
+  stands: (holding: number, judged: number) =>
+    holding === judged ? `All ${judged} marks hold.` : `${holding} of ${judged} marks hold.`,
+  noAims: 'Nothing is wanted of it yet.',
+  next: 'Next:',
+  last: (day: string, who: string) => `the last ${who ? `by ${who} ` : ''}on ${day}`,
   away: 'The server is away. Start it with ./start, then open this page again.',
   opening: 'Looking for cars…',
   waits: (n: number) => `${n} line${n === 1 ? '' : 's'} of it wait${n === 1 ? 's' : ''} in this browser`,

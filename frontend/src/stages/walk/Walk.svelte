@@ -6,6 +6,7 @@
   import { link, router } from '$lib/router.svelte';
   import CarAbove from '$parts/drawing/CarAbove.svelte';
   import Stage from '$parts/frame/Stage.svelte';
+  import Back from './Back.svelte';
   import CornerMarks from './CornerMarks.svelte';
   import Next from './Next.svelte';
   import { WALK } from './texts';
@@ -31,6 +32,7 @@
   <CarAbove {view} lit={view.next.corner} onpick={(corner) => open(corner)} />
   <div class="card">
     <h1>{WALK.title} <span>· {stands.join(' · ')}</span> <a href="/cars/{car.slug}/wall" use:link>{WALK.wall}</a></h1>
+    <Back {car} />
     {#each view.notices as notice, i (i)}<p class="no" role="alert">{notice}</p>{/each}
     {#if view.practice}
       <p class="soft">

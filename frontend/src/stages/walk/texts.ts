@@ -3,6 +3,17 @@ export const WALK = {
   title: 'Walk-round',
   hold: (n: number, all: number) => `${n} of ${all} marks hold`,
   none: 'no aims in the plan yet',
+  back: {
+    label: 'Since you were here',
+    away: (days: number) => (days > 1 ? `You were here last ${days} days ago.` : 'You were here last yesterday.'),
+    nothing: 'Nothing was written down since.',
+    since: (rows: { who: string; lines: number }[]) =>
+      `Since then: ${rows.map(({ who, lines }) => `${lines} line${lines === 1 ? '' : 's'} by ${who || 'no name'}`).join(', ')}.`,
+    log: 'Look at them in the log',
+    first:
+      'Before a figure is joined to those of then: tyre pressures, whether strings, pads and plates still lie as they did, and roll and bounce the car.',
+    go: 'Go on',
+  },
   whole: 'The whole car',
   wall: 'for the wall',
   next: 'What to do next',
