@@ -1,22 +1,51 @@
 <script lang="ts">
   // A card with its heading, a soft word beside or under it, and what stands on it.
   import type { Snippet } from 'svelte';
+  import { hands } from '$lib/hands.svelte';
+  import { isChapter } from './chapters';
 
   type Props = { title?: string; beside?: string; soft?: string; label?: string; children: Snippet };
   let { title = '', beside = '', soft = '', label = title, children }: Props = $props();
+  const chapter = isChapter();
 </script>
 
-<section class="card" aria-label={label || undefined}>
-  {#if title}<h2>
-      {title}
-      {#if beside}<small>{beside}</small>{/if}
-    </h2>{/if}
+{#snippet inside()}
   {#if soft}<p class="soft">{soft}</p>{/if}
   {@render children()}
+{/snippet}
+<section class="card" aria-label={label || undefined}>
+  {#if chapter && hands.small}
+    <details>
+      <summary><h2>{title}</h2></summary>
+      <div>{@render inside()}</div>
+    </details>
+  {:else}
+    {#if title}<h2>
+        {title}
+        {#if beside}<small>{beside}</small>{/if}
+      </h2>{/if}
+    {@render inside()}
+  {/if}
 </section>
 
 <style>
-  section {
+  summary {
+    min-height: var(--touch);
+    cursor: pointer;
+    display: flex;
+    align-items: center;
+    gap: 10px;
+  }
+  summary::before {
+    content: '+';
+    font-weight: 700;
+    width: 14px;
+  }
+  details[open] > summary::before {
+    content: '−';
+  }
+  section,
+  div {
     display: grid;
     gap: var(--gap-2);
     min-width: 0;

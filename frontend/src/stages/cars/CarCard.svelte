@@ -57,4 +57,16 @@
     grid-column: 2;
     text-align: right;
   }
+  @media (max-width: 700px) {
+    a {
+      grid-template-columns: 1fr;
+    }
+    small,
+    span,
+    p {
+      grid-row: auto;
+      grid-column: 1;
+      text-align: left;
+    }
+  }
 </style>

@@ -1,6 +1,7 @@
 <script lang="ts">
   // What is to be known first of the frame: what is wrong, what is loose, or that all agrees.
   import type { JigView } from '$lib/api/client';
+  import Bays from './Bays.svelte';
   import Says from '$parts/frame/Says.svelte';
   import { JIG } from './texts';
 
@@ -11,9 +12,7 @@
 </script>
 
 <Says>
-  {#each view.bays as bay, i (i)}
-    <p class={bay.verdict === 'out' ? 'no' : ''}><b>{bay.say}</b></p>
-  {/each}
+  {#if !view.pickups.length}<Bays {view} />{/if}
   {#if wrong}<p class="no"><b>{JIG.wrongHead}.</b> {view.wrong.join(' ')}</p>
   {:else if view.loose.length}<p><b>{JIG.looseHead}.</b> {view.loose[0]} {more}</p>
   {:else if view.readings.some((r) => r.counts)}

@@ -3,6 +3,7 @@
   import type { JigView } from '$lib/api/client';
   import Card from '$parts/form/Card.svelte';
   import Panel from '$parts/frame/Panel.svelte';
+  import Bays from './Bays.svelte';
   import MeasureList from './MeasureList.svelte';
   import MeasureWay from './MeasureWay.svelte';
   import Propose from './Propose.svelte';
@@ -15,6 +16,7 @@
 
 <Panel>
   <Card label={JIG.tabs.measure}>
+    {#if view.pickups.length}<Bays {view} />{/if}
     <Propose {survey} />
     <MeasureWay {survey} names={view.points.map((p) => p.name)} />
     {#if survey.list.length}<MeasureList {survey} />{/if}

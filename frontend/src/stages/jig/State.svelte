@@ -6,6 +6,7 @@
   import Group from '$parts/form/Group.svelte';
   import Panel from '$parts/frame/Panel.svelte';
   import AskPoints from './AskPoints.svelte';
+  import Bays from './Bays.svelte';
   import DatumForm from './DatumForm.svelte';
   import HappenedForm from './HappenedForm.svelte';
   import Instruments from './Instruments.svelte';
@@ -36,6 +37,7 @@
       </Group>
     {/if}
     <Group title={JIG.square}>
+      <Bays {view} />
       <ul class="plain">
         {#each view.square as line, i (i)}<li>{line}</li>{:else}<li class="soft">{JIG.squareNone}</li>{/each}
         {#each view.notes as line, i (i)}<li class="soft">{line}</li>{/each}

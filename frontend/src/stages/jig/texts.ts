@@ -39,6 +39,7 @@ export const JIG = {
   toPlan: 'Or give its points in the plan',
   sides: { left: 'left side', right: 'right side' } as const,
   scale: (n: number) => `Doubt and deviation ×${n}; tubes are only drawn through the points.`,
+  scaleShort: (n: number) => `Doubt and deviation ×${n}`,
   legend: {
     planned: 'planned',
     measured: 'measured, with its doubt',

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import type { Car } from '$lib/car.svelte';
   import { router } from '$lib/router.svelte';
+  import { cardsAreChapters } from '$parts/form/chapters';
   import Pressed from '$parts/form/Pressed.svelte';
   import Adjusters from './Adjusters.svelte';
   import Aims from './Aims.svelte';
@@ -28,6 +29,7 @@
   const drawn = $derived(router.parts[car ? 3 : 1] !== 'figures');
   const show = (what: string) => router.go(what ? `${base}/${what}` : base);
   const sheet = layOut(new Sheet(untrack(() => car)));
+  cardsAreChapters();
   const keep = (event: SubmitEvent) => (event.preventDefault(), void sheet.keep());
 </script>
 

@@ -16,6 +16,7 @@ import { type Car, newEntry } from '$lib/car.svelte';
 import { allRead } from '$lib/figures';
 import { kindsAt } from '$lib/kinds';
 import { CORNERS } from '$lib/marks';
+import { openAround } from '$parts/form/chapters';
 import { router } from '$lib/router.svelte';
 import { draftOf, type End, MISSING, planOf, roughOut, upToDate } from './draft';
 import { draftAt, dropDraft, type KeptDraft, keepDraft } from './drafts';
@@ -274,7 +275,11 @@ export class Sheet {
     if ('problems' in made) this.sentence = PLAN.stillMissing(made.problems.length);
     else await this.#send(made.plan);
     if (this.problems.length || this.sentence)
-      requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid]')?.focus());
+      requestAnimationFrame(() => {
+        const wrong = document.querySelector<HTMLElement>('[aria-invalid]');
+        openAround(wrong);
+        wrong?.focus();
+      });
   }
 
   /** Begin a car of which only the frame is there: its wheels are taken roughly, and said to be; what is wanted first is at the jig. */
