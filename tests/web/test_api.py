@@ -80,6 +80,7 @@ BAD = [
     (reading_json("LF", "height", "-3"), "reading_refused", "cannot be"),
     (reading_json("LF", "gap_front", "4 m"), "unusual_value", "is on no car"),
     (reading_json("LF", "camber", "40"), "unusual_value", "is on no car"),
+    (reading_json("LF", "height", "11.2"), "unusual_value", "11.2 mm, where 112.0 mm would be near its aim: a decimal point?"),
     (reading_json("LF", "gap_hub", "-1"), "reading_refused", "cut through the wheel"),
     (reading_json("LF", "gap_back", "480"), "string_refused", "no wheel stands so"),
     (reading_json("LF", "gap_back", "4"), "string_refused", "cross the tyre"),

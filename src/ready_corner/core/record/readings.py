@@ -1,5 +1,6 @@
 """What is read of a car on its wheels or its stands, one row a quantity: with what, within which limits, and what may move it."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
@@ -12,7 +13,7 @@ from ready_corner.core.quantities.errors import CalledError, MeasuredError, Unus
 from ready_corner.core.quantities.fields import Id, Label, Measure, Typed, WorkedOut
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.notation import Kind, Units, decimals_of, say_angle, say_length, say_mass
-from ready_corner.core.quantities.tools import EYE, Measures
+from ready_corner.core.quantities.tools import EYE, INCH, Measures
 from ready_corner.core.record.act import Act, entry_kind
 
 Quantity = Literal[
@@ -23,6 +24,8 @@ Quantity = Literal[
 Happening = Literal["settled", "bar_off", "bar_on", "string", "tyre", "load", "level", "weld", "cut", "knock"]
 Round = Literal["set", "floor", "stands"]
 Drawing = Literal["above", "behind", "side", "wheel", "plumb", "joints", "joints_ahead", "sweep", "inside"]
+# Of tolerances: so far off its aim a figure is asked about, where a slip would put it so near.
+FAR_OFF, NEAR_AIM = 20.0, 10.0
 PAD_WAYS: tuple[Quantity, ...] = ("pad", "pad_step")  # each by itself, or a level from one to the next round the car
 GAPS: tuple[Quantity, ...] = ("gap_front", "gap_back", "gap_hub", "gap_mark")
 Place = tuple[Corner, Quantity]
@@ -359,13 +362,35 @@ class Reading(Act):
                 path="typed",
                 numbers={"value": self.figure},
             )
-        low, high = facts.usual
-        if not low <= self.figure <= high and not self.confirmed:
-            raise UnusualError(
+        asked = self.hardly_meant(plan)
+        if asked and not self.confirmed:
+            raise asked
+
+    def hardly_meant(self, plan: Plan) -> UnusualError | None:
+        """Return what is asked about once: a figure that is on no car, or that a slip explains where it is nowhere near its aim; None where it is neither."""
+        facts = QUANTITIES[self.quantity]
+        (low, high), read = facts.usual, (facts.kind, self.figure)
+        if not low <= self.figure <= high:
+            return UnusualError(
                 finding("reading.unusual", reading=facts.words, figure=read),
                 path="typed",
                 numbers={"value": self.figure, "low": low, "high": high},
             )
+        aim = plan.aim(f"{self.corner}.{self.quantity}")
+        if aim is None or abs(self.figure - aim.aim) <= FAR_OFF * aim.tolerance:
+            return None
+        units = (INCH, 1 / INCH) if facts.measures == "length" else ()
+        meant = next(
+            (m for k in (10.0, 0.1, *units) if abs((m := self.figure * k) - aim.aim) <= NEAR_AIM * aim.tolerance), None
+        )
+        if meant is None:
+            return None
+        unit = not math.isclose(abs(math.log10(abs(meant / self.figure))), 1.0)
+        return UnusualError(
+            finding("reading.slip", reading=facts.words, figure=read, meant=(facts.kind, meant), unit=unit),
+            path="typed",
+            numbers={"value": self.figure, "meant": meant},
+        )
 
 
 @dataclass(frozen=True)

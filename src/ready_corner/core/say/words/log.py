@@ -48,6 +48,7 @@ WORDS = {
     "correction.twice": "Entry {entry} is struck out already.",
     "reading.wheel-turn": "The wheel is so far round as it stands between 0 and 360 degrees; half a turn is said as that. Say it so.",
     "reading.impossible": "A {reading} of {figure:reading} cannot be. {gap?The string would cut through the wheel: move it out and read again.|{load?Nothing pulls the car down: is the scale zeroed, and turned the right way round?|Read it again.}}",
+    "reading.slip": "A {reading} of {figure:reading}, where {meant:reading} would be near its aim: {unit?another unit|a decimal point}? Type it again, or keep it, marked.",
     "reading.unusual": "A {reading} of {figure:reading} is on no car. Type it again, or keep it, marked.",
     "file.plan-revised-here": "Entry {number} of the file revises the plan of its entry {revises}, but here entry {here} has revised it meanwhile. Make that revision again here; nothing of this file was brought in.",
     "car.begins-with-plan": "A car begins with a plan.",
