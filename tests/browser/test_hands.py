@@ -305,6 +305,37 @@ def test_from_nothing_to_a_first_toe_verdict_by_touch_alone(phone, served):
     expect(phone.get_by_role("button", name="Left front toe: 0.00°")).to_be_visible()
 
 
+def test_a_slip_of_a_plan_is_asked_about_at_its_key_and_what_is_given_is_not_called_missing_any_more(phone, served):
+    phone.goto(f"{served.url}/begin")
+    tap(phone, *"2310", "Enter", *"143", "Enter")
+    tape = phone.locator("section.tape")
+    expect(
+        tape.get_by_text("Front track of 143.0 mm under a wheelbase of 2310.0 mm: a digit too many or too few?")
+    ).to_be_in_viewport()
+    phone.get_by_role("button", name="Begin the car").tap()
+    expect(phone.get_by_text("6 figures are still missing.")).to_be_visible()  # its name among them
+    phone.get_by_label("Name of the car").fill("Slip")
+    expect(phone.get_by_text("5 figures are still missing.")).to_be_visible()
+
+
+def test_a_car_in_the_list_says_how_it_stands_and_who_comes_back_is_told_what_happened_since(page, demo_server):
+    page.goto(demo_server.url)
+    card = page.get_by_role("link", name=re.compile("^Tern")).first
+    expect(card).to_contain_text(re.compile(r"\d+ of \d+ marks hold\. Next: \w+"))
+    car = demo_server.car("tern")
+    page.goto(car)
+    back = page.get_by_role("complementary", name="Since you were here")
+    expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
+    expect(back).to_have_count(0)
+    key = f"ready-corner/seen/{demo_server.slug('tern')}"
+    page.evaluate(f"localStorage.setItem('{key}', JSON.stringify({{ number: 20, at: Date.now() - 6 * 864e5 }}))")
+    page.reload()
+    expect(back).to_contain_text(re.compile(r"You were here last 6 days ago\. Since then: \d+ lines by"))
+    expect(back).to_contain_text("tyre pressures")
+    back.get_by_role("button", name="Go on").click()
+    expect(back).to_have_count(0)
+
+
 @pytest.mark.parametrize(("square", "said"), [(True, "Rail: square within 3.0 mm"), (False, "Rail: not square")])
 def test_from_nothing_four_corners_of_a_frame_are_told_square_or_not_in_under_sixty_touches(phone, served, square, said):
     keys = 0

@@ -2,11 +2,11 @@
   // A card with its heading, a soft word beside or under it, and what stands on it.
   import type { Snippet } from 'svelte';
   import { hands } from '$lib/hands.svelte';
-  import { isChapter } from './chapters';
+  import { chapters } from './chapters';
 
   type Props = { title?: string; beside?: string; soft?: string; label?: string; children: Snippet };
   let { title = '', beside = '', soft = '', label = title, children }: Props = $props();
-  const chapter = isChapter();
+  const isChapter = chapters();
 </script>
 
 {#snippet inside()}
@@ -14,7 +14,7 @@
   {@render children()}
 {/snippet}
 <section class="card" aria-label={label || undefined}>
-  {#if chapter && hands.small}
+  {#if isChapter() && hands.small}
     <details>
       <summary><h2>{title}</h2></summary>
       <div>{@render inside()}</div>

@@ -2,8 +2,8 @@
 import { getContext, setContext } from 'svelte';
 
 const CHAPTERS = Symbol('chapters');
-export const cardsAreChapters = (): unknown => setContext(CHAPTERS, true);
-export const isChapter = (): boolean => getContext<boolean>(CHAPTERS) ?? false;
+export const cardsAreChapters = (when: () => boolean): unknown => setContext(CHAPTERS, when);
+export const chapters = (): (() => boolean) => getContext<() => boolean>(CHAPTERS) ?? (() => false);
 
 /** Open every chapter that something stands in. */
 export function openAround(place: Element | null): void {

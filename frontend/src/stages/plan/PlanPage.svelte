@@ -29,7 +29,7 @@
   const drawn = $derived(router.parts[car ? 3 : 1] !== 'figures');
   const show = (what: string) => router.go(what ? `${base}/${what}` : base);
   const sheet = layOut(new Sheet(untrack(() => car)));
-  cardsAreChapters();
+  cardsAreChapters(() => !drawn);
   const keep = (event: SubmitEvent) => (event.preventDefault(), void sheet.keep());
 </script>
 

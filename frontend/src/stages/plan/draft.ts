@@ -269,18 +269,21 @@ export const MISSING = 'form.missing';
 /** What the wheels of a car are taken to be that is begun with its frame, each marked provisional: mm. */
 const ROUGH = { wheelbase: 2400, track: 1400, rim_flange_diameter: 381, tyre_diameter: 600 };
 
-/** Take every dimension of the wheels that is not given yet to be a rough one, and not settled. */
-export function roughOut(draft: Draft): void {
+/** Take every dimension of the wheels that is not given yet to be a rough one, and not settled; returns which those are. */
+export function roughOut(draft: Draft): string[] {
+  const rows: string[] = [];
   const rough = (of: object, part: keyof typeof ROUGH, path: string) => {
     const figures = of as Record<string, Figure>;
     if (figures[part] !== null) return;
     figures[part] = ROUGH[part];
-    draft.provisional = [...draft.provisional, path];
+    rows.push(path);
   };
   rough(draft, 'wheelbase', 'wheelbase');
   for (const end of ['front', 'rear'] as const)
     for (const part of ['track', 'rim_flange_diameter', 'tyre_diameter'] as const)
       rough(draft[end], part, `${end}.${part}`);
+  draft.provisional = [...draft.provisional, ...rows];
+  return rows;
 }
 
 export function planOf(draft: Draft, before: Plan | null): { plan: Plan } | { problems: Problem[] } {

@@ -102,7 +102,7 @@ export class Sheet {
       this.problems = this.problems.filter((p) => still.includes(p.path));
       this.sentence = this.problems.length ? PLAN.stillMissing(this.problems.length) : '';
     }
-    if ('problems' in made) return () => {};
+    if ('problems' in made) return this.#doubt();
     const plan = { ...made.plan, name: made.plan.name || PLAN.begin };
     const say = (problems: Problem[]) => {
       if (this.sentence) return; // what keeping it was refused for stands until it is tried again
@@ -113,6 +113,23 @@ export class Sheet {
       (found) => ((this.wanting = found), say([])),
       (_, error) => say(error instanceof Refused ? error.problems : []),
     );
+  }
+
+  /** Ask about figures that are hardly meant while others are not given yet: what is missing is taken roughly meanwhile, and nothing is said of that. */
+  #doubt(): () => void {
+    const draft = $state.snapshot(this.draft) as typeof this.draft;
+    const rough = roughOut(draft);
+    const made = planOf({ ...draft, name: draft.name || PLAN.begin }, this.#base);
+    if ('problems' in made) return () => {};
+    return until(
+      () => api.wanting(made.plan),
+      (found) => (this.wanting = found.filter((row) => row.stage === 'Plan' && !rough.includes(row.path))),
+    );
+  }
+
+  /** What of the plan is hardly meant, as it is just now. */
+  get doubts(): Wanting[] {
+    return this.wanting.filter((row) => row.stage === 'Plan');
   }
 
   /** A plan that somebody else has revised is shown as it is now; one that was given on meanwhile stays, and is asked about. */

@@ -51,6 +51,7 @@
     if (desk.chapter === 'front' || desk.chapter === 'rear') held.end = desk.chapter;
   });
   const first = $derived(!sheet.car && hands.small); // on a small page what a new car is called comes before its drawing
+  const doubt = $derived(sheet.doubts.at(-1)); // asked about at the key, not only when the plan is kept
   const amiss = $derived(sheet.sentence || sheet.at('name'));
 </script>
 
@@ -79,6 +80,7 @@
     label={DRAWN.figure}
     placeholder={desk.like}
     note={desk.shown(desk.ask) || DRAWN.unitOf(desk.ask.kind, draft.units.system ?? 'mm')}
+    caution={doubt?.what ?? ''}
     hooks={desk.hooks}
   />
 {/snippet}
