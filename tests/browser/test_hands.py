@@ -319,10 +319,10 @@ def test_a_slip_of_a_plan_is_asked_about_at_its_key_and_what_is_given_is_not_cal
 
 
 def test_a_car_in_the_list_says_how_it_stands_and_who_comes_back_is_told_what_happened_since(page, demo_server):
+    car = demo_server.car("tern")
     page.goto(demo_server.url)
     card = page.get_by_role("link", name=re.compile("^Tern")).first
     expect(card).to_contain_text(re.compile(r"\d+ of \d+ marks hold\. Next: \w+"))
-    car = demo_server.car("tern")
     page.goto(car)
     back = page.get_by_role("complementary", name="Since you were here")
     expect(page.get_by_role("heading", name="Walk-round")).to_be_visible()
