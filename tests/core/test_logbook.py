@@ -110,7 +110,7 @@ def test_what_cannot_go_into_the_log_is_refused_with_its_code(what, error, code)
     [  # aims 110 ± 2 and −1.5 ± 0.2
         ("height", 11.8, 118.0, False), ("height", 900.0, 90.0, False), ("height", 5.0, 127.0, True), ("camber", -15.0, -1.5, False),
         ("height", 13.0, 130.0, False), ("height", 13.1, None, None), ("height", 90.0, None, None), ("height", 70.0, None, None),
-        ("camber", 15.0, None, None), ("camber", -0.15, None, None), ("camber", 0.0, None, None),
+        ("camber", 15.0, None, None), ("camber", -5.0, None, None), ("camber", -0.15, None, None), ("camber", 0.0, None, None),
     ],
 )  # fmt: skip
 def test_a_figure_nowhere_near_its_aim_that_a_slip_explains_is_asked_about_with_what_was_meant(quantity, value, meant, unit):

@@ -19,6 +19,10 @@ def test_what_is_provisional_is_wanted_and_a_revision_says_when_it_is_settled():
     assert "wheelbase, left front upper ball provisional" in say_revision(heather, loose)
     assert say_revision(loose, heather) == "wheelbase, left front upper ball settled"
     told = {w.path: said(w.what) + "; " + said(w.step) for w in wanting(loose) if w.path in loose.provisional}
+    assert [w.path for w in wanting(loose) if w.stage == "Set" and w.what.kind == "wanting.rough"] == ["wheelbase"]
+    told |= {
+        w.path: said(w.what) + "; " + said(w.step) for w in wanting(loose) if w.path in loose.provisional and w.stage == "Jig"
+    }
     assert told["wheelbase"].startswith("the wheelbase settled: it is provisional; ")
     assert "1 pickup point hangs on it" in told["points.LF.upper.ball"]
     assert "pickup points hang on it" in told["wheelbase"]

@@ -160,6 +160,7 @@ def test_four_corners_of_a_frame_and_six_tapes_tell_whether_it_is_square(toleran
     (told,) = bays_told(found)
     assert (told.figure("bay"), told.figure("verdict")) == ("rail", verdict)
     assert bool(told.figure("times")) == (verdict == "too close to call")
+    assert not told.figure("untold")
     assert len(square(found)) > 1
 
 
@@ -189,6 +190,18 @@ def test_the_pivots_are_a_bay_of_their_own_and_the_worst_is_told_first():
     assert str(told[0]).startswith("Between front and rear pivots: not square")
 
 
+def test_a_bay_that_is_not_square_is_told_before_one_that_is():
+    plan, _ = taped(3.0)
+    at = {n.replace("rail", "hoop"): np.subtract(p, [300, 0, 0]) for n, p in plan.points.items()} | dict(plan.points)
+    true = at | {RAILS[1]: np.add(at[RAILS[1]], [16, 0, 0])}
+    reads = (
+        SurveyRead("distance", pair, float(np.linalg.norm(np.subtract(*(true[n] for n in pair)))), "tape")
+        for pair in combinations(at, 2)
+    )
+    told = bays_told(frame(*reads, of=replace(plan, points={n: tuple(p) for n, p in at.items()})))
+    assert [(t.figure("bay"), t.figure("verdict")) for t in told] == [("rail", "out"), ("hoop", "too close to call")]
+
+
 def test_bays_are_named_by_what_their_corners_have_in_common():
     names = (
         *RAILS,
@@ -199,6 +212,7 @@ def test_bays_are_named_by_what_their_corners_have_in_common():
         "LF.left.front",
     )
     assert bays(names) == {"rail": RAILS}
+    assert bays([n.replace("frame", "jig") for n in RAILS]) == {}
     assert bays((*names, "frame.rear.right.top"))["top"][3] == "frame.rear.right.top"
     assert bays(()) == {}
 
@@ -211,6 +225,11 @@ def test_a_flat_frame_of_corners_alone_is_taped_along_its_sides_and_across():
         tuple(sorted((RAILS[a], RAILS[b]))) for a, b in SIDES
     )
     assert found.reached
+    begun = SurveyRead("distance", RAILS[:2], 800.0, "tape")
+    assert len(to_measure(frame(begun, of=plan), [], means, 1.0).list) == len(SIDES) - 1
+    assert any(
+        p.reading.kind == "height" for p in to_measure(frame(of=plan), RAILS, means, 1.0).list
+    )  # pickups are wanted in all three ways
     bent = replace(plan, points=plan.points | {RAILS[0]: (0.0, 400.0, 5.0)})
     assert any(p.reading.kind == "height" for p in to_measure(frame(of=bent), [], means, 1.0).list)
     read = frame(SurveyRead("height", (RAILS[0],), 100.0, "rule"), of=plan)
