@@ -161,7 +161,7 @@ def test_a_reading_of_the_frame_leaves_the_tape_at_once_too(page, served):
     page.add_init_script(late([300]))
     page.goto(f"{served.url}/cars/{slug}/jig")
     page.get_by_label("What is read").select_option("Height over the table")
-    page.get_by_label("First point").select_option("frame a")
+    page.get_by_label("First point").select_option("a")
     page.locator("#tape-field").focus()
     for figure in ("305", "306.5", "x", "307"):
         page.keyboard.type(figure, delay=40)

@@ -38,7 +38,7 @@
   });
   // A frame that is nothing but its corners: what to tape is worked out at once.
   $effect(() => {
-    if (view?.points.length && !view.pickups.length && !view.readings.length) untrack(() => void survey.propose());
+    if (view?.points.length && !view.pickups.length && !view.readings.length) untrack(() => void survey.propose(survey.usual, true));
   });
   const taped = $derived(view?.points.length && (survey.tab === 'measure' || survey.tab === 'readings'));
 </script>

@@ -193,7 +193,8 @@ export class Survey extends Desk {
     return this.car.view!.plan.units.system === 'mm' ? '1' : '1/16';
   }
 
-  async propose(typed = this.usual): Promise<void> {
+  /** ``unasked``: nobody asked for it, so it takes nothing out of a hand that has begun meanwhile. */
+  async propose(typed = this.usual, unasked = false): Promise<void> {
     this.listSays = JIG.working;
     try {
       const found = await api.proposal(this.car.slug, {
@@ -205,7 +206,8 @@ export class Survey extends Desk {
       });
       [this.list, this.listSays] = [found.list, found.say];
       const first = found.list[0];
-      if (first) this.ask(first.reading as Kind, first.points);
+      const begun = this.points.length || this.typed || this.kind !== 'distance';
+      if (first && !(unasked && begun)) this.ask(first.reading as Kind, first.points);
     } catch (error) {
       [this.list, this.listSays] = [[], (error as Error).message];
     }

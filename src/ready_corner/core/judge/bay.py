@@ -21,6 +21,7 @@ from ready_corner.core.quantities.measured import Measured
 from ready_corner.core.quantities.verdict import Verdict
 
 MOST_TIMES = 6  # more often nobody tapes the same four lengths
+TOLD = {"shift": "bay.shift", "longer": "bay.longer"}
 BY_RULE = 1e-6  # mm; what is surer than this is so by the choice of the datum, and not by a reading
 
 
@@ -76,7 +77,7 @@ def verdict_of_bay(name: str, bay: Bay) -> Finding:
 
     Source: see the module.
     """
-    asked = [d for d in ("shift", "longer") if bay.found[d].expanded > BY_RULE and not (d == "shift" and bay.untold)]
+    asked = [d for d in TOLD if bay.found[d].expanded > BY_RULE and not (d == "shift" and bay.untold)]
     own = {d: (bay.off(d), bay.found[d].expanded) for d in asked}
     tolerance = bay.frame.plan.point_tolerance
     verdict: Verdict = "too close to call"
@@ -84,7 +85,7 @@ def verdict_of_bay(name: str, bay: Bay) -> Finding:
         verdict = "out"
     elif not bay.untold and all(abs(off) + sure <= tolerance for off, sure in own.values()):
         verdict = "holds"
-    parts = [finding(f"bay.{d}", **_figures(bay.found[d], off, abs(off) > sure)) for d, (off, sure) in own.items()]
+    parts = [finding(TOLD[d], **_figures(bay.found[d], off, abs(off) > sure)) for d, (off, sure) in own.items()]
     close = [(abs(tolerance - abs(off)), sure) for off, sure in own.values() if abs(tolerance - abs(off)) < sure]
     times = max(
         (ceil((sure / room) ** 2) if room else inf for room, sure in close if verdict == "too close to call"), default=0

@@ -232,20 +232,21 @@ function bay(draft: Draft): PlanAsk[] {
 /** Points of the frame by names of one's own. */
 export function frame(draft: Draft): PlanAsk[] {
   const keys = Object.keys(draft.points).filter((k) => k.startsWith(FRAME));
-  const corners = bay(draft);
-  return [
-    ...corners,
+  const tolerance = (own: Pick<PlanAsk, 'path' | 'group' | 'title' | 'how'>) =>
     ask({
-      path: 'point_tolerance',
+      ...own,
       chapter: 'frame',
-      group: corners.length ? BAY : 'frame',
-      title: corners.length ? DRAWN.bay.tolerance : DRAWN.pointTolerance,
       short: '±',
-      how: corners.length ? DRAWN.bay.toleranceHow : DRAWN.pointToleranceHow,
       value: draft.point_tolerance,
       optional: true,
       put: (v) => (draft.point_tolerance = v === null ? null : Math.abs(v)),
-    }),
+    });
+  const corners = bay(draft);
+  const square = { path: `${BAY}.tolerance`, group: BAY, title: DRAWN.bay.tolerance, how: DRAWN.bay.toleranceHow };
+  return [
+    ...corners,
+    ...(corners.length ? [tolerance(square)] : []),
+    tolerance({ path: 'point_tolerance', group: 'frame', title: DRAWN.pointTolerance, how: DRAWN.pointToleranceHow }),
     ...keys.flatMap((key, i) => {
       const before = keys[i - 1];
       return placeAsks({

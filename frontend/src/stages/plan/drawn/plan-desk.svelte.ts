@@ -7,6 +7,7 @@ import { Desk } from '$parts/tape/desk.svelte';
 import type { Typing } from '$parts/tape/keys';
 import type { Sheet } from '../sheet.svelte';
 import { DRAWN } from '../texts';
+import { BAY } from '../here/here.svelte';
 import { ALONE, type Also, type Chapter, type PlanAsk } from './ask';
 import { asksOf } from './asks';
 
@@ -46,7 +47,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
 
   constructor(
     readonly sheet: Sheet,
-    private readonly only: (ask: PlanAsk) => boolean = () => true,
+    private readonly only: (ask: PlanAsk) => boolean = (ask) => ask.group !== BAY, // asked at the empty jig alone
   ) {
     super({ refused: [], view: null, strike: () => undefined, discard: () => undefined, again: () => undefined });
     $effect(() => {
