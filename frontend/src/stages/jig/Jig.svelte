@@ -38,7 +38,8 @@
   });
   // A frame that is nothing but its corners: what to tape is worked out at once.
   $effect(() => {
-    if (view?.points.length && !view.pickups.length && !view.readings.length) untrack(() => void survey.propose(survey.usual, true));
+    if (view?.points.length && view.points.every((p) => p.name.startsWith('frame.rail.')) && !view.readings.length)
+      untrack(() => void survey.propose(survey.usual, true));
   });
   const taped = $derived(view?.points.length && (survey.tab === 'measure' || survey.tab === 'readings'));
 </script>
