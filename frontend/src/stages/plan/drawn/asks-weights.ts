@@ -172,7 +172,8 @@ const RAILS = (['front', 'rear'] as const).map((end) =>
 function bay(draft: Draft): PlanAsk[] {
   const corners = RAILS.flat();
   if (Object.keys(draft.points).some((k) => !corners.includes(k))) return [];
-  const at = (name: string): Place => draft.points[name] ?? [null, null, null];
+  const points = { ...draft.points }; // what is looked for and is not there yet would stand before what is given first
+  const at = (name: string): Place => points[name] ?? [null, null, null];
   const apart = ([a, b]: string[], axis: 0 | 1): Figure => {
     const [one, other] = [at(a!)[axis], at(b!)[axis]];
     return one === null || other === null ? null : one - other;
