@@ -12,7 +12,7 @@ from ready_corner.border.plan import PlanModel, ToolModel
 from ready_corner.core.quantities.tools import default_tools
 from ready_corner.keeping import put_back, save
 from ready_corner.web.view import View
-from ready_corner.web.views import CarView, car_view
+from ready_corner.web.views import CarView, car_view, shown
 from ready_corner.web.workshop import TheWorkshop
 
 router = APIRouter()
@@ -81,12 +81,11 @@ def car(slug: str, workshop: TheWorkshop) -> CarView:
 @router.get("/cars/{slug}/standing")
 def standing(slug: str, workshop: TheWorkshop, after: Annotated[int, Query(ge=0)] = 0) -> StandingView:
     """Return how a car stands, and who has written what down after a line of its log."""
-    view, rows = car_view(slug, workshop.told(slug), workshop.by_id(slug)), workshop.kept(slug)
+    told, rows = workshop.told(slug), workshop.kept(slug)
     last, own = rows[-1], Counter(row.who for row in rows if row.number > after)
     return StandingView(
-        holding=view.holding,
-        judged=view.judged,
-        next=view.next.sentence,
+        **{name: shown(told, name) for name in ("holding", "judged")},
+        next=shown(told, "next").sentence,
         number=last.number,
         at=last.at,
         who=last.who,

@@ -371,10 +371,15 @@ _PARTS: Mapping[str, _Part[Any]] = {
 }
 
 
+def shown(told: Told, name: str) -> Any:
+    """Return one part of what is shown of a car."""
+    part = _PARTS[name]
+    return part.made(part.of(told), told.state.plan)
+
+
 def car_view(slug: str, told: Told, kept: Mapping[str, EntryKept]) -> CarView:
     """Return all that is shown of a car; where it cannot be reckoned, its plan and what is in the way."""
-    plan = told.state.plan
-    return CarView(slug=slug, last=_last(told.state, kept), **{name: p.made(p.of(told), plan) for name, p in _PARTS.items()})
+    return CarView(slug=slug, last=_last(told.state, kept), **{name: shown(told, name) for name in _PARTS})
 
 
 def car_change(before: Told, told: Told, kept: Mapping[str, EntryKept]) -> CarChange:

@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte';
   import { hands } from '$lib/hands.svelte';
   import { chapters } from './chapters';
+  import Folded from './Folded.svelte';
 
   type Props = { title?: string; beside?: string; soft?: string; label?: string; children: Snippet };
   let { title = '', beside = '', soft = '', label = title, children }: Props = $props();
@@ -15,10 +16,7 @@
 {/snippet}
 <section class="card" aria-label={label || undefined}>
   {#if isChapter() && hands.small}
-    <details>
-      <summary><h2>{title}</h2></summary>
-      <div>{@render inside()}</div>
-    </details>
+    <Folded {title} chapter>{@render inside()}</Folded>
   {:else}
     {#if title}<h2>
         {title}
@@ -29,23 +27,7 @@
 </section>
 
 <style>
-  summary {
-    min-height: var(--touch);
-    cursor: pointer;
-    display: flex;
-    align-items: center;
-    gap: 10px;
-  }
-  summary::before {
-    content: '+';
-    font-weight: 700;
-    width: 14px;
-  }
-  details[open] > summary::before {
-    content: '−';
-  }
-  section,
-  div {
+  section {
     display: grid;
     gap: var(--gap-2);
     min-width: 0;

@@ -1,14 +1,16 @@
 <script lang="ts">
-  // What is written down now and then: on a small page it opens under its name, on a large one it stands open.
+  // What opens under its name: a chapter of a long form, or what is written down now and then, which stands open on a large page.
   import type { Snippet } from 'svelte';
   import { hands } from '$lib/hands.svelte';
 
-  type Props = { title: string; children: Snippet };
-  let { title, children }: Props = $props();
+  type Props = { title: string; chapter?: boolean; children: Snippet };
+  let { title, chapter = false, children }: Props = $props();
 </script>
 
 <details open={!hands.small}>
-  <summary>{title}</summary>
+  <summary data-chapter={chapter || undefined}
+    >{#if chapter}<h2>{title}</h2>{:else}{title}{/if}</summary
+  >
   <div>{@render children()}</div>
 </details>
 
@@ -23,19 +25,22 @@
     display: grid;
     gap: 6px;
   }
-  @media (pointer: coarse) {
+  @media (pointer: coarse), (max-width: 1000px) {
     summary {
       min-height: var(--touch);
       display: flex;
       align-items: center;
       font-size: var(--type-body);
-      border-top: 1px solid var(--edge);
       color: var(--ink);
+    }
+    summary:not([data-chapter]) {
+      border-top: 1px solid var(--edge);
     }
     summary::before {
       content: '+';
       font-weight: 700;
       width: 22px;
+      flex: none;
     }
     details[open] > summary::before {
       content: '−';

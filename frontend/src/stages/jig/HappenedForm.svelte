@@ -5,24 +5,18 @@
   import Choice from '$parts/form/Choice.svelte';
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
-  import { spoken } from '$lib/marks';
-  import type { JigForms } from './jig-forms.svelte';
+  import { type JigForms, pointsOf } from './jig-forms.svelte';
   import { JIG } from './texts';
 
   type Props = { forms: JigForms };
   let { forms }: Props = $props();
-  const EVERYTHING = '*'; // said on purpose: nothing of the frame counts any more after it
   let happened = $state<keyof typeof JIG.happenedWhat>('weld');
   let where = $state('');
   let lost = $state('');
-  const places = $derived({
-    [EVERYTHING]: JIG.everything,
-    ...Object.fromEntries(forms.parts.map((p) => [p, spoken(p)])),
-  });
   $effect(() => {
     const part = where;
     lost = '';
-    return part && part !== EVERYTHING && happened !== 'knock'
+    return part && pointsOf(part).length && happened !== 'knock'
       ? until(
           () => api.lost(forms.survey.car.slug, part),
           (found) => (lost = found.say),
@@ -30,7 +24,7 @@
       : undefined;
   });
   function tell(): void {
-    const points = where === EVERYTHING ? [] : [where];
+    const points = pointsOf(where);
     const what: What = { kind: 'happened', version: 1, what: happened, corner: null, words: '', points };
     void forms.record(what, JIG.happenedWhat[happened]);
   }
@@ -39,7 +33,7 @@
 <Group title={JIG.happened}>
   <Row cols={2} end>
     <Choice label={JIG.tell} options={JIG.happenedWhat} bind:value={happened} />
-    <Choice label={JIG.where} options={places} empty={JIG.chooseWhere} bind:value={where} />
+    <Choice label={JIG.where} options={forms.places} empty={JIG.chooseWhere} bind:value={where} />
     <button type="button" class="button" disabled={!where} onclick={tell}>{JIG.tell}</button>
   </Row>
   <p class="caution">{happened === 'weld' ? JIG.weld : JIG.lift}</p>

@@ -6,8 +6,7 @@
   import Group from '$parts/form/Group.svelte';
   import Row from '$parts/form/Row.svelte';
   import Text from '$parts/form/Text.svelte';
-  import { spoken } from '$lib/marks';
-  import type { JigForms } from './jig-forms.svelte';
+  import { type JigForms, pointsOf } from './jig-forms.svelte';
   import { JIG, WELD } from './texts';
 
   type Props = { forms: JigForms; works: JigView['works'] };
@@ -23,18 +22,13 @@
     reason = works.reason;
   });
 
-  const EVERYTHING = '*'; // said on purpose
   let where = $state<Record<string, string>>({});
-  const places = $derived({
-    [EVERYTHING]: JIG.everything,
-    ...Object.fromEntries(forms.parts.map((p) => [p, spoken(p)])),
-  });
   /** Where a joint is: by its words, or as it was said. */
   const at = (joint: string) => where[joint] || forms.partOf(joint);
-  const named = (part: string) => (part === EVERYTHING ? '' : part);
+  const opens = (part: string) => WELD.opens(forms.places[part]!, forms.opens(part));
 
   function weld(joint: string): void {
-    const points = named(at(joint)) ? [at(joint)] : [];
+    const points = pointsOf(at(joint));
     const what: What = { kind: 'happened', version: 1, what: 'weld', corner: null, words: joint, points };
     void forms.record(what, joint);
   }
@@ -57,19 +51,15 @@
         {#if !done}
           {@const part = at(joint)}
           <button type="button" class="button" disabled={!part} onclick={() => weld(joint)}>{WELD.done}</button>
-          {#if forms.partOf(joint)}<small>{WELD.opens(spoken(part), forms.opens(named(part)))}</small>
+          {#if forms.partOf(joint)}<small>{opens(part)}</small>
           {:else}
             <Choice
               label={JIG.where}
-              options={places}
+              options={forms.places}
               empty={JIG.chooseWhere}
               bind:value={() => where[joint] ?? '', (v) => (where[joint] = v)}
             />
-            <small
-              >{part
-                ? WELD.opens(part === EVERYTHING ? JIG.everything : spoken(part), forms.opens(named(part)))
-                : WELD.nowhere}</small
-            >
+            <small>{part ? opens(part) : WELD.nowhere}</small>
           {/if}
         {/if}
       </li>

@@ -2,6 +2,11 @@
 import type { JigView, What } from '$lib/api/client';
 import { CORNER_WORDS, spoken } from '$lib/marks';
 import type { Survey } from './survey.svelte';
+import { JIG } from './texts';
+
+const EVERYTHING = '*'; // said on purpose: nothing of the frame counts any more after it
+/** The points of an entry about a part of the frame; none where it is about all of it. */
+export const pointsOf = (part: string): string[] => (part === EVERYTHING ? [] : [part]);
 
 const CORNER_OF: Readonly<Record<string, string>> = Object.fromEntries(
   Object.entries(CORNER_WORDS).map(([corner, said]) => [said.toLowerCase(), corner.toLowerCase()]),
@@ -31,6 +36,11 @@ export class JigForms {
     return [...new Set(all)].sort();
   }
 
+  /** What may be said to have been worked on: all of the frame, or a part of it. */
+  get places(): Record<string, string> {
+    return { [EVERYTHING]: JIG.everything, ...Object.fromEntries(this.parts.map((p) => [p, spoken(p)])) };
+  }
+
   /** What of the frame a joint is at, by its words in whatever order; nothing where they name none, or as well another. */
   partOf(joint: string): string {
     const words = wordsOf(joint);
@@ -40,9 +50,9 @@ export class JigForms {
     return best.length === 1 ? best[0]! : '';
   }
 
-  /** How many readings count no more once something is done there; everywhere, where nothing is named. */
+  /** How many readings count no more once something is done there. */
   opens(part: string): number {
-    const there = (name: string) => !part || name === part || name.startsWith(`${part}.`);
+    const there = (name: string) => part === EVERYTHING || name === part || name.startsWith(`${part}.`);
     return this.view().readings.filter((r) => r.counts && r.points.some(there)).length;
   }
 

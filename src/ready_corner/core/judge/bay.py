@@ -18,9 +18,8 @@ from ready_corner.core.engines.survey.square import BAY, bay_of, derived
 from ready_corner.core.judge.frame import Frame
 from ready_corner.core.quantities.finding import Finding, finding
 from ready_corner.core.quantities.measured import Measured
-from ready_corner.core.quantities.verdict import Verdict
+from ready_corner.core.quantities.verdict import MOST_REPEATS, Aim, Verdict, judge
 
-MOST_TIMES = 6  # more often nobody tapes the same four lengths
 TOLD = {"shift": "bay.shift", "longer": "bay.longer"}
 BY_RULE = 1e-6  # mm; what is surer than this is so by the choice of the datum, and not by a reading
 
@@ -77,22 +76,18 @@ def verdict_of_bay(name: str, bay: Bay) -> Finding:
 
     Source: see the module.
     """
-    asked = [d for d in TOLD if bay.found[d].expanded > BY_RULE and not (d == "shift" and bay.untold)]
-    own = {d: (bay.off(d), bay.found[d].expanded) for d in asked}
     tolerance = bay.frame.plan.point_tolerance
-    verdict: Verdict = "too close to call"
-    if any(abs(off) - sure > tolerance for off, sure in own.values()):
-        verdict = "out"
-    elif not bay.untold and all(abs(off) + sure <= tolerance for off, sure in own.values()):
-        verdict = "holds"
-    parts = [finding(TOLD[d], **_figures(bay.found[d], off, abs(off) > sure)) for d, (off, sure) in own.items()]
-    close = [(abs(tolerance - abs(off)), sure) for off, sure in own.values() if abs(tolerance - abs(off)) < sure]
-    times = max(
-        (ceil((sure / room) ** 2) if room else inf for room, sure in close if verdict == "too close to call"), default=0
-    )
+    asked = [d for d in TOLD if bay.found[d].expanded > BY_RULE and not (d == "shift" and bay.untold)]
+    judged = {d: judge(bay.found[d], Aim(d, bay.found[d].value - bay.off(d), tolerance)) for d in asked}
+    found = {j.verdict for j in judged.values()}
+    close = [j for j in judged.values() if j.verdict == "too close to call"]
+    verdict: Verdict = "out" if "out" in found else "too close to call" if close or bay.untold else "holds"
+    room = [(abs(tolerance - abs(j.deviation)), j.expanded) for j in close if verdict != "out"]
+    times = max((ceil((sure / left) ** 2) if left else inf for left, sure in room), default=0)
     return finding(
-        "bay.verdict", bay=name, verdict=verdict, parts=parts, tolerance=tolerance, untold=verdict != "out" and bay.untold,
-        times=times if times <= MOST_TIMES else 0, coarse=times > MOST_TIMES,
+        "bay.verdict", bay=name, verdict=verdict, tolerance=tolerance, untold=verdict != "out" and bay.untold,
+        parts=[finding(TOLD[d], **_figures(bay.found[d], bay.off(d), bay.out(d))) for d in asked],
+        times=times if times <= MOST_REPEATS else 0, coarse=times > MOST_REPEATS,
     )  # fmt: skip
 
 

@@ -23,8 +23,8 @@ WORST_FIRST: tuple[Verdict, ...] = ("out", "too close to call", "holds")
 
 def square(frame: Frame) -> tuple[Finding, ...]:
     """Return what can be told of squareness yet; empty while too little is measured."""
-    laid, _ = frame.laid
-    if laid is None or frame.network is None or frame.unexplained:
+    laid = _laid(frame)
+    if laid is None:
         return ()
     told = (line for names, pivots in _bays(frame).values() for line in told_of_bay(frame, laid, names, pivots))
     return (*_axes(frame, laid), *told)
@@ -32,11 +32,16 @@ def square(frame: Frame) -> tuple[Finding, ...]:
 
 def bays_told(frame: Frame) -> tuple[Finding, ...]:
     """Return whether each bay whose corners are known is square, what is not before what is; empty while none is."""
-    laid, _ = frame.laid
-    if laid is None or frame.network is None or frame.unexplained:
+    laid = _laid(frame)
+    if laid is None:
         return ()
     told = [verdict_of_bay(name, Bay(frame, laid, names)) for name, (names, _) in _bays(frame).items()]
     return tuple(sorted(told, key=lambda f: WORST_FIRST.index(f.figure("verdict"))))
+
+
+def _laid(frame: Frame) -> Laid | None:
+    """Return the survey as laid, where its squareness can be told by it."""
+    return None if frame.unexplained else frame.laid[0]
 
 
 def _known(frame: Frame, names: tuple[str, ...]) -> bool:

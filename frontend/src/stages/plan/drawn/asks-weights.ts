@@ -1,6 +1,5 @@
 // What the car stands on and is built on: weights, tyres, stops, named places of the chassis, loads, the jig; and the points of the frame.
 import { CORNER_WORDS, CORNERS, spoken } from '$lib/marks';
-import { BAY } from '../here/here.svelte';
 import type { Corner } from '$lib/api/client';
 import type { Doubt, Draft, End, Figure } from '../draft';
 import { END_FIGURES, endFigures, type FeatureDraft, newFeature } from '../footing';
@@ -156,7 +155,7 @@ export const weights = (draft: Draft): PlanAsk[] => [
   ...jig(draft),
 ];
 
-const FRAME = 'frame.';
+export const FRAME = 'frame.';
 const pointName = (typed: string) =>
   typed
     .trim()
@@ -165,89 +164,27 @@ const pointName = (typed: string) =>
     .replace(/[^a-z0-9]+/g, '.')
     .replace(/^\.|\.$/g, '');
 
-const RAILS = (['front', 'rear'] as const).map((end) =>
-  (['left', 'right'] as const).map((side) => `${FRAME}rail.${side}.${end}`),
-);
-/** A frame that is four corners so far, or nothing yet: how long it is and how wide. */
-function bay(draft: Draft): PlanAsk[] {
-  const corners = RAILS.flat();
-  if (Object.keys(draft.points).some((k) => !corners.includes(k))) return [];
-  const points = { ...draft.points }; // what is looked for and is not there yet would stand before what is given first
-  const at = (name: string): Place => points[name] ?? [null, null, null];
-  const apart = ([a, b]: string[], axis: 0 | 1): Figure => {
-    const [one, other] = [at(a!)[axis], at(b!)[axis]];
-    return one === null || other === null ? null : one - other;
-  };
-  const [front, rear] = RAILS as [string[], string[]];
-  const put = (names: string[], axis: 0 | 1, values: [number, number] | [null, null]) =>
-    names.forEach((name, i) => {
-      const next: Place = [...at(name)];
-      [next[axis], next[2]] = [values[i]!, next[2] ?? 0];
-      draft.points[name] = next;
-    });
-  const halves = (v: Figure): [number, number] | [null, null] => (v === null ? [null, null] : [v / 2, -v / 2]);
-  const own = {
+/** How far a point of the frame may be off, however it is asked for. */
+export const toleranceAsk = (draft: Draft, own: Pick<PlanAsk, 'path' | 'group' | 'title' | 'how'>): PlanAsk =>
+  ask({
+    ...own,
     chapter: 'frame',
-    group: BAY,
-    saved: () => {
-      const was = { ...draft.points };
-      return () => void (draft.points = was);
-    },
-  } as const;
-  const wide = apart(front, 1);
-  return [
-    ask({
-      ...own,
-      path: `${BAY}.length`,
-      title: DRAWN.bay.length,
-      short: DRAWN.bay.lengthShort,
-      how: DRAWN.bay.how,
-      value: apart([front[0]!, rear[0]!], 0),
-      put: (v) => {
-        put(front, 0, v === null ? [null, null] : [0, 0]);
-        put(rear, 0, v === null ? [null, null] : [-v, -v]);
-      },
-    }),
-    ask({
-      ...own,
-      path: `${BAY}.front`,
-      title: DRAWN.bay.front,
-      short: DRAWN.bay.frontShort,
-      how: DRAWN.bay.how,
-      value: wide,
-      put: (v) => put(front, 1, halves(v)),
-    }),
-    ask({
-      ...own,
-      path: `${BAY}.rear`,
-      title: DRAWN.bay.rear,
-      short: DRAWN.bay.rearShort,
-      how: DRAWN.bay.how,
-      value: apart(rear, 1),
-      like: wide === null ? null : { value: wide, from: DRAWN.bay.alike },
-      put: (v) => put(rear, 1, halves(v)),
-    }),
-  ];
-}
+    short: '±',
+    value: draft.point_tolerance,
+    optional: true,
+    put: (v) => (draft.point_tolerance = v === null ? null : Math.abs(v)),
+  });
 
 /** Points of the frame by names of one's own. */
 export function frame(draft: Draft): PlanAsk[] {
   const keys = Object.keys(draft.points).filter((k) => k.startsWith(FRAME));
-  const tolerance = (own: Pick<PlanAsk, 'path' | 'group' | 'title' | 'how'>) =>
-    ask({
-      ...own,
-      chapter: 'frame',
-      short: '±',
-      value: draft.point_tolerance,
-      optional: true,
-      put: (v) => (draft.point_tolerance = v === null ? null : Math.abs(v)),
-    });
-  const corners = bay(draft);
-  const square = { path: `${BAY}.tolerance`, group: BAY, title: DRAWN.bay.tolerance, how: DRAWN.bay.toleranceHow };
   return [
-    ...corners,
-    ...(corners.length ? [tolerance(square)] : []),
-    tolerance({ path: 'point_tolerance', group: 'frame', title: DRAWN.pointTolerance, how: DRAWN.pointToleranceHow }),
+    toleranceAsk(draft, {
+      path: 'point_tolerance',
+      group: 'frame',
+      title: DRAWN.pointTolerance,
+      how: DRAWN.pointToleranceHow,
+    }),
     ...keys.flatMap((key, i) => {
       const before = keys[i - 1];
       return placeAsks({

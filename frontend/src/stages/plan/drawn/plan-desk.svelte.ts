@@ -7,7 +7,6 @@ import { Desk } from '$parts/tape/desk.svelte';
 import type { Typing } from '$parts/tape/keys';
 import type { Sheet } from '../sheet.svelte';
 import { DRAWN } from '../texts';
-import { BAY } from '../here/here.svelte';
 import { ALONE, type Also, type Chapter, type PlanAsk } from './ask';
 import { asksOf } from './asks';
 
@@ -18,16 +17,11 @@ interface Undo {
 }
 /** Whether all figures of a place stand in one line. */
 const isRow = (ask: PlanAsk, typed: string) => ask.kind === 'place' && /[;\t]|,\s/.test(typed);
-/** Whether what is asked belongs to a path of the plan: stands at it, below it, is asked together with what it names, or is the aim of a pair of which the path names one. */
+/** Whether what is asked belongs to a path of the plan: stands at it, below it, or is the aim of a pair of which the path names one. */
 export const isAt = (ask: PlanAsk, path: string): boolean => {
   const [chapter, ...rest] = ask.path.split('.');
   const marks = rest.slice(0, -1).join('.').split('+');
-  return (
-    ask.path === path ||
-    ask.group === path ||
-    ask.path.startsWith(`${path}.`) ||
-    marks.some((mark) => `${chapter}.${mark}` === path)
-  );
+  return ask.path === path || ask.path.startsWith(`${path}.`) || marks.some((mark) => `${chapter}.${mark}` === path);
 };
 const given = (ask: PlanAsk) => (ask.kind === 'words' ? ask.text !== '' : ask.value !== null);
 
@@ -39,7 +33,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
   wrong = $state.raw<Readonly<Record<string, { typed: string; why: string }>>>({});
   said = $state.raw<Readonly<Record<string, string>>>({}); // every figure as it is printed, by path
   /** All that is asked, in walking order. */
-  every = $derived.by(() => asksOf(this.sheet.draft, this.apart, this.sheet.layouts).filter(this.only));
+  every = $derived.by(() => this.asked(this.sheet.draft, this.apart, this.sheet.layouts));
   #undo: Undo[] = [];
   #printed = new Map<string, string>(); // words by figure, kind and units: nothing is asked twice
 
@@ -47,7 +41,7 @@ export class PlanDesk extends Desk<Read, Keeper> {
 
   constructor(
     readonly sheet: Sheet,
-    private readonly only: (ask: PlanAsk) => boolean = (ask) => ask.group !== BAY, // asked at the empty jig alone
+    private readonly asked: typeof asksOf = asksOf,
   ) {
     super({ refused: [], view: null, strike: () => undefined, discard: () => undefined, again: () => undefined });
     $effect(() => {

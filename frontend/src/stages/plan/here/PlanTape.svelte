@@ -6,7 +6,9 @@
   import { layOut, Sheet } from '../sheet.svelte';
   import { DRAWN, HERE } from '../texts';
   import { isAt, PlanDesk } from '../drawn/plan-desk.svelte';
-  import type { Here } from './here.svelte';
+  import { asksOf } from '../drawn/asks';
+  import { bay } from '../drawn/asks-bay';
+  import { BAY, type Here } from './here.svelte';
 
   type Props = { here: Here };
   let { here }: Props = $props();
@@ -25,7 +27,9 @@
       ];
     }
   }
-  const desk = new HereDesk(sheet, (ask) => isAt(ask, path));
+  const desk = new HereDesk(sheet, (...of) =>
+    path === BAY ? bay(of[0]) : asksOf(...of).filter((ask) => isAt(ask, path)),
+  );
   sheet.kept = () => here.done();
 
   $effect(() => void (here.now = desk.every.length ? desk.ask.path : ''));
